@@ -1,0 +1,86 @@
+/** What the commands share: installing, building, and running other commands. */
+import { spawn, spawnSync } from 'node:child_process';
+import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { createHash } from 'node:crypto';
+import { fileURLToPath } from 'node:url';
+import { join } from 'node:path';
+
+export const ROOT = fileURLToPath(new URL('..', import.meta.url));
+
+/**
+ * Runs a command to its end, showing what it prints; answers its exit code.
+ * @param {string} command
+ * @param {readonly string[]} args
+ * @param {NodeJS.ProcessEnv} [env]
+ */
+export function run(command, args, env = process.env) {
+  const result = spawnSync(command, [...args], { cwd: ROOT, stdio: 'inherit', env });
+  return result.status ?? 1;
+}
+
+/** Installs the packages of the lock file when any are missing. */
+export function ensureInstalled() {
+  const installed = join(ROOT, 'node_modules', '.package-lock.json');
+  const lock = join(ROOT, 'package-lock.json');
+  if (existsSync(installed) && statSync(installed).mtimeMs >= statSync(lock).mtimeMs) return;
+  if (existsSync(installed) && sameVersions(installed, lock)) return;
+  console.log('Installing packages…');
+  const code = run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error']);
+  if (code !== 0) process.exit(code);
+}
+
+/**
+ * @param {string} installed
+ * @param {string} lock
+ */
+function sameVersions(installed, lock) {
+  const have = JSON.parse(readFileSync(installed, 'utf8')).packages;
+  const want = JSON.parse(readFileSync(lock, 'utf8')).packages;
+  return Object.entries(want).every(
+    ([name, { version, optional }]) => name === '' || optional || have[name]?.version === version,
+  );
+}
+
+const SOURCES = ['src', 'static'];
+const SETTINGS = ['package-lock.json', 'svelte.config.js', 'vite.config.ts', 'tsconfig.json'];
+
+/** @returns {string} a hash of everything the build is made from */
+function sourceHash() {
+  const hash = createHash('sha256');
+  const files = SOURCES.flatMap((folder) =>
+    readdirSync(join(ROOT, folder), { recursive: true, withFileTypes: true })
+      .filter((entry) => entry.isFile() && !entry.name.endsWith('.test.ts'))
+      .map((entry) => join(entry.parentPath, entry.name)),
+  ).sort();
+  for (const file of [...files, ...SETTINGS.map((name) => join(ROOT, name))]) {
+    hash.update(file.slice(ROOT.length)).update(readFileSync(file));
+  }
+  return hash.digest('hex');
+}
+
+/** Builds the application unless the build at hand was made from these very sources. */
+export function ensureBuilt() {
+  const stamp = join(ROOT, 'build', 'source-hash');
+  const hash = sourceHash();
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === hash) return;
+  console.log('Building…');
+  const code = run('npx', ['vite', 'build', '--logLevel', 'warn']);
+  if (code !== 0) process.exit(code);
+  writeFileSync(stamp, hash);
+}
+
+/**
+ * Hands this process over to the server: its signals, its exit code.
+ * @param {NodeJS.ProcessEnv} [env]
+ */
+export function becomeServer(env = process.env) {
+  const server = spawn(process.execPath, [join(ROOT, 'scripts', 'server.js')], {
+    cwd: process.cwd(),
+    stdio: 'inherit',
+    env,
+  });
+  for (const signal of /** @type {const} */ (['SIGTERM', 'SIGINT', 'SIGHUP'])) {
+    process.on(signal, () => server.kill(signal));
+  }
+  server.on('exit', (code, signal) => process.exit(signal ? 1 : (code ?? 1)));
+}

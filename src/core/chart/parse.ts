@@ -1,0 +1,361 @@
+/** Reads chart text: headers, sections, bars. */
+import type { Chord } from '../chords/chords';
+import { explainUnreadable, parseChord } from '../chords/symbols';
+import { type Key, parseKey } from '../harmony/keys';
+import { looksLikeNumeral, parseNumeral } from '../harmony/numerals';
+import { applyHeader, HEADER_PATTERN, notAKey } from './headers';
+import { type Token, tokenize } from './lexer';
+import {
+  type Bar,
+  CHART_LIMITS,
+  type ChartSource,
+  DEFAULT_TIME,
+  type Place,
+  type Problem,
+  type Section,
+  type Slot,
+} from './syntax';
+
+export type ParseResult =
+  | { readonly ok: true; readonly source: ChartSource }
+  /** The headers that could be read are kept, so that a chart in the making has its title. */
+  | {
+      readonly ok: false;
+      readonly problems: readonly Problem[];
+      readonly headers: Omit<ChartSource, 'sections'>;
+    };
+
+export interface ParseOptions {
+  /** Overrules the chart's own `key:` line. */
+  readonly key?: Key;
+}
+
+type Mutable<T> = { -readonly [P in keyof T]: T[P] };
+type SectionDraft = Mutable<Section> & { bars: Bar[] };
+
+interface BarDraft {
+  slots: Mutable<Slot>[];
+  repeatOf: 1 | 2 | null;
+  opensRepeat: boolean;
+  endings: readonly number[];
+  place: Mutable<Place>;
+}
+
+interface Reader {
+  readonly problems: Problem[];
+  readonly headers: Mutable<Omit<ChartSource, 'sections'>>;
+  readonly sections: SectionDraft[];
+  readonly keyGiven: Key | undefined;
+  bar: BarDraft | null;
+  /** A repeat sign or ending that waits for its bar to begin. */
+  opensNext: boolean;
+  endingsNext: readonly number[];
+}
+
+function complain(reader: Reader, place: Place, token: string, message: string): void {
+  const { from, to, line, column } = place;
+  reader.problems.push({ message, token, from, to, line, column });
+}
+
+function currentSection(reader: Reader, place: Place): SectionDraft {
+  const last = reader.sections.at(-1);
+  if (last) return last;
+  const section: SectionDraft = { name: null, repeats: 1, key: null, bars: [], place };
+  reader.sections.push(section);
+  return section;
+}
+
+function startBar(reader: Reader, token: Token): BarDraft {
+  if (reader.bar === null) {
+    const { from, to, line, column } = token;
+    reader.bar = {
+      slots: [],
+      repeatOf: null,
+      opensRepeat: reader.opensNext,
+      endings: reader.endingsNext,
+      place: { from, to, line, column },
+    };
+    reader.opensNext = false;
+    reader.endingsNext = [];
+  }
+  reader.bar.place.to = token.to;
+  return reader.bar;
+}
+
+function endBar(reader: Reader): void {
+  const draft = reader.bar;
+  if (draft === null) return;
+  reader.bar = null;
+  currentSection(reader, draft.place).bars.push({
+    content:
+      draft.repeatOf === null
+        ? { kind: 'slots', slots: draft.slots }
+        : { kind: 'repeat', bars: draft.repeatOf },
+    opensRepeat: draft.opensRepeat,
+    closesRepeat: null,
+    endings: draft.endings,
+    place: draft.place,
+  });
+}
+
+function closeRepeat(reader: Reader, token: Token): void {
+  endBar(reader);
+  const bars = reader.sections.at(-1)?.bars;
+  const last = bars?.at(-1);
+  if (!bars || !last) {
+    complain(reader, token, token.text, 'A repeat ends here, but no bar comes before it.');
+    return;
+  }
+  bars[bars.length - 1] = { ...last, closesRepeat: 2 };
+  if (token.text.endsWith(':')) reader.opensNext = true;
+}
+
+function countRepeats(reader: Reader, token: Token, previous: Token | undefined): void {
+  const count = Number(token.text.slice(1));
+  if (count < 1 || count > CHART_LIMITS.repeats) {
+    const message = `A repeat count is between 1 and ${CHART_LIMITS.repeats}.`;
+    complain(reader, token, token.text, message);
+    return;
+  }
+  const section = reader.sections.at(-1);
+  const last = section?.bars.at(-1);
+  if (previous?.kind === 'close-repeat' && section && last) {
+    section.bars[section.bars.length - 1] = { ...last, closesRepeat: count };
+  } else if (previous?.kind === 'bracket' && section && section.bars.length === 0) {
+    section.repeats = count;
+  } else {
+    complain(
+      reader,
+      token,
+      token.text,
+      `“${token.text}” counts repeats: it stands after “:|” or after a section’s name.`,
+    );
+  }
+}
+
+function readEndings(text: string): readonly number[] | null {
+  if (!/^\d+(?:\s*[,-]\s*\d+)*$/u.test(text)) return null;
+  const endings = text.split(',').flatMap((part) => {
+    const [from = 0, to = from] = part.split('-').map(Number);
+    return to - from > CHART_LIMITS.repeats
+      ? []
+      : Array.from({ length: to - from + 1 }, (_, index) => from + index);
+  });
+  const sensible = endings.every((ending) => ending >= 1 && ending <= CHART_LIMITS.repeats);
+  return sensible && endings.length > 0 ? endings : null;
+}
+
+function readBracket(reader: Reader, token: Token, startsLine: boolean): void {
+  if (!token.text.endsWith(']')) {
+    complain(reader, token, token.text, 'This bracket is not closed: write [A] or [1].');
+    return;
+  }
+  const name = token.text.slice(1, -1).trim();
+  if (/^[\d\s,-]+$/u.test(name)) {
+    const endings = readEndings(name);
+    if (endings === null) {
+      complain(reader, token, token.text, `“${token.text}” is not an ending: write [1] or [1,2].`);
+    } else if (reader.bar !== null) {
+      complain(reader, token, token.text, 'An ending begins at a bar line, before its chords.');
+    } else {
+      reader.endingsNext = endings;
+    }
+    return;
+  }
+  if (!startsLine) {
+    complain(reader, token, token.text, 'A section’s name stands at the start of a line.');
+    return;
+  }
+  if (name === '') {
+    complain(reader, token, token.text, 'A section needs a name between its brackets.');
+    return;
+  }
+  endBar(reader);
+  const { from, to, line, column } = token;
+  const place = { from, to, line, column };
+  reader.sections.push({ name, repeats: 1, key: null, bars: [], place });
+}
+
+function keyInForce(reader: Reader): Key | null {
+  return reader.sections.at(-1)?.key ?? reader.keyGiven ?? reader.headers.key;
+}
+
+/** The chord of a text, `null` for no chord, or undefined after complaining. */
+function readChord(reader: Reader, token: Token): Chord | null | undefined {
+  if (/^N\.?C\.?$/iu.test(token.text)) return null;
+  const chord = parseChord(token.text);
+  if (chord) return chord;
+  if (looksLikeNumeral(token.text)) {
+    const key = keyInForce(reader);
+    if (key === null) {
+      const example = 'write a line “key: Eb” above the chart';
+      complain(reader, token, token.text, `“${token.text}” is a Roman numeral: ${example}.`);
+      return undefined;
+    }
+    const numeral = parseNumeral(token.text, key);
+    if (numeral) return numeral;
+  }
+  complain(reader, token, token.text, explainUnreadable(token.text));
+  return undefined;
+}
+
+function readSlot(reader: Reader, token: Token): void {
+  if (reader.bar !== null && reader.bar.repeatOf !== null) {
+    complain(reader, token, token.text, 'A bar with % holds nothing else.');
+    return;
+  }
+  if (token.kind === 'share') {
+    const slot = reader.bar?.slots.at(-1);
+    if (slot) slot.shares += 1;
+    else complain(reader, token, token.text, 'A slash needs a chord before it in the same bar.');
+    if (reader.bar) reader.bar.place.to = token.to;
+    return;
+  }
+  if (token.kind === 'same') {
+    const holdsChords = reader.bar !== null;
+    const bar = startBar(reader, token);
+    if (holdsChords) complain(reader, token, token.text, 'A bar with % holds nothing else.');
+    else bar.repeatOf = token.text === '%' ? 1 : 2;
+    return;
+  }
+  const chord = readChord(reader, token);
+  const bar = startBar(reader, token);
+  const { from, to, line, column } = token;
+  if (chord !== undefined) bar.slots.push({ chord, shares: 1, place: { from, to, line, column } });
+}
+
+function readToken(reader: Reader, tokens: readonly Token[], index: number): void {
+  const token = tokens[index];
+  if (!token) return;
+  const previous = tokens[index - 1];
+  switch (token.kind) {
+    case 'bar':
+    case 'open-repeat': {
+      const nothingBetween = previous?.kind === 'bar' || previous?.kind === 'open-repeat';
+      if (nothingBetween && token.kind === 'bar') {
+        const message = 'This bar is empty: write a chord, % for the bar before, or N.C.';
+        complain(reader, token, token.text, message);
+      }
+      endBar(reader);
+      if (token.kind === 'open-repeat') reader.opensNext = true;
+      return;
+    }
+    case 'close-repeat':
+      return closeRepeat(reader, token);
+    case 'count':
+      return countRepeats(reader, token, previous);
+    case 'key':
+      return readSectionKey(reader, token);
+    case 'bracket':
+      return readBracket(reader, token, index === 0);
+    default:
+      return readSlot(reader, token);
+  }
+}
+
+function readSectionKey(reader: Reader, token: Token): void {
+  const section = reader.sections.at(-1);
+  const text = token.text.slice('key:'.length).trim();
+  const key = parseKey(text);
+  if (!section || section.bars.length > 0 || reader.bar !== null) {
+    complain(
+      reader,
+      token,
+      token.text.trim(),
+      'A key area stands after a section’s name: [B] key: Ab.',
+    );
+  } else if (key === null) {
+    complain(reader, token, text, notAKey(text));
+  } else {
+    section.key = key;
+  }
+}
+
+function readBars(reader: Reader, line: string, number: number, offset: number): void {
+  const tokens = tokenize(line, number, offset);
+  tokens.forEach((_, index) => {
+    readToken(reader, tokens, index);
+  });
+  endBar(reader);
+}
+
+const withoutComment = (line: string): string =>
+  line.trimStart().startsWith('#') ? '' : line.replace(/\/\/.*$/u, '');
+
+function readLine(reader: Reader, raw: string, number: number, offset: number): void {
+  const line = withoutComment(raw);
+  if (line.trim() === '') return;
+  const header = HEADER_PATTERN.exec(line);
+  if (!header) {
+    readBars(reader, line, number, offset);
+    return;
+  }
+  const [whole = '', name = '', value = ''] = header;
+  const column = whole.length - value.length + 1;
+  const from = offset + column - 1;
+  const place = { from, to: offset + line.trimEnd().length, line: number, column };
+  if (reader.sections.length > 0) {
+    const message = `The line “${name}:” belongs above the first bar.`;
+    complain(reader, { ...place, from: offset, column: 1 }, name, message);
+    return;
+  }
+  const problem = applyHeader(reader.headers, name.toLowerCase(), value.trim());
+  if (problem !== null) complain(reader, place, value.trim() || name, problem);
+}
+
+function checkRepeats(reader: Reader): void {
+  for (const section of reader.sections) {
+    let open: Bar | null = null;
+    for (const bar of section.bars) {
+      if (bar.opensRepeat && open) break;
+      if (bar.opensRepeat) open = bar;
+      if (bar.closesRepeat !== null) open = null;
+    }
+    const message = 'This repeat is never closed: end it with “:|”.';
+    if (open) complain(reader, open.place, '|:', message);
+  }
+  if (reader.opensNext || reader.endingsNext.length > 0) {
+    const last = reader.sections.at(-1);
+    const place = last?.bars.at(-1)?.place ?? last?.place;
+    if (place)
+      complain(reader, place, '', 'A repeat or an ending begins here, but no bar follows.');
+  }
+}
+
+/** Reads a whole chart text. Every problem is reported, in the order of the text. */
+export function parseChart(text: string, options: ParseOptions = {}): ParseResult {
+  const reader: Reader = {
+    problems: [],
+    headers: { title: '', key: null, time: DEFAULT_TIME, tempo: null, feel: null },
+    sections: [],
+    keyGiven: options.key,
+    bar: null,
+    opensNext: false,
+    endingsNext: [],
+  };
+  const start = { from: 0, to: 0, line: 1, column: 1 };
+  if (text.length > CHART_LIMITS.characters) {
+    const message = `A chart holds at most ${CHART_LIMITS.characters} characters; this one has ${text.length}.`;
+    return {
+      ok: false,
+      problems: [{ ...start, message, token: '' }],
+      headers: reader.headers,
+    };
+  }
+  let offset = 0;
+  text.split('\n').forEach((line, index) => {
+    readLine(reader, line.replace(/\r$/u, ''), index + 1, offset);
+    offset += line.length + 1;
+  });
+  checkRepeats(reader);
+  const sections = reader.sections.filter((section) => section.bars.length > 0);
+  if (sections.length === 0 && reader.problems.length === 0) {
+    const message = 'There are no bars yet: write chords between bar lines, like | Am7 | D9 |.';
+    complain(reader, start, '', message);
+  }
+  if (reader.problems.length > 0) {
+    return { ok: false, problems: reader.problems, headers: reader.headers };
+  }
+  const key = options.key ?? reader.headers.key;
+  return { ok: true, source: { ...reader.headers, key, sections } };
+}

@@ -1,0 +1,67 @@
+/** What a chart's text says, with the place of everything in it, before it is played. */
+import type { Chord } from '../chords/chords';
+import type { Key } from '../harmony/keys';
+
+/** A stretch of the source text: offsets, and the line and column (from 1) where it begins. */
+export interface Place {
+  readonly from: number;
+  readonly to: number;
+  readonly line: number;
+  readonly column: number;
+}
+
+/** Something the text says that cannot be read, in words, at its place. */
+export interface Problem extends Place {
+  readonly message: string;
+  readonly token: string;
+}
+
+export interface TimeSignature {
+  readonly beats: number;
+  readonly unit: number;
+}
+
+/** One chord (or silence) of a bar and how many equal shares of the bar it takes. */
+export interface Slot {
+  readonly chord: Chord | null;
+  readonly shares: number;
+  readonly place: Place;
+}
+
+export type BarContent =
+  | { readonly kind: 'slots'; readonly slots: readonly Slot[] }
+  /** `%` or `%%`: the previous bar, or the previous two, once more. */
+  | { readonly kind: 'repeat'; readonly bars: 1 | 2 };
+
+export interface Bar {
+  readonly content: BarContent;
+  readonly opensRepeat: boolean;
+  /** How often the repeat that ends here is played; null when none ends here. */
+  readonly closesRepeat: number | null;
+  /** The passes for which this bar begins an ending; empty when it begins none. */
+  readonly endings: readonly number[];
+  readonly place: Place;
+}
+
+export interface Section {
+  readonly name: string | null;
+  readonly repeats: number;
+  /** The key area, where the section states its own. */
+  readonly key: Key | null;
+  readonly bars: readonly Bar[];
+  readonly place: Place;
+}
+
+export interface ChartSource {
+  readonly title: string;
+  readonly key: Key | null;
+  readonly time: TimeSignature;
+  readonly tempo: number | null;
+  readonly feel: string | null;
+  readonly sections: readonly Section[];
+}
+
+export const DEFAULT_TIME: TimeSignature = { beats: 4, unit: 4 };
+export const TEMPO_RANGE = { low: 20, high: 400 } as const;
+/** Longest chart text in characters, and longest form in played bars. */
+export const CHART_LIMITS = { characters: 65_536, bars: 2_048, repeats: 64 } as const;

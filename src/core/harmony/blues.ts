@@ -1,0 +1,56 @@
+/** Recognising a blues: dominants at home on I, IV and V, or the minor blues. */
+import type { Chord } from '../chords/chords';
+import { at } from '../lists';
+import { halfSteps, intervalBetween, type Note } from '../notes/notes';
+import { type Change, isMinorChord } from './changes';
+import type { Key } from './keys';
+
+/** Half steps of IV and V above the tonic. */
+const SUBDOMINANT = 5;
+const DOMINANT = 7;
+
+const above = (tonic: Note, chord: Chord): number => halfSteps(intervalBetween(tonic, chord.root));
+
+/**
+ * The key of a blues: the first chord is a dominant on I that stays one, a dominant stands on IV,
+ * and those two with V fill at least half of the time. Null when the changes are no blues.
+ */
+export function findBlues(changes: readonly Change[]): Key | null {
+  const first = at(changes, 0).chord;
+  if (first.quality.family !== 'dominant') return null;
+  const tonic = first.root;
+  const homes = changes.filter(({ chord }) => chord.quality.family === 'dominant');
+  const onTonic = homes.filter(({ chord }) => above(tonic, chord) === 0).length;
+  const onFour = homes.some(({ chord }) => above(tonic, chord) === SUBDOMINANT);
+  const returns = onTonic > 1;
+  const beats = (list: readonly Change[]) => list.reduce((sum, change) => sum + change.beats, 0);
+  const primary = homes.filter(({ chord }) =>
+    [0, SUBDOMINANT, DOMINANT].includes(above(tonic, chord)),
+  );
+  const enough = beats(primary) * 2 >= beats(changes);
+  return onFour && returns && enough ? { tonic, mode: 'major' } : null;
+}
+
+/** Whether a chord is one of a blues' home dominants (I7, IV7, V7), none of which must resolve. */
+export const isBluesHome = (chord: Chord, key: Key): boolean =>
+  chord.quality.family === 'dominant' &&
+  [0, SUBDOMINANT, DOMINANT].includes(above(key.tonic, chord));
+
+/** The twelve-bar forms, judged by the chord at the head of each bar; null when it is none. */
+export function twelveBarName(heads: readonly (Chord | null)[], key: Key): string | null {
+  if (heads.length === 0 || heads.length % 12 !== 0) return null;
+  const degree = (bar: number): number => {
+    const chord = heads[bar - 1];
+    return chord ? above(key.tonic, chord) : -1;
+  };
+  const skeleton = degree(1) === 0 && degree(5) === SUBDOMINANT && degree(7) === 0;
+  if (!skeleton) return null;
+  const first = heads[0];
+  const minor = first !== null && first !== undefined && isMinorChord(first);
+  if (minor) return '12-bar minor blues';
+  const jazz = degree(9) === 2 && degree(10) === DOMINANT;
+  if (jazz) return '12-bar jazz blues';
+  const turns = degree(9) === DOMINANT || degree(9) === SUBDOMINANT;
+  if (!turns) return null;
+  return degree(2) === SUBDOMINANT ? '12-bar blues, quick change' : '12-bar blues';
+}

@@ -1,0 +1,174 @@
+/**
+ * Estimating a chart's key: every candidate is scored by how much of the harmony it owns, with
+ * a weight for the first and last chord and for cadences that arrive on its tonic, after the
+ * scale-membership models surveyed by Temperley, "The Cognition of Basic Musical Structures" (2001).
+ */
+import type { Chart } from '../chart/form';
+import type { Chord } from '../chords/chords';
+import { at } from '../lists';
+import { halfSteps, intervalBetween, type Note, pitchClass } from '../notes/notes';
+import { findBlues } from './blues';
+import {
+  canArrive,
+  type Change,
+  changesOf,
+  isMinorChord,
+  isSupertonic,
+  pullsAsDominant,
+  rootMotion,
+} from './changes';
+import type { Key, KeyMode } from './keys';
+import { diatonicShare, isDiatonic, isInScale } from './membership';
+
+export interface KeyEstimate {
+  /** Null when no single key explains the chart. */
+  readonly key: Key | null;
+  /** 0–1: how clearly the key stands out; 1 when the chart or the player states it. */
+  readonly confidence: number;
+  readonly given: boolean;
+}
+
+/** How much each sign of a key counts; owning a chord for one bar of four counts 1. */
+const WEIGHTS = {
+  outsideChord: 0.35,
+  parallelChord: 0.4,
+  /** A chord that only the rising melodic minor owns. */
+  melodicChord: 0.75,
+  firstTonic: 1.2,
+  lastTonic: 1.5,
+  tonicPresent: 0.8,
+  arrival: 1.6,
+  arrivalAfterSupertonic: 0.8,
+  supertonicDominant: 0.7,
+} as const;
+
+/** Below this share of the time at home, no key is said to hold the chart. */
+const LEAST_SHARE_AT_HOME = 0.5;
+
+interface Candidate {
+  readonly key: Key;
+  readonly score: number;
+  readonly home: number;
+}
+
+const isTonicChord = (chord: Chord, key: Key): boolean =>
+  pitchClass(chord.root) === pitchClass(key.tonic) &&
+  (key.mode === 'minor' ? isMinorChord(chord) : !isMinorChord(chord));
+
+const PARALLEL: Readonly<Record<KeyMode, KeyMode>> = {
+  major: 'minor',
+  minor: 'major',
+  dorian: 'minor',
+  phrygian: 'minor',
+  lydian: 'major',
+  mixolydian: 'major',
+  locrian: 'minor',
+};
+
+function ownership(chord: Chord, key: Key): number {
+  if (isInScale(chord, key, 0) || isInScale(chord, key, 1)) return 1;
+  if (isDiatonic(chord, key)) return WEIGHTS.melodicChord;
+  if (isDiatonic(chord, { tonic: key.tonic, mode: PARALLEL[key.mode] })) {
+    return WEIGHTS.parallelChord;
+  }
+  return WEIGHTS.outsideChord * diatonicShare(chord, key);
+}
+
+const weightOf = (change: Change): number => Math.sqrt(change.beats / 4);
+
+function cadenceScore(changes: readonly Change[], key: Key): number {
+  let score = 0;
+  changes.forEach(({ chord }, index) => {
+    const next = changes[(index + 1) % changes.length]?.chord;
+    if (!next || !pullsAsDominant(chord)) return;
+    const supertonic = changes[index - 1]?.chord;
+    const prepared =
+      supertonic !== undefined &&
+      isSupertonic(supertonic) &&
+      halfSteps(intervalBetween(key.tonic, supertonic.root)) === 2;
+    const above = halfSteps(intervalBetween(key.tonic, chord.root));
+    const substitute = above === 1 && chord.quality.family === 'dominant';
+    if (above !== 7 && !substitute) return;
+    const strength = chord.quality.degrees.length > 3 ? 1 : 0.6;
+    if (isTonicChord(next, key) && canArrive(next)) {
+      score += WEIGHTS.arrival * strength + (prepared ? WEIGHTS.arrivalAfterSupertonic : 0);
+    } else if (prepared) {
+      const minorPreparation = supertonic.quality.family === 'half-diminished';
+      if (minorPreparation === (key.mode === 'minor')) score += WEIGHTS.supertonicDominant;
+    }
+  });
+  return score;
+}
+
+function scoreKey(changes: readonly Change[], key: Key): Candidate {
+  let score = 0;
+  let home = 0;
+  let total = 0;
+  for (const change of changes) {
+    const owned = ownership(change.chord, key);
+    score += weightOf(change) * owned;
+    total += change.beats;
+    if (owned >= WEIGHTS.melodicChord) home += change.beats;
+  }
+  const first = at(changes, 0).chord;
+  const last = at(changes, changes.length - 1).chord;
+  if (isTonicChord(first, key)) score += WEIGHTS.firstTonic;
+  if (isTonicChord(last, key)) score += WEIGHTS.lastTonic;
+  if (changes.some(({ chord }) => isTonicChord(chord, key) && canArrive(chord))) {
+    score += WEIGHTS.tonicPresent;
+  }
+  return { key, score: score + cadenceScore(changes, key), home: home / total };
+}
+
+/** The twelve tonics, each spelled as the chart spells it, or near its chords otherwise. */
+function tonicsFor(changes: readonly Change[]): readonly Note[] {
+  const centre = Math.round(
+    changes.reduce((sum, { chord }) => sum + chord.root, 0) / changes.length,
+  );
+  const written = new Map(changes.map(({ chord }) => [pitchClass(chord.root), chord.root]));
+  return Array.from({ length: 12 }, (_, index) => {
+    const near = Math.max(-6, Math.min(6, centre - 5 + index + (centre - 5 + index > 6 ? -12 : 0)));
+    const spelled = near as Note;
+    return written.get(pitchClass(spelled)) ?? spelled;
+  });
+}
+
+const VAMP_MODES: readonly KeyMode[] = ['dorian', 'mixolydian', 'phrygian', 'lydian'];
+
+/** Two chords going round with no cadence are a mode on the first of them. */
+function vampKey(changes: readonly Change[]): Key | null {
+  const distinct = new Set(changes.map(({ chord }) => `${chord.root} ${chord.quality.name}`));
+  if (distinct.size !== 2 || changes.length < 4) return null;
+  const first = at(changes, 0).chord;
+  const modes = VAMP_MODES.filter(
+    (mode) => (mode === 'dorian' || mode === 'phrygian') === isMinorChord(first),
+  );
+  const home: Key = { tonic: first.root, mode: isMinorChord(first) ? 'minor' : 'major' };
+  if (changes.every(({ chord }) => isInScale(chord, home, 0))) return null;
+  const mode = modes.find((name) =>
+    changes.every(({ chord }) => isDiatonic(chord, { tonic: first.root, mode: name })),
+  );
+  return mode === undefined ? null : { tonic: first.root, mode };
+}
+
+/** Estimates the key of chords alone, whatever the chart states. */
+export function estimateKey(chart: Pick<Chart, 'chords'>): KeyEstimate {
+  const changes = changesOf(chart.chords);
+  if (changes.length === 0) return { key: null, confidence: 0, given: false };
+  const vamp = vampKey(changes);
+  if (vamp) return { key: vamp, confidence: 0.7, given: false };
+  const blues = findBlues(changes);
+  if (blues) return { key: blues, confidence: 0.9, given: false };
+  const candidates = tonicsFor(changes)
+    .flatMap((tonic) => [
+      scoreKey(changes, { tonic, mode: 'major' }),
+      scoreKey(changes, { tonic, mode: 'minor' }),
+    ])
+    .sort((a, b) => b.score - a.score);
+  const best = at(candidates, 0);
+  const second = at(candidates, 1);
+  const margin = (best.score - second.score) / best.score;
+  const confidence = Math.round(100 * Math.min(1, best.home * (0.4 + 2.4 * margin))) / 100;
+  const single = best.home >= LEAST_SHARE_AT_HOME || confidence >= 0.4;
+  return { key: single ? best.key : null, confidence, given: false };
+}

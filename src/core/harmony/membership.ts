@@ -1,0 +1,72 @@
+/** Which notes and chords a key owns. */
+import { type Chord, chordNotes } from '../chords/chords';
+import {
+  halfSteps,
+  type Interval,
+  intervalBetween,
+  type Note,
+  pitchClass,
+  spellNear,
+  transpose,
+} from '../notes/notes';
+import { type Key, keyScale, keyScales, signatureTonic } from './keys';
+
+const maskOf = (scale: readonly Interval[]): number =>
+  scale.reduce((mask, degree) => mask | (1 << halfSteps(degree)), 0);
+
+const SCALE_MASKS = new WeakMap<readonly (readonly Interval[])[], readonly number[]>();
+
+function scaleMasks(key: Key): readonly number[] {
+  const scales = keyScales(key);
+  const known = SCALE_MASKS.get(scales);
+  if (known) return known;
+  const masks = scales.map(maskOf);
+  SCALE_MASKS.set(scales, masks);
+  return masks;
+}
+
+/** The chord's tones as half steps above the tonic, one bit each. */
+const chordMask = (chord: Chord, tonic: Note): number =>
+  chordNotes(chord).reduce(
+    (mask, note) => mask | (1 << halfSteps(intervalBetween(tonic, note))),
+    0,
+  );
+
+/** Whether one scale of the key holds every tone of the chord. */
+export function isDiatonic(chord: Chord, key: Key): boolean {
+  const mask = chordMask(chord, key.tonic);
+  return scaleMasks(key).some((scale) => (mask & ~scale) === 0);
+}
+
+/** Whether the key's scale at `index` (natural, harmonic, melodic in minor) holds the chord. */
+export function isInScale(chord: Chord, key: Key, index: number): boolean {
+  const scale = scaleMasks(key)[index];
+  return scale !== undefined && (chordMask(chord, key.tonic) & ~scale) === 0;
+}
+
+/** Share of the chord's tones that the best-fitting scale of the key holds, 0–1. */
+export function diatonicShare(chord: Chord, key: Key): number {
+  const mask = chordMask(chord, key.tonic);
+  const size = countBits(mask);
+  return Math.max(...scaleMasks(key).map((scale) => countBits(mask & scale) / size));
+}
+
+function countBits(mask: number): number {
+  let count = 0;
+  for (let rest = mask; rest !== 0; rest &= rest - 1) count += 1;
+  return count;
+}
+
+/** Whether the key's own scale (natural minor in minor) holds the note. */
+export function inKey(note: Note, key: Key): boolean {
+  const size = halfSteps(intervalBetween(key.tonic, note));
+  return keyScale(key).some((degree) => halfSteps(degree) === size);
+}
+
+/** The usual spelling of a pitch class in a key: its own scale's, else near the signature. */
+export function spellInKey(pitch: number, key: Key): Note {
+  const own = keyScale(key)
+    .map((degree) => transpose(key.tonic, degree))
+    .find((note) => pitchClass(note) === pitch);
+  return own ?? spellNear(pitch, (signatureTonic(key) + 2) as Note);
+}

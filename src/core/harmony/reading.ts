@@ -1,0 +1,131 @@
+/** The whole reading of a chart: key, function of every chord, cadences, form, speed. */
+import { type Chart, type PlayedChord, writtenKeyAt } from '../chart/form';
+
+import { findBlues } from './blues';
+import { type Cadence, findCadences } from './cadences';
+import { type Change, changesOf, neighbour } from './changes';
+import { estimateKey, type KeyEstimate } from './estimate';
+import { nameForm } from './forms';
+import type { Key } from './keys';
+import { isDiatonic } from './membership';
+import { writeNumeral } from './numerals';
+import { type FastStretch, fastStretches } from './rhythm';
+import { roleOf } from './roles';
+
+/** What a chord does in its key. */
+export interface ChordReading {
+  readonly key: Key | null;
+  /** Null where the chart has no single key. */
+  readonly numeral: string | null;
+  readonly diatonic: boolean | null;
+  readonly role: string | null;
+  /** Index of the first cadence of {@link Reading.cadences} that holds the chord. */
+  readonly cadence: number | null;
+}
+
+/** Bars `from` to `to` (from 1) in one key. */
+export interface KeyArea {
+  readonly from: number;
+  readonly to: number;
+  readonly key: Key;
+}
+
+export interface Reading {
+  readonly key: KeyEstimate;
+  readonly areas: readonly KeyArea[];
+  /** One for each chord of the chart, in order. */
+  readonly chords: readonly ChordReading[];
+  readonly cadences: readonly Cadence[];
+  readonly form: string | null;
+  readonly blues: boolean;
+  readonly fast: readonly FastStretch[];
+}
+
+/** Assumed where a chart states no tempo. */
+export const DEFAULT_TEMPO = 120;
+
+function chartKey(chart: Chart): KeyEstimate {
+  const { key } = chart.source;
+  return key ? { key, confidence: 1, given: true } : estimateKey(chart);
+}
+
+function keyAreas(chart: Chart, home: Key | null): readonly KeyArea[] {
+  const areas: KeyArea[] = [];
+  for (const bar of chart.bars) {
+    const key = chart.source.sections[bar.section]?.key ?? home;
+    if (key === null) continue;
+    const last = areas.at(-1);
+    const continues =
+      last?.to === bar.number - 1 && last.key.tonic === key.tonic && last.key.mode === key.mode;
+    if (last && continues) areas[areas.length - 1] = { ...last, to: bar.number };
+    else areas.push({ from: bar.number, to: bar.number, key });
+  }
+  return areas;
+}
+
+function readChord(
+  played: PlayedChord,
+  changes: readonly Change[],
+  change: number,
+  key: Key | null,
+  blues: boolean,
+): Omit<ChordReading, 'cadence'> {
+  if (key === null) return { key, numeral: null, diatonic: null, role: null };
+  const { chord } = played;
+  if (isDiatonic(chord, key)) {
+    return { key, numeral: writeNumeral(chord, key), diatonic: true, role: null };
+  }
+  const around = (offset: number) => neighbour(changes, change, offset)?.chord ?? null;
+  const role = roleOf({
+    chord,
+    previous: around(-1),
+    next: around(1),
+    afterNext: around(2),
+    key,
+    blues,
+  });
+  return { key, numeral: role.numeral, diatonic: false, role: role.name };
+}
+
+/** A blues by its twelve bars, or by dominants standing at home on I and IV. */
+function isBlues(chart: Chart, changes: readonly Change[], form: string | null, key: Key | null) {
+  if (form?.includes('blues')) return true;
+  if (key === null || changes.length === 0) return false;
+  const found = findBlues(changes);
+  return found !== null && (found.tonic - key.tonic) % 12 === 0;
+}
+
+/** Reads the harmony of a chart. The key it states wins over any estimate. */
+export function readHarmony(chart: Chart): Reading {
+  const changes = changesOf(chart.chords);
+  const key = chartKey(chart);
+  const form = nameForm(chart, key.key);
+  const blues = isBlues(chart, changes, form, key.key);
+  const changeOf = new Map<number, number>();
+  changes.forEach((change, index) => {
+    for (let chord = change.first; chord <= change.last; chord++) changeOf.set(chord, index);
+  });
+  const keyAt = (index: number): Key | null => {
+    const played = chart.chords[index];
+    return played ? (writtenKeyAt(chart, played) ?? key.key) : key.key;
+  };
+  const cadences = findCadences(changes, keyAt);
+  const chords = chart.chords.map((played) => {
+    const cadence = cadences.findIndex(
+      ({ from, to }) => from <= played.index && played.index <= to,
+    );
+    return {
+      ...readChord(played, changes, changeOf.get(played.index) ?? 0, keyAt(played.index), blues),
+      cadence: cadence < 0 ? null : cadence,
+    };
+  });
+  return {
+    key,
+    areas: keyAreas(chart, key.key),
+    chords,
+    cadences,
+    form,
+    blues,
+    fast: fastStretches(chart.chords, chart.source.tempo ?? DEFAULT_TEMPO, keyAt),
+  };
+}

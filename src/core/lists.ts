@@ -1,0 +1,17 @@
+/** The element at `index`, which the caller knows to exist; throws a RangeError otherwise. */
+export function at<T>(list: ArrayLike<T>, index: number): T {
+  if (index < 0 || index >= list.length) {
+    throw new RangeError(`No element ${index} in a list of ${list.length}.`);
+  }
+  return list[index] as T;
+}
+
+/** Remainder that is never negative: `modulo(-1, 12)` is 11. */
+export function modulo(value: number, divisor: number): number {
+  return ((value % divisor) + divisor) % divisor;
+}
+
+/** The integers from `from` up to, not including, `to`. */
+export function range(from: number, to: number): readonly number[] {
+  return Array.from({ length: Math.max(0, to - from) }, (_, offset) => from + offset);
+}

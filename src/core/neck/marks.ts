@@ -1,0 +1,98 @@
+/** What stands where on the neck for the chord sounding now and the chord coming next. */
+import type { Chord } from '../chords/chords';
+import { degreeOver } from '../chords/chords';
+import { cross } from '../crossings/crossing';
+import { halfSteps, type Interval, type Note, pitchClass } from '../notes/notes';
+import type { Midi } from '../notes/pitch';
+import { sounds } from '../chords/qualities';
+import { type Neck, pitchAt, type Place, placesOf, type Zone } from './neck';
+
+/** A chord and the notes chosen over it. */
+export interface Sounding {
+  readonly chord: Chord;
+  readonly notes: readonly Note[];
+}
+
+/** What a note is over one chord. A definer is a chord tone that names the chord. */
+export interface Tone {
+  readonly degree: Interval;
+  readonly weight: 'definer' | 'chord' | 'colour';
+}
+
+export type Fate =
+  | { readonly kind: 'holds' | 'leaves' | 'arrives' }
+  | { readonly kind: 'moves'; readonly to: Note; readonly halfSteps: number }
+  | { readonly kind: 'reached'; readonly from: Note; readonly halfSteps: number };
+
+/** A marked place: what it is over now and over next (null where it is not chosen there). */
+export interface Mark extends Place {
+  readonly note: Note;
+  readonly midi: Midi;
+  readonly now: Tone | null;
+  readonly next: Tone | null;
+  /** What the change does to the note; null when nothing comes next. */
+  readonly fate: Fate | null;
+}
+
+function toneOf({ chord }: Sounding, note: Note): Tone {
+  const degree = degreeOver(chord, note);
+  const size = halfSteps(degree);
+  const defines = chord.quality.definers.some((tone) => halfSteps(tone) === size);
+  const weight = defines ? 'definer' : sounds(chord.quality, degree) ? 'chord' : 'colour';
+  return { degree, weight };
+}
+
+interface NoteReading {
+  readonly note: Note;
+  readonly now: Tone | null;
+  readonly next: Tone | null;
+  readonly fate: Fate | null;
+}
+
+/** Reads every pitch class once; the neck only repeats it. */
+function readNotes(now: Sounding, next: Sounding | null): ReadonlyMap<number, NoteReading> {
+  const readings = new Map<number, NoteReading>();
+  const coming = next?.notes ?? [];
+  const nowByClass = new Map(now.notes.map((note) => [pitchClass(note), note]));
+  const nextByClass = new Map(coming.map((note) => [pitchClass(note), note]));
+  const { moves } = cross(now.notes, coming);
+  const fateOf = (pitch: number): Fate | null => {
+    if (!next) return null;
+    const here = nowByClass.has(pitch);
+    if (here && nextByClass.has(pitch)) return { kind: 'holds' };
+    const move = moves.find(({ from, to }) => pitchClass(here ? from : to) === pitch);
+    if (!move) return { kind: here ? 'leaves' : 'arrives' };
+    const { from, to, halfSteps: size } = move;
+    return here
+      ? { kind: 'moves', to, halfSteps: size }
+      : { kind: 'reached', from, halfSteps: size };
+  };
+  for (const pitch of new Set([...nowByClass.keys(), ...nextByClass.keys()])) {
+    const nowNote = nowByClass.get(pitch);
+    const nextNote = nextByClass.get(pitch);
+    const note = nowNote ?? nextNote;
+    if (note === undefined) continue;
+    readings.set(pitch, {
+      note,
+      now: nowNote === undefined ? null : toneOf(now, nowNote),
+      next: next === null || nextNote === undefined ? null : toneOf(next, nextNote),
+      fate: fateOf(pitch),
+    });
+  }
+  return readings;
+}
+
+/** Marks every place of the zone whose note is chosen now or next; lowest string first. */
+export function markNeck(
+  neck: Neck,
+  zone: Zone,
+  now: Sounding,
+  next: Sounding | null,
+): readonly Mark[] {
+  const readings = readNotes(now, next);
+  const notes = [...readings.values()].map(({ note }) => note);
+  return placesOf(neck, notes, zone).flatMap(({ string, fret, note }) => {
+    const reading = readings.get(pitchClass(note));
+    return reading ? [{ string, fret, midi: pitchAt(neck, { string, fret }), ...reading }] : [];
+  });
+}

@@ -1,0 +1,94 @@
+/** The neck: strings, frets, and the pitch at every place. */
+import { at, range } from '../lists';
+import { pitchClass, type Note } from '../notes/notes';
+import { type Midi, parsePitch } from '../notes/pitch';
+
+/** Open strings as MIDI numbers, lowest string first; frets 1–`frets`; capo 0 for none. */
+export interface Neck {
+  readonly tuning: readonly Midi[];
+  readonly frets: number;
+  readonly capo: number;
+}
+
+/** A place on the neck. Strings are numbered from 1, the highest; fret 0 is the open string. */
+export interface Place {
+  readonly string: number;
+  readonly fret: number;
+}
+
+/** A region of the neck, from one fret to another, both included. */
+export interface Zone {
+  readonly low: number;
+  readonly high: number;
+}
+
+export const NECK_LIMITS = {
+  strings: { low: 4, high: 8 },
+  frets: { low: 12, high: 27 },
+} as const;
+
+export const STANDARD_TUNING = ['E2', 'A2', 'D3', 'G3', 'B3', 'E4'] as const;
+
+/** Reads a tuning given lowest string first; null when a name is no pitch. */
+export function parseTuning(names: readonly string[]): readonly Midi[] | null {
+  const tuning = names.map(parsePitch);
+  return tuning.every((midi) => midi !== null) ? tuning : null;
+}
+
+export const STANDARD_NECK: Neck = {
+  tuning: parseTuning(STANDARD_TUNING) ?? [],
+  frets: 22,
+  capo: 0,
+};
+
+export const stringCount = (neck: Neck): number => neck.tuning.length;
+
+/** Open pitch of a string counted from 1, the highest. */
+export const openPitch = (neck: Neck, string: number): Midi =>
+  at(neck.tuning, neck.tuning.length - string);
+
+/** The pitch at a place, in MIDI numbers. */
+export const pitchAt = (neck: Neck, place: Place): Midi =>
+  openPitch(neck, place.string) + place.fret;
+
+/** The fret at which a string gives a pitch; null when it lies off the string or behind the capo. */
+export function fretFor(neck: Neck, string: number, midi: Midi): number | null {
+  const fret = midi - openPitch(neck, string);
+  return fret >= neck.capo && fret <= neck.frets ? fret : null;
+}
+
+/** The whole neck as a zone. */
+export const wholeNeck = (neck: Neck): Zone => ({ low: neck.capo, high: neck.frets });
+
+export const inZone = (zone: Zone, fret: number): boolean => zone.low <= fret && fret <= zone.high;
+
+/** A zone slid by some frets, kept on the neck at its width. */
+export function slideZone(neck: Neck, zone: Zone, frets: number): Zone {
+  const width = zone.high - zone.low;
+  const low = Math.max(neck.capo, Math.min(neck.frets - width, zone.low + frets));
+  return { low, high: low + width };
+}
+
+/** A zone from two frets in any order, at least two frets wide and on the neck. */
+export function fitZone(neck: Neck, a: number, b: number): Zone {
+  const low = Math.max(neck.capo, Math.min(a, b, neck.frets - 1));
+  return { low, high: Math.min(neck.frets, Math.max(a, b, low + 1)) };
+}
+
+/** Every place where one of the notes lies, string 6 to 1, low fret to high. */
+export function placesOf(
+  neck: Neck,
+  notes: readonly Note[],
+  zone: Zone = wholeNeck(neck),
+): readonly (Place & { readonly note: Note })[] {
+  const byPitch = new Map(notes.map((note) => [pitchClass(note), note]));
+  return range(0, stringCount(neck)).flatMap((index) => {
+    const string = stringCount(neck) - index;
+    return range(Math.max(zone.low, neck.capo), Math.min(zone.high, neck.frets) + 1).flatMap(
+      (fret) => {
+        const note = byPitch.get(pitchAt(neck, { string, fret }) % 12);
+        return note === undefined ? [] : [{ string, fret, note }];
+      },
+    );
+  });
+}

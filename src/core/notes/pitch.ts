@@ -1,0 +1,29 @@
+/** Sounding pitches as MIDI numbers: 60 = C4, 40 = E2, the low string of a guitar. */
+import { alteration, noteName, type Note, parseNote, pitchClass, step } from './notes';
+
+export type Midi = number;
+
+/** Octave in scientific pitch notation of a spelled note at a MIDI number; B# and Cb keep their letter's. */
+export function octaveOf(note: Note, midi: Midi): number {
+  return Math.floor((midi - alteration(note)) / 12) - 1;
+}
+
+/** Scientific name: `Eb3`. */
+export const pitchName = (note: Note, midi: Midi): string =>
+  `${noteName(note)}${octaveOf(note, midi)}`;
+
+const NATURAL_PITCH = [0, 2, 4, 5, 7, 9, 11] as const;
+
+/** Reads `E2`, `F#3`, `B♭1`; null for anything else. */
+export function parsePitch(text: string): Midi | null {
+  const match = /^(\D+)(-?\d)$/u.exec(text);
+  const note = parseNote(match?.[1] ?? '');
+  if (note === null) return null;
+  const natural = NATURAL_PITCH[step(note)] ?? 0;
+  return 12 * (Number(match?.[2]) + 1) + natural + alteration(note);
+}
+
+/** The lowest pitch of a note's class that is not below `floor`. */
+export function pitchAtOrAbove(note: Note, floor: Midi): Midi {
+  return floor + ((pitchClass(note) - (floor % 12) + 12) % 12);
+}

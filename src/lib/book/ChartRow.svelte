@@ -1,0 +1,81 @@
+<script lang="ts">
+  import Ellipsis from '@lucide/svelte/icons/ellipsis';
+  import { DropdownMenu } from 'bits-ui';
+  import { formatDistanceToNowStrict } from 'date-fns/formatDistanceToNowStrict';
+  import { tick } from 'svelte';
+  import type { ChartSummary } from '$lib/server/charts';
+  import { showSymbol } from '$lib/ui/glyphs';
+
+  interface Props {
+    readonly chart: ChartSummary;
+    readonly onrename: (title: string) => Promise<boolean>;
+    readonly onduplicate: () => void;
+    readonly ondelete: () => void;
+  }
+
+  let { chart, onrename, onduplicate, ondelete }: Props = $props();
+
+  let renaming = $state(false);
+  let field = $state<HTMLInputElement>();
+
+  async function startRenaming() {
+    renaming = true;
+    await tick();
+    field?.select();
+  }
+
+  async function finishRenaming() {
+    const title = field?.value.trim() ?? '';
+    if (renaming && title !== '' && title !== chart.title && !(await onrename(title))) return;
+    renaming = false;
+  }
+
+  function onkeydown(event: KeyboardEvent) {
+    if (event.key === 'Enter') void finishRenaming();
+    if (event.key === 'Escape') renaming = false;
+  }
+
+  const ITEM =
+    'flex h-9 cursor-pointer items-center rounded px-3 outline-none data-highlighted:bg-line';
+</script>
+
+<tr class="group border-b border-line hover:bg-sheet">
+  <td class="py-2 pr-3">
+    {#if renaming}
+      <input
+        bind:this={field}
+        class="field w-full"
+        aria-label="New title"
+        value={chart.title}
+        maxlength="200"
+        {onkeydown}
+        onblur={finishRenaming}
+      />
+    {:else}
+      <a href="/plan/{chart.id}" class="heading text-lg hover:underline">{chart.title}</a>
+    {/if}
+  </td>
+  <td class="py-2 pr-3 whitespace-nowrap">{chart.key ? showSymbol(chart.key) : '–'}</td>
+  <td class="py-2 pr-3 text-right max-sm:hidden">{chart.tempo ?? '–'}</td>
+  <td class="py-2 pr-3 text-right">{chart.bars ?? '–'}</td>
+  <td class="py-2 pr-3 text-right text-ink-soft max-sm:hidden">
+    {chart.openedAt ? `${formatDistanceToNowStrict(new Date(chart.openedAt))} ago` : 'not yet'}
+  </td>
+  <td class="w-9 py-2 text-right">
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger class="button-quiet" aria-label="Actions for {chart.title}">
+        <Ellipsis size={16} aria-hidden="true" />
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content
+          align="end"
+          class="z-40 min-w-40 rounded border border-line bg-sheet p-1 shadow-sheet"
+        >
+          <DropdownMenu.Item class={ITEM} onSelect={startRenaming}>Rename</DropdownMenu.Item>
+          <DropdownMenu.Item class={ITEM} onSelect={onduplicate}>Duplicate</DropdownMenu.Item>
+          <DropdownMenu.Item class={ITEM} onSelect={ondelete}>Delete</DropdownMenu.Item>
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  </td>
+</tr>

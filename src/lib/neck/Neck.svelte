@@ -1,0 +1,161 @@
+<!--
+  The neck: ink strings and frets, the marks of now and next, the zone's bracket.
+  One composite widget: Tab reaches it, arrow keys walk from note to note.
+-->
+<script lang="ts">
+  import { DOUBLE_INLAYS, SINGLE_INLAYS } from '$core/neck/geometry';
+  import type { Mark } from '$core/neck/marks';
+  import { fitZone, inZone, type Neck, openPitch, type Zone } from '$core/neck/neck';
+  import { range } from '$core/lists';
+  import { gauge, layOut, strings } from './layout';
+  import NoteMark from './NoteMark.svelte';
+  import { nearestMark } from './roving';
+  import { type Around, speakMark } from './speech';
+  import ZoneBracket from './ZoneBracket.svelte';
+
+  interface Props {
+    readonly neck: Neck;
+    readonly marks: readonly Mark[];
+    readonly around: Around | null;
+    readonly zone: Zone;
+    readonly labels: 'degree' | 'name';
+    readonly leftHanded?: boolean;
+    readonly onzone: (zone: Zone) => void;
+    readonly onzoneend: () => void;
+    /** The mark under the pointer or the focus; null when there is none. */
+    readonly onread: (mark: Mark | null) => void;
+  }
+
+  let {
+    neck,
+    marks,
+    around,
+    zone,
+    labels,
+    leftHanded = false,
+    onzone,
+    onzoneend,
+    onread,
+  }: Props = $props();
+
+  const layout = $derived(layOut(neck, 1240, 30, leftHanded));
+  const frets = $derived(range(1, neck.frets + 1));
+  const middle = $derived((layout.top + layout.bottom) / 2);
+
+  const idOf = (mark: Mark) => `${mark.string}-${mark.fret}`;
+  let roving = $state('');
+  const stop = $derived(
+    marks.find((mark) => idOf(mark) === roving) ??
+      marks.find((mark) => inZone(zone, mark.fret) && mark.now !== null) ??
+      marks[0],
+  );
+  let picture = $state<SVGSVGElement>();
+  let scroller = $state<HTMLDivElement>();
+
+  const ARROWS: Readonly<Record<string, readonly [across: number, along: number]>> = {
+    ArrowUp: [-1, 0],
+    ArrowDown: [1, 0],
+    ArrowLeft: [0, -1],
+    ArrowRight: [0, 1],
+  };
+
+  function onkeydown(event: KeyboardEvent) {
+    const arrow = ARROWS[event.key];
+    if (!arrow || !stop || event.ctrlKey || event.metaKey || event.altKey) return;
+    event.preventDefault();
+    event.stopPropagation();
+    const [across, along] = arrow;
+    const target = nearestMark(marks, stop, across, leftHanded ? -along : along);
+    if (!target) return;
+    roving = idOf(target);
+    picture?.querySelector<SVGGElement>(`[data-mark="${roving}"]`)?.focus();
+  }
+
+  // On a narrow screen the neck scrolls: keep the zone in sight.
+  $effect(() => {
+    if (!scroller || !picture) return;
+    const scale = picture.clientWidth / layout.width;
+    const left = Math.min(layout.wire(zone.low), layout.wire(zone.high)) * scale;
+    scroller.scrollTo({ left: left - 60 });
+  });
+</script>
+
+<div bind:this={scroller} class="overflow-x-auto overflow-y-hidden">
+  <svg
+    bind:this={picture}
+    viewBox="0 0 {layout.width} {layout.height}"
+    class="block w-full min-w-3xl select-none"
+    role="group"
+    aria-label="Neck, frets {zone.low} to {zone.high}. Arrow keys walk from note to note."
+  >
+    <rect
+      class="fill-sheet"
+      x={Math.min(layout.wire(Math.max(0, zone.low - 1)), layout.wire(zone.high))}
+      y={layout.top - 14}
+      width={Math.abs(layout.wire(zone.high) - layout.wire(Math.max(0, zone.low - 1)))}
+      height={layout.bottom - layout.top + 28}
+    />
+    {#each frets as fret (fret)}
+      {@const x = layout.wire(fret)}
+      <line class="stroke-line-strong" x1={x} x2={x} y1={layout.top} y2={layout.bottom} />
+      {#if SINGLE_INLAYS.includes(fret)}
+        <circle class="fill-line" cx={layout.finger(fret)} cy={middle} r="5" />
+      {:else if DOUBLE_INLAYS.includes(fret)}
+        <circle class="fill-line" cx={layout.finger(fret)} cy={middle - 30} r="5" />
+        <circle class="fill-line" cx={layout.finger(fret)} cy={middle + 30} r="5" />
+      {/if}
+      {#if SINGLE_INLAYS.includes(fret) || DOUBLE_INLAYS.includes(fret) || inZone(zone, fret)}
+        <text
+          class="fill-ink-soft text-[13px]"
+          class:font-bold={inZone(zone, fret)}
+          x={layout.finger(fret)}
+          y={layout.height - 5}
+          text-anchor="middle">{fret}</text
+        >
+      {/if}
+    {/each}
+    <line
+      class="stroke-ink"
+      stroke-width="5"
+      x1={layout.nut}
+      x2={layout.nut}
+      y1={layout.top - 2}
+      y2={layout.bottom + 2}
+    />
+    {#each strings(neck) as string (string)}
+      <line
+        class="stroke-ink-soft"
+        stroke-width={gauge(openPitch(neck, string))}
+        x1={layout.nut}
+        x2={layout.end}
+        y1={layout.string(string)}
+        y2={layout.string(string)}
+      />
+    {/each}
+    <ZoneBracket
+      {zone}
+      {layout}
+      onmove={(low, high) => onzone(fitZone(neck, low, high))}
+      onend={onzoneend}
+      frets={neck.frets}
+    />
+    {#each marks as mark (idOf(mark))}
+      <NoteMark
+        {mark}
+        id={idOf(mark)}
+        x={layout.finger(mark.fret)}
+        y={layout.string(mark.string)}
+        {labels}
+        speech={around ? speakMark(mark, around) : ''}
+        tabbable={mark === stop}
+        {onkeydown}
+        onenter={() => onread(mark)}
+        onleave={() => onread(null)}
+        onfocus={() => {
+          roving = idOf(mark);
+          onread(mark);
+        }}
+      />
+    {/each}
+  </svg>
+</div>

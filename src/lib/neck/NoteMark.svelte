@@ -1,0 +1,75 @@
+<!--
+  One note. Now is a filled disc, next a ring; a note of both is a disc inside a ring.
+  Chord tones are solid, colour tones pale and thin; definers stand a little prouder.
+-->
+<script lang="ts">
+  import type { Mark } from '$core/neck/marks';
+  import { showDegree, showNote } from '$lib/ui/glyphs';
+
+  interface Props {
+    readonly mark: Mark;
+    readonly id: string;
+    readonly x: number;
+    readonly y: number;
+    readonly labels: 'degree' | 'name';
+    readonly speech: string;
+    readonly tabbable: boolean;
+    readonly onkeydown: (event: KeyboardEvent) => void;
+    readonly onenter: () => void;
+    readonly onleave: () => void;
+    readonly onfocus: () => void;
+  }
+
+  let { mark, id, x, y, labels, speech, tabbable, onkeydown, onenter, onleave, onfocus }: Props =
+    $props();
+
+  const tone = $derived(mark.now ?? mark.next);
+  const label = $derived(
+    labels === 'name' || !tone ? showNote(mark.note) : showDegree(tone.degree),
+  );
+  const RADIUS = { definer: 12.5, chord: 11.5, colour: 9.5 } as const;
+  const inner = $derived(mark.now ? RADIUS[mark.now.weight] : 0);
+  const ring = $derived(mark.next ? (mark.now ? inner + 3 : RADIUS[mark.next.weight] - 1) : 0);
+</script>
+
+<g
+  role="button"
+  aria-label={speech}
+  data-mark={id}
+  data-now={mark.now?.weight}
+  data-next={mark.next?.weight}
+  data-fate={mark.fate?.kind}
+  tabindex={tabbable ? 0 : -1}
+  transform="translate({x} {y})"
+  class="outline-none focus-visible:[&>.halo]:stroke-ink"
+  {onkeydown}
+  onpointerenter={onenter}
+  onpointerleave={onleave}
+  {onfocus}
+  onblur={onleave}
+>
+  <circle class="halo fill-transparent stroke-transparent" r="19" stroke-width="2" />
+  {#if mark.next}
+    <circle
+      class="fill-paper stroke-next"
+      r={ring}
+      stroke-width={mark.next.weight === 'colour' ? 1.4 : 2.8}
+    />
+  {/if}
+  {#if mark.now}
+    <circle
+      class={mark.now.weight === 'colour' ? 'fill-now-tint stroke-now' : 'fill-now stroke-now'}
+      r={inner}
+      stroke-width="1"
+    />
+  {/if}
+  <text
+    class="text-[13px] font-semibold {mark.now
+      ? mark.now.weight === 'colour'
+        ? 'fill-ink'
+        : 'fill-on-now'
+      : 'fill-next-text'}"
+    text-anchor="middle"
+    y="4.5">{label}</text
+  >
+</g>

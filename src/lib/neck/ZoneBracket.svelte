@@ -1,0 +1,101 @@
+<!-- The zone's bracket over the strings: drag it, drag an end, or step it with the arrow keys. -->
+<script lang="ts">
+  import type { Zone } from '$core/neck/neck';
+  import type { NeckLayout } from './layout';
+
+  interface Props {
+    readonly zone: Zone;
+    readonly layout: NeckLayout;
+    readonly frets: number;
+    readonly onmove: (low: number, high: number) => void;
+    readonly onend: () => void;
+  }
+
+  let { zone, layout, frets, onmove, onend }: Props = $props();
+
+  type Grip = 'low' | 'high' | 'both';
+
+  const low = $derived(layout.wire(Math.max(0, zone.low - 1)));
+  const high = $derived(layout.wire(zone.high));
+  const y = $derived(layout.top - 22);
+
+  let drag = $state<{ grip: Grip; from: number; zone: Zone } | null>(null);
+
+  function fretUnder(event: PointerEvent): number {
+    const svg = (event.currentTarget as SVGElement).ownerSVGElement;
+    const box = svg?.getBoundingClientRect();
+    if (!box) return zone.low;
+    return layout.fretAt(((event.clientX - box.left) / box.width) * layout.width);
+  }
+
+  const start = (grip: Grip) => (event: PointerEvent) => {
+    (event.currentTarget as SVGElement).setPointerCapture(event.pointerId);
+    drag = { grip, from: fretUnder(event), zone };
+  };
+
+  function move(event: PointerEvent) {
+    if (!drag) return;
+    const by = fretUnder(event) - drag.from;
+    const { low: first, high: last } = drag.zone;
+    if (drag.grip === 'low') onmove(Math.min(first + by, last - 1), last);
+    else if (drag.grip === 'high') onmove(first, Math.max(last + by, first + 1));
+    else {
+      const kept = Math.max(-first, Math.min(by, frets - last));
+      onmove(first + kept, last + kept);
+    }
+  }
+
+  function end() {
+    if (drag) onend();
+    drag = null;
+  }
+
+  function onkeydown(event: KeyboardEvent) {
+    const by = { ArrowLeft: -1, ArrowDown: -1, ArrowRight: 1, ArrowUp: 1 }[event.key];
+    if (by === undefined || event.ctrlKey || event.metaKey || event.altKey) return;
+    event.preventDefault();
+    event.stopPropagation();
+    const { low: first, high: last } = zone;
+    if (event.shiftKey) onmove(first, Math.max(last + by, first + 1));
+    else if (first + by >= 0 && last + by <= frets) onmove(first + by, last + by);
+    onend();
+  }
+</script>
+
+<g>
+  <path class="fill-none stroke-ink" stroke-width="2" d="M{low} {y + 9} V{y} H{high} V{y + 9}" />
+  <rect
+    class="zone cursor-grab fill-transparent outline-none focus-visible:stroke-ink"
+    stroke-width="2"
+    x={Math.min(low, high)}
+    y={y - 10}
+    width={Math.abs(high - low)}
+    height="22"
+    role="slider"
+    tabindex="0"
+    aria-label="Zone"
+    aria-valuemin="0"
+    aria-valuemax={frets}
+    aria-valuenow={zone.low}
+    aria-valuetext="frets {zone.low} to {zone.high}"
+    onpointerdown={start('both')}
+    onpointermove={move}
+    onpointerup={end}
+    onpointercancel={end}
+    {onkeydown}
+  />
+  {#each [['low', low], ['high', high]] as const as [grip, x] (grip)}
+    <rect
+      class="cursor-ew-resize fill-transparent"
+      x={x - 9}
+      y={y - 10}
+      width="18"
+      height="24"
+      role="presentation"
+      onpointerdown={start(grip)}
+      onpointermove={move}
+      onpointerup={end}
+      onpointercancel={end}
+    />
+  {/each}
+</g>

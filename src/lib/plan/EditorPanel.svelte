@@ -1,0 +1,50 @@
+<!-- The text editor with its verdict below: what cannot be read, where, and what is shown instead. -->
+<script lang="ts">
+  import X from '@lucide/svelte/icons/x';
+  import type { Problem } from '$core/chart/syntax';
+
+  interface Props {
+    readonly text: string;
+    readonly problems: readonly Problem[];
+    readonly onedit: (text: string) => void;
+    readonly onundo: () => void;
+    readonly onredo: () => void;
+    readonly onclose: () => void;
+  }
+
+  let { text, problems, onedit, onundo, onredo, onclose }: Props = $props();
+</script>
+
+<section aria-label="Chart text" class="flex h-full min-h-56 flex-col gap-1.5">
+  <div class="flex items-center">
+    <h2 class="mr-auto text-sm font-semibold">Chart text</h2>
+    <button class="button-quiet" onclick={onclose} aria-label="Close the text" title="Close (T)">
+      <X size={16} aria-hidden="true" />
+    </button>
+  </div>
+  <!-- The editor is large and not needed to read a chart: it comes when it is opened. -->
+  {#await import('./TextEditor.svelte')}
+    <p class="flex-1 text-ink-soft">Opening the editor…</p>
+  {:then { default: TextEditor }}
+    <TextEditor {text} {problems} {onedit} {onundo} {onredo} />
+  {:catch}
+    <textarea
+      class="field flex-1 py-1.5"
+      aria-label="Chart text"
+      value={text}
+      oninput={(event) => onedit(event.currentTarget.value)}></textarea>
+  {/await}
+  <div id="chart-problems" aria-live="polite" class="min-h-10 text-sm">
+    {#if problems[0]}
+      <p class="text-now-text" data-problem>
+        Line {problems[0].line}, column {problems[0].column}: {problems[0].message}
+      </p>
+      <p class="text-ink-soft">
+        {problems.length > 1 ? `${problems.length} places cannot be read. ` : ''}The last readable
+        version stays on the neck.
+      </p>
+    {:else}
+      <p class="text-ink-soft">All of it can be read.</p>
+    {/if}
+  </div>
+</section>

@@ -1,0 +1,93 @@
+<!-- Title, key, tempo and feel; undo; and whether everything is saved. -->
+<script lang="ts">
+  import Keyboard from '@lucide/svelte/icons/keyboard';
+  import PencilLine from '@lucide/svelte/icons/pencil-line';
+  import Redo from '@lucide/svelte/icons/redo-2';
+  import Undo from '@lucide/svelte/icons/undo-2';
+  import { keyName } from '$core/harmony/keys';
+  import type { Chart } from '$core/chart/form';
+  import type { Reading } from '$core/harmony/reading';
+  import type { ChartEditing, SaveState } from '$lib/charts/document.svelte';
+  import { showSymbol } from '$lib/ui/glyphs';
+
+  interface Props {
+    readonly document: ChartEditing;
+    readonly chart: Chart | null;
+    readonly reading: Reading | null;
+    readonly editing: boolean;
+    readonly ontext: () => void;
+    readonly onkeys: () => void;
+  }
+
+  let { document, chart, reading, editing, ontext, onkeys }: Props = $props();
+
+  const SAVED: Readonly<Record<SaveState, string>> = {
+    saved: 'Saved',
+    saving: 'Saving…',
+    offline: 'Server away: kept here, sent when it is back',
+    conflict: 'Changed elsewhere too',
+    refused: 'Not saved',
+  };
+
+  const key = $derived.by(() => {
+    if (!reading) return null;
+    const { key: found, given } = reading.key;
+    if (!found) return 'no single key';
+    return given ? showSymbol(keyName(found)) : `${showSymbol(keyName(found))}, as heard`;
+  });
+  const facts = $derived(
+    chart
+      ? [
+          key,
+          `${chart.source.time.beats}/${chart.source.time.unit}`,
+          chart.source.tempo === null ? null : `${chart.source.tempo} bpm`,
+          chart.source.feel,
+          reading?.form,
+        ].filter((fact) => fact !== null && fact !== undefined)
+      : [],
+  );
+</script>
+
+<div class="flex flex-wrap items-center gap-x-4 gap-y-1">
+  <h1 class="heading text-2xl">{chart?.source.title || 'Untitled'}</h1>
+  <p class="mr-auto flex flex-wrap gap-x-3 text-sm text-ink-soft">
+    {#each facts as fact (fact)}<span>{fact}</span>{/each}
+  </p>
+  <p
+    role="status"
+    data-save-state={document.saveState}
+    class="text-sm {document.saveState === 'saved' || document.saveState === 'saving'
+      ? 'text-ink-soft'
+      : 'font-semibold text-now-text'}"
+  >
+    {SAVED[document.saveState]}{document.refusal && document.saveState === 'refused'
+      ? `: ${document.refusal}`
+      : ''}
+  </p>
+  <div class="flex">
+    <button
+      class="button-quiet"
+      disabled={!document.canUndo}
+      onclick={document.undo}
+      aria-label="Undo"
+      title="Undo (Ctrl Z)"
+    >
+      <Undo size={16} aria-hidden="true" />
+    </button>
+    <button
+      class="button-quiet"
+      disabled={!document.canRedo}
+      onclick={document.redo}
+      aria-label="Redo"
+      title="Redo (Ctrl Y)"
+    >
+      <Redo size={16} aria-hidden="true" />
+    </button>
+    <button class="button-quiet" onclick={ontext} aria-pressed={editing} title="Chart text (T)">
+      <PencilLine size={16} aria-hidden="true" />Text
+    </button>
+    <button class="button-quiet" onclick={onkeys} aria-label="Keys" title="Keys (?)">
+      <Keyboard size={16} aria-hidden="true" />
+    </button>
+  </div>
+</div>

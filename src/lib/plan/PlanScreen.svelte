@@ -1,0 +1,232 @@
+<!-- Plan: the form, the neck, and the change between now and next. -->
+<script lang="ts">
+  import { onMount, untrack } from 'svelte';
+  import { replaceState } from '$app/navigation';
+  import { page } from '$app/state';
+  import type { Mark } from '$core/neck/marks';
+  import { spokenChord } from '$core/chords/spoken';
+  import { createDocument } from '$lib/charts/document.svelte';
+  import Neck from '$lib/neck/Neck.svelte';
+  import { speakMark } from '$lib/neck/speech';
+  import type { ChartDocument } from '$lib/server/charts';
+  import Choice from '$lib/ui/Choice.svelte';
+  import ShortcutSheet from '$lib/ui/ShortcutSheet.svelte';
+  import { runShortcut, type Shortcut } from '$lib/ui/shortcuts';
+  import ChangeCard from './ChangeCard.svelte';
+  import ChordCard from './ChordCard.svelte';
+  import ConflictDialog from './ConflictDialog.svelte';
+  import EditorPanel from './EditorPanel.svelte';
+  import { readPlace, writePlace } from './place';
+  import PlanHead from './PlanHead.svelte';
+  import { createSession } from './session.svelte';
+  import Strip from './Strip.svelte';
+
+  interface Props {
+    readonly stored: ChartDocument;
+  }
+
+  let { stored }: Props = $props();
+
+  const document = untrack(() => createDocument(stored.id, stored));
+  const session = createSession(document, readPlace(page.url));
+
+  let editing = $state(page.url.searchParams.get('edit') === 'text');
+  let keysShown = $state(false);
+  let read = $state.raw<Mark | null>(null);
+
+  onMount(() => {
+    document.resume();
+    return () => void document.save();
+  });
+
+  // The address holds the place, so that a reload or a shared link comes back to it.
+  let ready = false;
+  $effect(() => {
+    const index = session.now?.index ?? 0;
+    const { zone } = session;
+    if (ready) replaceState(writePlace(page.url, { index, zone }, editing), {});
+    ready = true;
+  });
+
+  const shortcuts: readonly Shortcut[] = [
+    { keys: ['ArrowRight', '.'], shown: '→ or .', does: 'Next chord', run: () => session.step(1) },
+    {
+      keys: ['ArrowLeft', ','],
+      shown: '← or ,',
+      does: 'Chord before',
+      run: () => session.step(-1),
+    },
+    { keys: ['Home'], shown: 'Home', does: 'First chord', run: () => session.go(0) },
+    {
+      keys: ['['],
+      shown: '[',
+      does: 'Zone one fret down',
+      run: () => session.slideZone(-1),
+    },
+    { keys: [']'], shown: ']', does: 'Zone one fret up', run: () => session.slideZone(1) },
+    {
+      keys: ['w'],
+      shown: 'W',
+      does: 'Whole neck, or the zone only',
+      run: () => session.toggleWhole(),
+    },
+    {
+      keys: ['p'],
+      shown: 'P',
+      does: 'Own pentatonic over this chord',
+      run: () => session.choose('own-pentatonic', 'chord'),
+    },
+    {
+      keys: ['c'],
+      shown: 'C',
+      does: 'Chord tones over this chord',
+      run: () => session.choose('chord-tones', 'chord'),
+    },
+    {
+      keys: ['l'],
+      shown: 'L',
+      does: 'Label notes by degree or by name',
+      run: () => session.setLabels(session.plan.labels === 'degree' ? 'name' : 'degree'),
+    },
+    { keys: ['t'], shown: 'T', does: 'Chart text', run: () => (editing = !editing) },
+    { keys: ['z'], shown: 'Ctrl Z', does: 'Undo', control: true, run: document.undo },
+    {
+      keys: ['y', 'Shift+z'],
+      shown: 'Ctrl Y',
+      does: 'Redo',
+      control: true,
+      run: document.redo,
+    },
+    { keys: ['?'], shown: '?', does: 'These keys', run: () => (keysShown = true) },
+  ];
+
+  const around = $derived(
+    session.now ? { now: session.now.chord, next: session.next?.chord ?? null } : null,
+  );
+  const announced = $derived(
+    session.now
+      ? `${spokenChord(session.now.chord)}${session.next ? `, next ${spokenChord(session.next.chord)}` : ''}`
+      : '',
+  );
+</script>
+
+<svelte:window onkeydown={(event) => runShortcut(event, shortcuts)} />
+<svelte:head>
+  <title>{session.chart?.source.title || stored.title} · Plan · Corvel</title>
+</svelte:head>
+
+<main class="mx-auto flex max-w-[100rem] flex-col gap-3 px-4 py-3">
+  <PlanHead
+    {document}
+    chart={session.chart}
+    reading={session.reading}
+    {editing}
+    ontext={() => (editing = !editing)}
+    onkeys={() => (keysShown = true)}
+  />
+
+  <div class="grid gap-4 {editing ? 'lg:grid-cols-[1fr_24rem]' : ''}">
+    {#if session.chart && session.reading}
+      <Strip
+        chart={session.chart}
+        reading={session.reading}
+        now={session.now?.index ?? null}
+        next={session.next?.index ?? null}
+        ongo={session.go}
+      />
+    {:else}
+      <p class="py-6 text-ink-soft">
+        Nothing can be read yet. Open the text and write chords between bar lines.
+      </p>
+    {/if}
+    {#if editing}
+      <EditorPanel
+        text={document.text}
+        problems={session.problems}
+        onedit={(text) => document.edit({ text }, 'text')}
+        onundo={document.undo}
+        onredo={document.redo}
+        onclose={() => (editing = false)}
+      />
+    {/if}
+  </div>
+
+  <div>
+    <Neck
+      neck={session.neck}
+      marks={session.marks}
+      {around}
+      zone={session.zone}
+      labels={session.plan.labels}
+      onzone={session.setZone}
+      onzoneend={session.keepZone}
+      onread={(mark) => (read = mark)}
+    />
+    <p class="min-h-6 text-sm" data-readout>
+      {#if read && around}{speakMark(read, around)}{:else}<span class="text-ink-soft">
+          Filled: now. Ringed: next. Point at a note to read it.
+        </span>{/if}
+    </p>
+  </div>
+
+  <div class="flex flex-wrap items-center gap-x-6 gap-y-2 border-t border-line pt-3">
+    {#if session.now}
+      <Choice
+        label="Over this chord"
+        value={session.now.kind}
+        options={[
+          ['own-pentatonic', 'Own pentatonic'],
+          ['chord-tones', 'Chord tones'],
+        ]}
+        onchange={(kind) => session.choose(kind, 'chord')}
+      />
+      <button
+        class="button-quiet text-sm"
+        onclick={() => session.now && session.choose(session.now.kind, 'chart')}
+      >
+        Use it for every chord
+      </button>
+    {/if}
+    <Choice
+      label="Labels"
+      value={session.plan.labels}
+      options={[
+        ['degree', 'Degrees'],
+        ['name', 'Names'],
+      ]}
+      onchange={session.setLabels}
+    />
+    <Choice
+      label="Show"
+      value={session.whole ? 'whole' : 'zone'}
+      options={[
+        ['zone', 'Zone'],
+        ['whole', 'Whole neck'],
+      ]}
+      onchange={session.toggleWhole}
+    />
+  </div>
+
+  {#if session.now && session.reading}
+    <div class="grid gap-6 md:grid-cols-3">
+      <ChordCard
+        time="now"
+        planned={session.now}
+        reading={session.reading.chords[session.now.index]}
+      />
+      {#if session.next && session.crossing}
+        <ChangeCard crossing={session.crossing} />
+        <ChordCard
+          time="next"
+          planned={session.next}
+          reading={session.reading.chords[session.next.index]}
+        />
+      {/if}
+    </div>
+  {/if}
+
+  <p class="sr-only" aria-live="polite">{announced}</p>
+</main>
+
+<ShortcutSheet bind:open={keysShown} {shortcuts} />
+<ConflictDialog {document} />

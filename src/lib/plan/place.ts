@@ -1,0 +1,19 @@
+/** The place in a chart as the address holds it: `?at=5&zone=3-7`. Chords count from 1 there. */
+import type { Zone } from '$core/neck/neck';
+import type { Place } from './session.svelte';
+
+export function readPlace(url: URL): Place {
+  const at = Number(url.searchParams.get('at') ?? '1');
+  const match = /^(\d{1,2})-(\d{1,2})$/u.exec(url.searchParams.get('zone') ?? '');
+  const zone: Zone | null = match ? { low: Number(match[1]), high: Number(match[2]) } : null;
+  return { index: Number.isInteger(at) && at > 0 ? at - 1 : 0, zone };
+}
+
+export function writePlace(url: URL, { index, zone }: Place, editing: boolean): URL {
+  const written = new URL(url);
+  written.searchParams.set('at', String(index + 1));
+  if (zone) written.searchParams.set('zone', `${zone.low}-${zone.high}`);
+  if (editing) written.searchParams.set('edit', 'text');
+  else written.searchParams.delete('edit');
+  return written;
+}

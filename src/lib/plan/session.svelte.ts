@@ -1,0 +1,151 @@
+/** What Plan shows: the place in the chart, the zone, and everything that follows from them. */
+import { type Chart, nextChange, type PlayedChord, readChart } from '$core/chart/form';
+import { cross } from '$core/crossings/crossing';
+import { signatureTonic } from '$core/harmony/keys';
+import { readHarmony } from '$core/harmony/reading';
+import { type Material, materialFor, type MaterialKind } from '$core/lenses/material';
+import { markNeck, type Sounding } from '$core/neck/marks';
+import { fitZone, slideZone, STANDARD_NECK, wholeNeck, type Zone } from '$core/neck/neck';
+import { regionsOf } from '$core/neck/zones';
+import type { ChartEditing } from '$lib/charts/document.svelte';
+import { type Plan, readPlan, writePlan } from './plan';
+
+export interface Place {
+  readonly index: number;
+  readonly zone: Zone | null;
+}
+
+/** A chord of the chart with what is played over it. */
+export interface PlannedChord extends PlayedChord {
+  readonly material: Material;
+  readonly kind: MaterialKind;
+}
+
+export function createSession(document: ChartEditing, start: Place) {
+  let index = $state(start.index);
+  let draggedZone = $state.raw<Zone | null>(start.zone);
+  let whole = $state(false);
+
+  const neck = STANDARD_NECK;
+  const result = $derived(readChart(document.text));
+  let lastGood: Chart | null = null;
+  const chart = $derived.by(() => {
+    if (result.ok) lastGood = result.chart;
+    return lastGood;
+  });
+  const problems = $derived(result.ok ? [] : result.problems);
+  const reading = $derived(chart ? readHarmony(chart) : null);
+  const plan = $derived(readPlan(document.plan));
+
+  const planned = $derived(
+    (chart?.chords ?? []).map((played): PlannedChord => {
+      const kind = plan.choices[String(played.index)] ?? plan.material;
+      return { ...played, kind, material: materialFor(played.chord, kind) };
+    }),
+  );
+  const nowIndex = $derived(Math.max(0, Math.min(index, planned.length - 1)));
+  const now = $derived(planned[nowIndex] ?? null);
+  const nextIndex = $derived(chart ? nextChange(chart, nowIndex) : null);
+  const next = $derived(nextIndex === null ? null : (planned[nextIndex] ?? null));
+
+  const firstZone = $derived.by((): Zone => {
+    const key = reading?.key.key;
+    const tonic = key ? signatureTonic(key) : planned[0]?.chord.root;
+    const regions = tonic === undefined ? [] : regionsOf(neck, tonic);
+    return regions.find((zone) => zone.low >= 2) ?? regions[0] ?? { low: 2, high: 6 };
+  });
+  const zone = $derived.by(() => {
+    const wanted = draggedZone ?? plan.zone ?? firstZone;
+    return fitZone(neck, wanted.low, wanted.high);
+  });
+
+  const sounding = (planned: PlannedChord): Sounding => ({
+    chord: planned.chord,
+    notes: planned.material.notes,
+  });
+  const marks = $derived(
+    now
+      ? markNeck(neck, whole ? wholeNeck(neck) : zone, sounding(now), next ? sounding(next) : null)
+      : [],
+  );
+  const crossing = $derived(now && next ? cross(now.material.notes, next.material.notes) : null);
+
+  function changePlan(changed: Partial<Plan>, group: string | null = null) {
+    document.edit({ plan: writePlan({ ...plan, ...changed }) }, group);
+  }
+
+  function setZone(wanted: Zone) {
+    draggedZone = fitZone(neck, wanted.low, wanted.high);
+  }
+
+  /** Saves the zone once the hand has let go of it. */
+  function keepZone() {
+    if (draggedZone === null) return;
+    changePlan({ zone: draggedZone }, 'zone');
+    draggedZone = null;
+  }
+
+  return {
+    neck,
+    get chart() {
+      return chart;
+    },
+    get problems() {
+      return problems;
+    },
+    get reading() {
+      return reading;
+    },
+    get plan() {
+      return plan;
+    },
+    get planned() {
+      return planned;
+    },
+    get now() {
+      return now;
+    },
+    get next() {
+      return next;
+    },
+    get marks() {
+      return marks;
+    },
+    get crossing() {
+      return crossing;
+    },
+    get zone() {
+      return zone;
+    },
+    get whole() {
+      return whole;
+    },
+    setZone,
+    keepZone,
+    slideZone(frets: number) {
+      setZone(slideZone(neck, zone, frets));
+      keepZone();
+    },
+    toggleWhole() {
+      whole = !whole;
+    },
+    go(to: number) {
+      index = to;
+    },
+    /** Steps through the form, round its ends. */
+    step(by: number) {
+      const { length } = planned;
+      if (length > 0) index = (nowIndex + by + length) % length;
+    },
+    setLabels(labels: Plan['labels']) {
+      changePlan({ labels });
+    },
+    /** Chooses for the chord sounding now, or for every chord of the chart. */
+    choose(kind: MaterialKind, scope: 'chord' | 'chart') {
+      if (scope === 'chart') changePlan({ material: kind, choices: {} });
+      else changePlan({ choices: { ...plan.choices, [String(nowIndex)]: kind } });
+    },
+  };
+}
+
+export type PlanSession = ReturnType<typeof createSession>;

@@ -1,0 +1,30 @@
+/** The tables, as Kysely sees them. */
+import type { Generated } from 'kysely';
+
+export interface ChartTable {
+  readonly id: string;
+  readonly title: string;
+  readonly text: string;
+  /** The player's choices for the chart, as JSON. */
+  readonly plan: string;
+  /** Read from the text when it was last readable, for the list. */
+  readonly key: string | null;
+  readonly tempo: number | null;
+  readonly bars: number | null;
+  readonly revision: Generated<number>;
+  readonly created_at: string;
+  readonly updated_at: string;
+  readonly opened_at: string | null;
+  readonly deleted_at: string | null;
+}
+
+export interface SettingTable {
+  readonly name: string;
+  readonly value: string;
+  readonly revision: Generated<number>;
+}
+
+export interface Tables {
+  readonly chart: ChartTable;
+  readonly setting: SettingTable;
+}

@@ -1,0 +1,38 @@
+<!-- One of a few: a row of buttons of which one is pressed in. -->
+<script lang="ts" generics="Value extends string">
+  import { ToggleGroup } from 'bits-ui';
+
+  interface Props {
+    readonly label: string;
+    readonly value: Value;
+    readonly options: readonly (readonly [Value, string])[];
+    readonly onchange: (value: Value) => void;
+  }
+
+  let { label, value, options, onchange }: Props = $props();
+</script>
+
+<div class="flex items-center gap-2 text-sm">
+  <span class="text-ink-soft">{label}</span>
+  <ToggleGroup.Root
+    type="single"
+    class="flex rounded border border-line-strong"
+    aria-label={label}
+    bind:value={
+      () => value,
+      (picked) => {
+        // Pressing the chosen one again keeps it chosen.
+        if (picked !== '') onchange(picked as Value);
+      }
+    }
+  >
+    {#each options as [option, name] (option)}
+      <ToggleGroup.Item
+        value={option}
+        class="min-h-8 px-2.5 whitespace-nowrap not-first:border-l not-first:border-line-strong data-[state=on]:bg-ink data-[state=on]:text-paper"
+      >
+        {name}
+      </ToggleGroup.Item>
+    {/each}
+  </ToggleGroup.Root>
+</div>

@@ -1,0 +1,44 @@
+/** Writing notes, degrees and chords with real music signs. */
+import { degreeName, tensionName } from '$core/notes/degrees';
+import { type Interval, noteName, type Note } from '$core/notes/notes';
+
+const SIGNS: Readonly<Record<string, string>> = { b: '♭', '#': '♯', x: '𝄪' };
+
+const withSigns = (accidentals: string): string =>
+  [...accidentals].map((sign) => SIGNS[sign] ?? sign).join('');
+
+/** `E♭`, `F𝄪`. */
+export const showNote = (note: Note): string => {
+  const name = noteName(note);
+  return name.slice(0, 1) + withSigns(name.slice(1));
+};
+
+const showName = (name: string): string =>
+  withSigns(name.replace(/\d+$/u, '')) + (/\d+$/u.exec(name)?.[0] ?? '');
+
+/** `♭3`, `♯4`. */
+export const showDegree = (degree: Interval): string => showName(degreeName(degree));
+
+/** `♭9`, `♯11`. */
+export const showTension = (degree: Interval): string => showName(tensionName(degree));
+
+/** A chord symbol, numeral or collection's name as typed, with signs for its accidentals. */
+export const showSymbol = (symbol: string): string =>
+  symbol
+    .replace(
+      /(?<=^|[/\s(,])([A-G])(bb|##|[b#x])/gu,
+      (_, letter: string, accidental: string) => letter + withSigns(accidental),
+    )
+    .replace(/([b#])(?=\d|[IVXivx])/gu, (sign) => SIGNS[sign] ?? sign)
+    .replace(/^([b#]+)(?=♭|♯)/u, withSigns);
+
+const SPOKEN_SIGNS: readonly (readonly [RegExp, string])[] = [
+  [/bb|𝄫/gu, ' double flat'],
+  [/##|x|𝄪/gu, ' double sharp'],
+  [/b|♭/gu, ' flat'],
+  [/#|♯/gu, ' sharp'],
+];
+
+/** A note as it is spoken: "B flat". */
+export const speakNote = (note: Note): string =>
+  SPOKEN_SIGNS.reduce((name, [sign, words]) => name.replace(sign, words), noteName(note));

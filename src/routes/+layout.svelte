@@ -1,0 +1,63 @@
+<script lang="ts">
+  import '../app.css';
+  import BookOpen from '@lucide/svelte/icons/book-open';
+  import Guitar from '@lucide/svelte/icons/guitar';
+  import Moon from '@lucide/svelte/icons/moon';
+  import Sun from '@lucide/svelte/icons/sun';
+  import { mode, ModeWatcher, toggleMode } from 'mode-watcher';
+  import { Toaster } from 'svelte-sonner';
+  import { page } from '$app/state';
+  import type { LayoutProps } from './$types';
+
+  let { children }: LayoutProps = $props();
+
+  const SCREENS = [
+    { name: 'Book', href: '/', icon: BookOpen, matches: /^\/$/u },
+    { name: 'Plan', href: '/plan', icon: Guitar, matches: /^\/plan/u },
+  ] as const;
+
+  const shell = $derived(!/^\/(?:unlock|recover)/u.test(page.url.pathname));
+  const dark = $derived(mode.current === 'dark');
+</script>
+
+<ModeWatcher disableHeadScriptInjection />
+<Toaster position="bottom-right" theme={mode.current ?? 'light'} />
+
+{#if shell}
+  <a
+    href="#main"
+    class="button-strong absolute top-1 left-1 z-50 -translate-y-16 focus:translate-y-0"
+  >
+    Skip to the page
+  </a>
+  <header class="flex h-11 items-center gap-1 border-b border-line px-4 print:hidden">
+    <a href="/" class="heading mr-4 text-lg" aria-label="Corvel">Corvel</a>
+    <nav aria-label="Screens" class="flex h-full">
+      {#each SCREENS as { name, href, icon: Icon, matches } (name)}
+        {@const here = matches.test(page.url.pathname)}
+        <a
+          {href}
+          aria-current={here ? 'page' : undefined}
+          class="flex items-center gap-1.5 border-b-2 px-3 {here
+            ? 'border-ink text-ink'
+            : 'border-transparent text-ink-soft hover:text-ink'}"
+        >
+          <Icon size={16} aria-hidden="true" />{name}
+        </a>
+      {/each}
+    </nav>
+    <button
+      class="button-quiet ml-auto"
+      onclick={toggleMode}
+      aria-label={dark ? 'Light theme' : 'Dark theme'}
+      title={dark ? 'Light theme' : 'Dark theme'}
+    >
+      {#if dark}<Sun size={16} aria-hidden="true" />{:else}<Moon
+          size={16}
+          aria-hidden="true"
+        />{/if}
+    </button>
+  </header>
+{/if}
+
+<div id="main">{@render children()}</div>

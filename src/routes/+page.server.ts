@@ -1,0 +1,7 @@
+import { listCharts } from '$lib/server/charts';
+import { database } from '$lib/server/respond';
+import type { PageServerLoad } from './$types';
+
+export const load: PageServerLoad = async ({ locals }) => ({
+  charts: await listCharts(database(locals)),
+});

@@ -1,0 +1,16 @@
+import { json } from '@sveltejs/kit';
+import { QUESTIONS } from '$lib/engine/questions';
+import { readBody, refusalResponse } from '$lib/server/request';
+import type { RequestHandler } from './$types';
+
+export const POST: RequestHandler = async ({ params, request }) => {
+  const question = Object.hasOwn(QUESTIONS, params.question) && QUESTIONS[params.question];
+  if (!question) {
+    const message = `There is no question “${params.question}”; GET /api/engine lists them.`;
+    return refusalResponse({ status: 404, code: 'not_found', message });
+  }
+  const body = await readBody(request, question.request);
+  if (!body.ok) return refusalResponse(body.refusal);
+  const result = question.ask(body.value);
+  return result.ok ? json(result.value) : refusalResponse({ status: 422, ...result.error });
+};

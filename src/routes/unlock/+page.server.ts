@@ -1,0 +1,26 @@
+import { fail, redirect } from '@sveltejs/kit';
+import { PASSCODE_COOKIE, tryPasscode } from '$lib/server/passcode';
+import type { Actions } from './$types';
+
+/** Only a path on this server: never `//elsewhere`. */
+const safeTarget = (wanted: string | null): string =>
+  wanted !== null && /^\/(?![/\\])/u.test(wanted) ? wanted : '/';
+
+export const actions: Actions = {
+  default: async ({ request, cookies, getClientAddress, url }) => {
+    const typed = (await request.formData()).get('passcode');
+    const passcode = typeof typed === 'string' ? typed.slice(0, 200) : '';
+    const attempt = tryPasscode(passcode, getClientAddress());
+    if (attempt.kind === 'wait') {
+      return fail(429, { message: 'Too many wrong passcodes. Wait a minute, then try again.' });
+    }
+    if (attempt.kind === 'wrong') return fail(403, { message: 'This is not the passcode.' });
+    cookies.set(PASSCODE_COOKIE, attempt.cookie, {
+      path: '/',
+      httpOnly: true,
+      sameSite: 'strict',
+      secure: url.protocol === 'https:',
+    });
+    redirect(303, safeTarget(url.searchParams.get('to')));
+  },
+};
