@@ -5,6 +5,8 @@ import { defineConfig } from 'vitest/config';
 export default defineConfig({
   plugins: [tailwindcss(), sveltekit()],
   worker: { format: 'es' },
+  // The content security policy takes fonts from files only.
+  build: { assetsInlineLimit: 0 },
   test: {
     projects: [
       {

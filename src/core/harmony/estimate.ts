@@ -15,7 +15,6 @@ import {
   isMinorChord,
   isSupertonic,
   pullsAsDominant,
-  rootMotion,
 } from './changes';
 import type { Key, KeyMode } from './keys';
 import { diatonicShare, isDiatonic, isInScale } from './membership';

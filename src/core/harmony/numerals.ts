@@ -85,3 +85,16 @@ export function writeAppliedNumeral(chord: Chord, target: Note, key: Key): strin
   const of = numeralOf(intervalBetween(key.tonic, target), false);
   return `${writeNumeral({ ...chord, bass: null }, home)}/${of}`;
 }
+
+const USUAL: readonly (readonly [RegExp, string])[] = [
+  [/^#I(?![IV])/u, 'bII'],
+  [/^#II(?!I)/u, 'bIII'],
+  [/^#V(?!I)/u, 'bVI'],
+  [/^#VI(?!I)/u, 'bVII'],
+];
+
+/** The numeral as it is usually read, where a chart spells its chord the convenient way: bVI for #V. */
+export function usualNumeral(numeral: string): string {
+  const rule = USUAL.find(([pattern]) => pattern.test(numeral));
+  return rule ? numeral.replace(rule[0], rule[1]) : numeral;
+}

@@ -8,7 +8,7 @@ import { estimateKey, type KeyEstimate } from './estimate';
 import { nameForm } from './forms';
 import type { Key } from './keys';
 import { isDiatonic } from './membership';
-import { writeNumeral } from './numerals';
+import { usualNumeral, writeNumeral } from './numerals';
 import { type FastStretch, fastStretches } from './rhythm';
 import { roleOf } from './roles';
 
@@ -84,7 +84,7 @@ function readChord(
     key,
     blues,
   });
-  return { key, numeral: role.numeral, diatonic: false, role: role.name };
+  return { key, numeral: usualNumeral(role.numeral), diatonic: false, role: role.name };
 }
 
 /** A blues by its twelve bars, or by dominants standing at home on I and IV. */

@@ -91,9 +91,9 @@
     <rect
       class="fill-sheet"
       x={Math.min(layout.wire(Math.max(0, zone.low - 1)), layout.wire(zone.high))}
-      y={layout.top - 14}
+      y={layout.top - 16}
       width={Math.abs(layout.wire(zone.high) - layout.wire(Math.max(0, zone.low - 1)))}
-      height={layout.bottom - layout.top + 28}
+      height={layout.bottom - layout.top + 32}
     />
     {#each frets as fret (fret)}
       {@const x = layout.wire(fret)}
@@ -109,7 +109,7 @@
           class="fill-ink-soft text-[13px]"
           class:font-bold={inZone(zone, fret)}
           x={layout.finger(fret)}
-          y={layout.height - 5}
+          y={layout.height - 6}
           text-anchor="middle">{fret}</text
         >
       {/if}

@@ -21,7 +21,7 @@ const MARGIN = 10;
 
 /** Room above the strings for the zone's bracket, and below for fret numbers. */
 const ABOVE = 34;
-const BELOW = 26;
+const BELOW = 36;
 
 export function layOut(
   neck: Neck,

@@ -1,5 +1,6 @@
 <!-- One side of the change: a chord, what it does in the key, and the notes chosen over it. -->
 <script lang="ts">
+  import type { Snippet } from 'svelte';
   import { degreeOver } from '$core/chords/chords';
   import type { ChordReading } from '$core/harmony/reading';
   import { roleSentence } from '$core/harmony/roles';
@@ -11,9 +12,13 @@
     readonly time: 'now' | 'next';
     readonly planned: PlannedChord;
     readonly reading: ChordReading | undefined;
+    /** Stands at the end of the heading's line. */
+    readonly choice?: Snippet;
+    /** Stands behind the material's name. */
+    readonly spread?: Snippet;
   }
 
-  let { time, planned, reading }: Props = $props();
+  let { time, planned, reading, choice, spread }: Props = $props();
 
   const tones = $derived(
     planned.material.notes.map((note) => {
@@ -27,14 +32,21 @@
 </script>
 
 <section aria-label={time === 'now' ? 'Now' : 'Next'} class="flex min-w-0 flex-col gap-2">
-  <h2 class="flex flex-wrap items-baseline gap-x-2.5">
-    <span class="text-sm font-semibold {time === 'now' ? 'text-now-text' : 'text-next-text'}">
-      {time === 'now' ? 'Now' : 'Next'}
-    </span>
-    <span class="heading text-3xl" data-chord-name={time}>{showSymbol(planned.chord.symbol)}</span>
-    {#if reading?.numeral}<span class="text-ink-soft">{showSymbol(reading.numeral)}</span>{/if}
-  </h2>
-  <p class="text-sm text-ink-soft">{showSymbol(planned.material.name)}</p>
+  <div class="flex flex-wrap items-center gap-x-4">
+    <h2 class="mr-auto flex flex-wrap items-baseline gap-x-2.5">
+      <span class="text-sm font-semibold {time === 'now' ? 'text-now-text' : 'text-next-text'}">
+        {time === 'now' ? 'Now' : 'Next'}
+      </span>
+      <span class="heading text-3xl" data-chord-name={time}>{showSymbol(planned.chord.symbol)}</span
+      >
+      {#if reading?.numeral}<span class="text-ink-soft">{showSymbol(reading.numeral)}</span>{/if}
+    </h2>
+    {@render choice?.()}
+  </div>
+  <p class="flex min-h-5 items-center gap-3 text-sm text-ink-soft">
+    {showSymbol(planned.material.name)}
+    {@render spread?.()}
+  </p>
   <ul class="flex flex-wrap gap-1.5" aria-label="Notes of {planned.material.name}">
     {#each tones as { note, degree, isTone } (note)}
       <li

@@ -27,6 +27,7 @@
       {#each [['Yours', document.text], ['The other', document.theirs.text]] as const as [name, text] (name)}
         <div>
           <h3 class="font-semibold">{name}</h3>
+          <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
           <pre
             tabindex="0"
             role="region"

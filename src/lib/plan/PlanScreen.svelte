@@ -133,6 +133,7 @@
         now={session.now?.index ?? null}
         next={session.next?.index ?? null}
         ongo={session.go}
+        tall={editing}
       />
     {:else}
       <p class="py-6 text-ink-soft">
@@ -162,58 +163,61 @@
       onzoneend={session.keepZone}
       onread={(mark) => (read = mark)}
     />
-    <p class="min-h-6 text-sm" data-readout>
-      {#if read && around}{speakMark(read, around)}{:else}<span class="text-ink-soft">
-          Filled: now. Ringed: next. Point at a note to read it.
-        </span>{/if}
-    </p>
-  </div>
-
-  <div class="flex flex-wrap items-center gap-x-6 gap-y-2 border-t border-line pt-3">
-    {#if session.now}
+    <div class="flex flex-wrap items-center justify-end gap-x-5 gap-y-2">
+      <p class="mr-auto min-h-6 text-sm" data-readout>
+        {#if read && around}{speakMark(read, around)}{:else}<span class="text-ink-soft">
+            Filled: now. Ringed: next. Point at a note to read it.
+          </span>{/if}
+      </p>
       <Choice
-        label="Over this chord"
-        value={session.now.kind}
+        label="Labels"
+        value={session.plan.labels}
         options={[
-          ['own-pentatonic', 'Own pentatonic'],
-          ['chord-tones', 'Chord tones'],
+          ['degree', 'Degrees'],
+          ['name', 'Names'],
         ]}
-        onchange={(kind) => session.choose(kind, 'chord')}
+        onchange={session.setLabels}
       />
-      <button
-        class="button-quiet text-sm"
-        onclick={() => session.now && session.choose(session.now.kind, 'chart')}
-      >
-        Use it for every chord
-      </button>
-    {/if}
-    <Choice
-      label="Labels"
-      value={session.plan.labels}
-      options={[
-        ['degree', 'Degrees'],
-        ['name', 'Names'],
-      ]}
-      onchange={session.setLabels}
-    />
-    <Choice
-      label="Show"
-      value={session.whole ? 'whole' : 'zone'}
-      options={[
-        ['zone', 'Zone'],
-        ['whole', 'Whole neck'],
-      ]}
-      onchange={session.toggleWhole}
-    />
+      <Choice
+        label="Show"
+        value={session.whole ? 'whole' : 'zone'}
+        options={[
+          ['zone', 'Zone'],
+          ['whole', 'Whole neck'],
+        ]}
+        onchange={session.toggleWhole}
+      />
+    </div>
   </div>
 
   {#if session.now && session.reading}
-    <div class="grid gap-6 md:grid-cols-3">
+    <div class="grid gap-6 border-t border-line pt-3 md:grid-cols-3">
       <ChordCard
         time="now"
         planned={session.now}
         reading={session.reading.chords[session.now.index]}
-      />
+      >
+        {#snippet choice()}
+          <Choice
+            label="Play over this chord"
+            bare
+            value={session.now?.kind ?? session.plan.material}
+            options={[
+              ['own-pentatonic', 'Own pentatonic'],
+              ['chord-tones', 'Chord tones'],
+            ]}
+            onchange={(kind) => session.choose(kind, 'chord')}
+          />
+        {/snippet}
+        {#snippet spread()}
+          <button
+            class="underline decoration-line-strong underline-offset-2 hover:text-ink"
+            onclick={() => session.now && session.choose(session.now.kind, 'chart')}
+          >
+            on every chord
+          </button>
+        {/snippet}
+      </ChordCard>
       {#if session.next && session.crossing}
         <ChangeCard crossing={session.crossing} />
         <ChordCard

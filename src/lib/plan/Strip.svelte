@@ -1,5 +1,6 @@
 <!-- The strip: the form as it is played, bars in proportion to time, now and next marked. -->
 <script lang="ts">
+  import { group } from 'd3-array';
   import type { Chart, PlayedBar } from '$core/chart/form';
   import type { Reading } from '$core/harmony/reading';
   import { showSymbol } from '$lib/ui/glyphs';
@@ -10,11 +11,13 @@
     readonly now: number | null;
     readonly next: number | null;
     readonly ongo: (index: number) => void;
+    /** Takes more height, where there is some. */
+    readonly tall?: boolean;
   }
 
-  let { chart, reading, now, next, ongo }: Props = $props();
+  let { chart, reading, now, next, ongo, tall = false }: Props = $props();
 
-  const byBar = $derived(Map.groupBy(chart.chords, (played) => played.bar));
+  const byBar = $derived(group(chart.chords, (played) => played.bar));
   const rows = $derived(chart.bars.length > 4 ? 8 : 4);
 
   /** A bar's heading where a section or another time through it begins. */
@@ -50,11 +53,11 @@
 
 <div
   bind:this={scroller}
-  class="@container max-h-[15.5rem] overflow-y-auto"
+  class="@container overflow-y-auto {tall ? 'max-h-96' : 'max-h-64'}"
   role="group"
   aria-label="The form, {chart.bars.length} bars"
 >
-  <ol class="grid grid-cols-2 gap-y-1.5 @lg:grid-cols-4 {rows === 8 ? '@4xl:grid-cols-8' : ''}">
+  <ol class="grid grid-cols-2 gap-y-1 @lg:grid-cols-4 {rows === 8 ? '@4xl:grid-cols-8' : ''}">
     {#each chart.bars as bar, index (bar.number)}
       {@const title = heading(bar, index)}
       {@const newSection = chart.bars[index - 1]?.section !== bar.section}
@@ -77,7 +80,7 @@
               : chord === next
                 ? ', next'
                 : ''}"
-            class="flex min-w-0 flex-col items-start overflow-hidden rounded-sm border-2 px-1.5 py-0.5 text-left {chord ===
+            class="flex min-w-0 flex-col items-start overflow-hidden rounded-sm border-2 px-1.5 text-left {chord ===
             now
               ? 'border-now bg-now text-on-now'
               : chord === next
@@ -86,12 +89,12 @@
             style:flex="{beats} 1 0"
             onclick={() => ongo(chord)}
           >
-            <span class="heading text-lg/6 whitespace-nowrap">{showSymbol(symbol)}</span>
+            <span class="heading text-lg/[1.4rem] whitespace-nowrap">{showSymbol(symbol)}</span>
             <span
-              class="text-xs/4 whitespace-nowrap {chord === now ? '' : 'text-ink-soft'} {reading
-                .chords[chord]?.diatonic === false
-                ? 'italic'
-                : ''}">{numeral ? showSymbol(numeral) : ' '}</span
+              class="text-xs/[1.05rem] whitespace-nowrap {chord === now
+                ? ''
+                : 'text-ink-soft'} {reading.chords[chord]?.diatonic === false ? 'italic' : ''}"
+              >{numeral ? showSymbol(numeral) : ' '}</span
             >
           </button>
         {/each}

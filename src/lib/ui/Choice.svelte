@@ -4,16 +4,18 @@
 
   interface Props {
     readonly label: string;
+    /** Whether the label is shown, or only spoken. */
+    readonly bare?: boolean;
     readonly value: Value;
     readonly options: readonly (readonly [Value, string])[];
     readonly onchange: (value: Value) => void;
   }
 
-  let { label, value, options, onchange }: Props = $props();
+  let { label, bare = false, value, options, onchange }: Props = $props();
 </script>
 
 <div class="flex items-center gap-2 text-sm">
-  <span class="text-ink-soft">{label}</span>
+  {#if !bare}<span class="text-ink-soft">{label}</span>{/if}
   <ToggleGroup.Root
     type="single"
     class="flex rounded border border-line-strong"
