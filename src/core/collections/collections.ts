@@ -159,11 +159,14 @@ export function relativeOf(collection: Collection): Collection | null {
   return modesOf(collection).find((mode) => mode.kind.name === wanted) ?? null;
 }
 
-const signature = (collection: Collection) =>
-  collectionNotes(collection).reduce((sum, note) => sum + Math.abs(alteration(note)), 0);
+/** Accidentals to read; a double one weighs as much as a whole signature. */
+function burden(collection: Collection): number {
+  const sharps = collectionNotes(collection).map((note) => Math.abs(alteration(note)));
+  const doubles = sharps.filter((count) => count > 1).length;
+  return sharps.reduce((sum, count) => sum + count, 0) + 7 * doubles;
+}
 
-const hasDouble = (collection: Collection) =>
-  collectionNotes(collection).some((note) => Math.abs(alteration(note)) > 1);
+const MOST_ACCIDENTALS = 6;
 
 /**
  * The enharmonic name to read instead, where the parent scale has more than six accidentals or a
@@ -171,10 +174,10 @@ const hasDouble = (collection: Collection) =>
  */
 export function easierName(collection: Collection): Collection | null {
   const parent = parentCollection(collection) ?? collection;
-  if (signature(parent) <= 6 && !hasDouble(parent)) return null;
+  if (burden(parent) <= MOST_ACCIDENTALS) return null;
   const direction = parent.root > 0 ? -12 : 12;
   const other = { root: transpose(parent.root, direction as Interval), kind: parent.kind };
-  return signature(other) < signature(parent) ? other : null;
+  return burden(other) < burden(parent) ? other : null;
 }
 
 /** The degree of `note` from the collection's root, or null when it is not in it. */

@@ -1,0 +1,233 @@
+import fc from 'fast-check';
+import { describe, expect, test } from 'vitest';
+import { type Chart, nextChange, readChart } from './form';
+import { parseChart } from './parse';
+import { summariseChart, withHeader, withTitle } from './summary';
+import { parseKey } from '../harmony/keys';
+
+function play(text: string): Chart {
+  const result = readChart(text);
+  if (!result.ok) throw new Error(result.problems[0]?.message);
+  return result.chart;
+}
+
+/** Symbols by played bar: `Am|D9 G`. */
+const bars = (text: string) => {
+  const chart = play(text);
+  return chart.bars
+    .map((bar) =>
+      chart.chords
+        .filter((chord) => chord.bar === bar.number)
+        .map(({ chord }) => chord.symbol)
+        .join(' '),
+    )
+    .join('|');
+};
+
+function problem(text: string) {
+  const result = readChart(text);
+  if (result.ok || !result.problems[0]) throw new Error(`no problem in ${text}`);
+  return result.problems[0];
+}
+
+describe('headers', () => {
+  test('are read in any order and case', () => {
+    const { source } = play(
+      'Tempo: 96\nTITLE: Two Spoons\nkey: F#m\ntime: 6/8\nfeel: swing\n| F#m |',
+    );
+    expect(source).toMatchObject({
+      title: 'Two Spoons',
+      tempo: 96,
+      feel: 'swing',
+      time: { beats: 6, unit: 8 },
+      key: parseKey('F# minor'),
+    });
+  });
+
+  test.each([
+    ['key: H\n| C |', 'H', 1, 6],
+    ['title: x\ntime: 5/3\n| C |', '5/3', 2, 7],
+    ['tempo: fast\n| C |', 'fast', 1, 8],
+    ['tempo: 900\n| C |', '900', 1, 8],
+    ['mood: blue\n| C |', 'blue', 1, 7],
+    ['| C |\ntitle: late', 'title', 2, 1],
+  ])('%j is refused at its place', (text, token, line, column) => {
+    expect(problem(text)).toMatchObject({ token, line, column });
+  });
+});
+
+describe('bars', () => {
+  test('spaces share a bar equally and slashes lengthen the chord before', () => {
+    const { chords } = play('| C | F G | Am / Dm / | C F G | Em / / B7 |');
+    expect(chords.map(({ beat, beats }) => [beat, beats])).toEqual([
+      [0, 4],
+      [4, 2],
+      [6, 2],
+      [8, 2],
+      [10, 2],
+      [12, 4 / 3],
+      [12 + 4 / 3, 4 / 3],
+      [12 + 8 / 3, 4 / 3],
+      [16, 3],
+      [19, 1],
+    ]);
+  });
+
+  test('percent signs repeat what was heard', () => {
+    expect(bars('| C | % | F G | %% |')).toBe('C|C|F G|C|F G');
+    expect(bars('|: C | [1] F :| [2] % | G |')).toBe('C|F|C|C|G');
+  });
+
+  test('no chord takes its time and holds no chord', () => {
+    const chart = play('| C N.C. | NC | F |');
+    expect(chart.bars).toHaveLength(3);
+    expect(chart.chords.map(({ beat }) => beat)).toEqual([0, 8]);
+  });
+
+  test('comments and blank lines say nothing', () => {
+    expect(bars('# a remark\n\n| C // the home chord\n| G | // C#m7 | F\n')).toBe('C|G');
+  });
+
+  test('three-four bars last three beats', () => {
+    expect(play('time: 3/4\n| C | F G |').chords.map(({ beat }) => beat)).toEqual([0, 3, 4.5]);
+  });
+
+  test('spaces inside parentheses belong to the chord', () => {
+    expect(bars('| C7(b9, #11) F |')).toBe('C7(b9, #11) F');
+  });
+});
+
+describe('form', () => {
+  test.each([
+    ['|: C | F :|', 'C|F|C|F'],
+    ['|: C | F :| x3', 'C|F|C|F|C|F'],
+    ['| A | B :| C |', 'A|B|A|B|C'],
+    ['|: C | F | [1] G :| [2] E |', 'C|F|G|C|F|E'],
+    ['|: C | [1,2] F :| [3] G |', 'C|F|C|F|C|G'],
+    ['|: C | [1] F :| [2] G :| [3] A |', 'C|F|C|G|C|A'],
+    ['|: C :|: F :|', 'C|C|F|F'],
+    ['[V] x2\n| C | F |\n[R]\n| G |', 'C|F|C|F|G'],
+    ['[V] x2\n| C | [1] F | [2] G |', 'C|F|C|G'],
+    ['[V] x2\n|: C :| F |', 'C|C|F|C|C|F'],
+    ['C | F\nG', 'C|F|G'],
+    ['| C || F |', 'C|F'],
+  ])('%j is played %s', (text, expected) => {
+    expect(bars(text)).toBe(expected);
+  });
+
+  test('bars know their section and the time through it', () => {
+    const { bars: played } = play('[V] x2\n| C |\n[R]\n| G |');
+    expect(played.map(({ number, section, pass }) => [number, section, pass])).toEqual([
+      [1, 0, 1],
+      [2, 0, 2],
+      [3, 1, 1],
+    ]);
+  });
+
+  test('a numeral chart is read in its key, and a section may state its own', () => {
+    expect(bars('key: Eb\n| ii7 V7/ii | bVII7 #ivo7 | I/3 |')).toBe('Fm7 C7|Db7 Adim7|Eb/G');
+    expect(bars('key: C\n[A]\n| I |\n[B] x2 key: Ab\n| ii7 |')).toBe('C|Bbm7|Bbm7');
+  });
+
+  test('the next change skips repetitions and goes round the end', () => {
+    const chart = play('| C | % | F | C |');
+    expect(nextChange(chart, 0)).toBe(2);
+    expect(nextChange(chart, 2)).toBe(3);
+    expect(nextChange(chart, 3)).toBe(2);
+    expect(nextChange(play('| C | C |'), 0)).toBeNull();
+  });
+});
+
+describe('problems', () => {
+  test.each([
+    ['title: x\n| Ebmaj7 | Ebmja7 |', 'Ebmja7', 2, 12],
+    ['| C | Am F7x |', 'F7x', 1, 10],
+    ['| C |  | F |', '|', 1, 8],
+    ['| % | C |', '%', 1, 3],
+    ['| C | %% |', '%%', 1, 7],
+    ['| / C |', '/', 1, 3],
+    ['|: C | F |', '|:', 1, 4],
+    ['| C % |', '%', 1, 5],
+    ['| C | x3 |', 'x3', 1, 7],
+    ['| ii7 V7 |', 'ii7', 1, 3],
+    ['| [A | C |', '[A | C |', 1, 3],
+    ['| C | [2] F |', '[2]', 1, 11],
+    [':| C |', ':|', 1, 1],
+    ['|: C :| x99', 'x99', 1, 9],
+  ])('%j is refused at its place', (text, token, line, column) => {
+    expect(problem(text)).toMatchObject({ token, line, column });
+    expect(problem(text).message).toMatch(/\.$/u);
+  });
+
+  test('every problem is reported, with offsets into the text', () => {
+    const text = '| Cq | F |\n| Gz |';
+    const result = parseChart(text);
+    const problems = result.ok ? [] : result.problems;
+    expect(problems.map(({ from, to }) => text.slice(from, to))).toEqual(['Cq', 'Gz']);
+  });
+
+  test('an empty chart and an endless one are refused in words', () => {
+    expect(problem('title: nothing').message).toContain('no bars');
+    expect(problem('[A] x64\n|: C | F :| x64').message).toContain('longer than');
+    expect(problem('x'.repeat(70_000)).message).toContain('65536');
+  });
+
+  test('any text is read or refused, never thrown on', () => {
+    const scraps = fc.constantFrom(
+      '|',
+      '|:',
+      ':|',
+      '%',
+      '%%',
+      '/',
+      'C',
+      'Fm7',
+      '[A]',
+      '[1]',
+      'x2',
+      '\n',
+      'key: Ab',
+      '#',
+      '//',
+      'ii7',
+      '(',
+      ']',
+      'é',
+    );
+    fc.assert(
+      fc.property(fc.array(scraps, { maxLength: 25 }), (parts) => {
+        const result = readChart(parts.join(' '));
+        if (result.ok) expect(result.chart.bars.length).toBeGreaterThan(0);
+        else expect(result.problems[0]?.line).toBeGreaterThan(0);
+      }),
+    );
+  });
+});
+
+describe('what the Book shows', () => {
+  test('a chart in the making keeps its title, key and tempo', () => {
+    expect(summariseChart('title: Two Spoons\nkey: Eb\ntempo: 80\n| Ebq |')).toEqual({
+      title: 'Two Spoons',
+      key: 'Eb',
+      tempo: 80,
+      bars: null,
+    });
+    expect(summariseChart('| C | F |')).toMatchObject({ title: 'Untitled', bars: 2 });
+  });
+
+  test('a title is set where it stands, or added above', () => {
+    expect(withTitle('key: C\ntitle: Old\n| C |', 'New')).toBe('key: C\ntitle: New\n| C |');
+    expect(withTitle('key: C\n| C |', 'New')).toBe('title: New\nkey: C\n| C |');
+    expect(withHeader('title: A\n| C |', 'tempo', '90')).toBe('title: A\ntempo: 90\n| C |');
+    expect(withHeader('title: A\nkey: C\n| C |', 'key', null)).toBe('title: A\n| C |');
+  });
+
+  test('setting a header changes nothing else', () => {
+    fc.assert(
+      fc.property(fc.string({ maxLength: 40 }), (title) => {
+        const { chords } = play(withTitle('key: C\n| C | F |', title));
+        expect(chords).toHaveLength(2);
+      }),
+    );
+  });
+});
