@@ -6,6 +6,7 @@
   import Sun from '@lucide/svelte/icons/sun';
   import { mode, ModeWatcher, toggleMode } from 'mode-watcher';
   import { Toaster } from 'svelte-sonner';
+  import { onMount } from 'svelte';
   import { page } from '$app/state';
   import type { LayoutProps } from './$types';
 
@@ -18,6 +19,11 @@
 
   const shell = $derived(!/^\/(?:unlock|recover)/u.test(page.url.pathname));
   const dark = $derived(mode.current === 'dark');
+
+  // Says to assistive tools and tests that the page now answers to keys.
+  onMount(() => {
+    document.documentElement.dataset['ready'] ??= 'page';
+  });
 </script>
 
 <ModeWatcher disableHeadScriptInjection />

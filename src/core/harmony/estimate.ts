@@ -48,6 +48,8 @@ interface Candidate {
   readonly key: Key;
   readonly score: number;
   readonly home: number;
+  /** Whether the tonic chord is heard, or a cadence points to it. */
+  readonly pointed: boolean;
 }
 
 const isTonicChord = (chord: Chord, key: Key): boolean =>
@@ -113,10 +115,10 @@ function scoreKey(changes: readonly Change[], key: Key): Candidate {
   const last = at(changes, changes.length - 1).chord;
   if (isTonicChord(first, key)) score += WEIGHTS.firstTonic;
   if (isTonicChord(last, key)) score += WEIGHTS.lastTonic;
-  if (changes.some(({ chord }) => isTonicChord(chord, key) && canArrive(chord))) {
-    score += WEIGHTS.tonicPresent;
-  }
-  return { key, score: score + cadenceScore(changes, key), home: home / total };
+  const present = changes.some(({ chord }) => isTonicChord(chord, key) && canArrive(chord));
+  if (present) score += WEIGHTS.tonicPresent;
+  const cadences = cadenceScore(changes, key);
+  return { key, score: score + cadences, home: home / total, pointed: present || cadences > 0 };
 }
 
 /** The twelve tonics, each spelled as the chart spells it, or near its chords otherwise. */
@@ -168,6 +170,6 @@ export function estimateKey(chart: Pick<Chart, 'chords'>): KeyEstimate {
   const second = at(candidates, 1);
   const margin = (best.score - second.score) / best.score;
   const confidence = Math.round(100 * Math.min(1, best.home * (0.4 + 2.4 * margin))) / 100;
-  const single = best.home >= LEAST_SHARE_AT_HOME || confidence >= 0.4;
+  const single = best.pointed && (best.home >= LEAST_SHARE_AT_HOME || confidence >= 0.4);
   return { key: single ? best.key : null, confidence, given: false };
 }

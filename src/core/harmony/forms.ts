@@ -37,8 +37,11 @@ function songForm(heads: readonly (Chord | null)[]): string | null {
     if (second && !sameStretch(heads, 0, 2 * third, third)) return 'AAB';
   }
   const half = heads.length / 2;
-  if (heads.length >= 16 && Number.isInteger(half) && sameStretch(heads, 0, half, half)) {
-    return 'ABAC';
+  if (heads.length >= 16 && Number.isInteger(quarter)) {
+    const second = sameStretch(heads, 0, quarter, quarter);
+    const returns = sameStretch(heads, 0, half, quarter);
+    const endings = sameStretch(heads, quarter, 3 * quarter, quarter);
+    if (!second && returns && !endings) return 'ABAC';
   }
   return null;
 }

@@ -36,7 +36,11 @@
 
   onMount(() => {
     document.resume();
-    return () => void document.save();
+    globalThis.document.documentElement.dataset['ready'] = 'plan';
+    return () => {
+      delete globalThis.document.documentElement.dataset['ready'];
+      void document.save();
+    };
   });
 
   // The address holds the place, so that a reload or a shared link comes back to it.

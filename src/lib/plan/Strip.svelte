@@ -75,11 +75,6 @@
             data-chord={chord}
             data-time={chord === now ? 'now' : chord === next ? 'next' : undefined}
             aria-current={chord === now ? 'true' : undefined}
-            aria-label="{symbol}, bar {bar.number}{chord === now
-              ? ', now'
-              : chord === next
-                ? ', next'
-                : ''}"
             class="flex min-w-0 flex-col items-start overflow-hidden rounded-sm border-2 px-1.5 text-left {chord ===
             now
               ? 'border-now bg-now text-on-now'
@@ -89,6 +84,7 @@
             style:flex="{beats} 1 0"
             onclick={() => ongo(chord)}
           >
+            <span class="sr-only">Bar {bar.number}:</span>
             <span class="heading text-lg/[1.4rem] whitespace-nowrap">{showSymbol(symbol)}</span>
             <span
               class="text-xs/[1.05rem] whitespace-nowrap {chord === now
@@ -96,6 +92,9 @@
                 : 'text-ink-soft'} {reading.chords[chord]?.diatonic === false ? 'italic' : ''}"
               >{numeral ? showSymbol(numeral) : ' '}</span
             >
+            {#if chord === now || chord === next}
+              <span class="sr-only">{chord === now ? 'now' : 'next'}</span>
+            {/if}
           </button>
         {/each}
         {#if silence(bar) > 0}

@@ -25,6 +25,7 @@ export const showTension = (degree: Interval): string => showName(tensionName(de
 /** A chord symbol, numeral or collection's name as typed, with signs for its accidentals. */
 export const showSymbol = (symbol: string): string =>
   symbol
+    .replace(/Δ/gu, '△')
     .replace(
       /(?<=^|[/\s(,])([A-G])(bb|##|[b#x])/gu,
       (_, letter: string, accidental: string) => letter + withSigns(accidental),

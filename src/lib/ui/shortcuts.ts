@@ -11,12 +11,12 @@ export interface Shortcut {
 const TYPING = 'input, textarea, select, [contenteditable="true"], [role="menu"], [role="dialog"]';
 
 const isTyping = (target: EventTarget | null): boolean =>
-  target instanceof Element && target.closest(TYPING) !== null;
+  target !== null && 'closest' in target && (target as Element).closest(TYPING) !== null;
 
 /** Runs the shortcut a key press asks for, if any. */
 export function runShortcut(event: KeyboardEvent, shortcuts: readonly Shortcut[]): void {
   if (event.altKey || event.defaultPrevented || isTyping(event.target)) return;
-  const control = event.ctrlKey || event.metaKey;
+  const control = Boolean(event.ctrlKey || event.metaKey);
   const key = event.shiftKey && control ? `Shift+${event.key.toLowerCase()}` : event.key;
   const shortcut = shortcuts.find(
     (candidate) => (candidate.control ?? false) === control && candidate.keys.includes(key),

@@ -1,0 +1,102 @@
+import { describe, expect, test } from 'vitest';
+import { degree } from '$core/notes/degrees';
+import { note } from '$core/notes/notes';
+import { nearestMark } from '../neck/roving';
+import { readPlace, writePlace } from '../plan/place';
+import { EMPTY_PLAN, readPlan, writePlan } from '../plan/plan';
+import { showDegree, showNote, showSymbol, showTension, speakNote } from './glyphs';
+import { runShortcut } from './shortcuts';
+
+describe('music signs', () => {
+  test.each([
+    ['Ebmaj7', 'E♭maj7'],
+    ['F#m7b5', 'F♯m7♭5'],
+    ['C7(b9,#11)', 'C7(♭9,♯11)'],
+    ['Db/Ab', 'D♭/A♭'],
+    ['bVII7', '♭VII7'],
+    ['#ivo7', '♯ivo7'],
+    ['V7b9/ii', 'V7♭9/ii'],
+    ['Bb major pentatonic', 'B♭ major pentatonic'],
+    ['Babybass', 'Babybass'],
+    ['CΔ7', 'C△7'],
+  ])('%s is shown %s', (text, expected) => {
+    expect(showSymbol(text)).toBe(expected);
+  });
+
+  test('notes and degrees', () => {
+    expect(['Bb', 'F#', 'Fx', 'Abb'].map((name) => showNote(note(name)))).toEqual([
+      'B♭',
+      'F♯',
+      'F𝄪',
+      'A♭♭',
+    ]);
+    expect([showDegree(degree('b3')), showTension(degree('#11'))]).toEqual(['♭3', '♯11']);
+    expect(['Bb', 'F#', 'C'].map((name) => speakNote(note(name)))).toEqual([
+      'B flat',
+      'F sharp',
+      'C',
+    ]);
+  });
+});
+
+describe('walking the neck', () => {
+  const marks = [
+    [6, 3],
+    [6, 5],
+    [5, 3],
+    [5, 7],
+    [3, 4],
+  ].map(([string = 0, fret = 0]) => ({ string, fret }));
+  test.each([
+    ['along the string', { string: 6, fret: 3 }, 0, 1, { string: 6, fret: 5 }],
+    [
+      'to the nearest fret of the next string',
+      { string: 6, fret: 5 },
+      -1,
+      0,
+      { string: 5, fret: 3 },
+    ],
+    ['over a string without marks', { string: 5, fret: 3 }, -1, 0, { string: 3, fret: 4 }],
+    ['not off the edge', { string: 6, fret: 5 }, 0, 1, null],
+  ])('%s', (_, from, across, along, expected) => {
+    expect(nearestMark(marks, from, across, along)).toEqual(expected);
+  });
+});
+
+describe('what is kept', () => {
+  test('the address holds the place', () => {
+    const url = writePlace(
+      new URL('http://x/plan/a?edit=text'),
+      { index: 4, zone: { low: 3, high: 7 } },
+      false,
+    );
+    expect(url.search).toBe('?at=5&zone=3-7');
+    expect(readPlace(url)).toEqual({ index: 4, zone: { low: 3, high: 7 } });
+    expect(readPlace(new URL('http://x/?at=-3&zone=wide'))).toEqual({ index: 0, zone: null });
+  });
+
+  test('a plan reads back, and an unreadable one is the empty plan', () => {
+    const plan = { ...EMPTY_PLAN, zone: { low: 3, high: 7 }, labels: 'name' as const };
+    expect(readPlan(writePlan(plan))).toEqual(plan);
+    expect(readPlan('{broken')).toEqual(EMPTY_PLAN);
+    expect(readPlan('{"labels":"colours"}')).toEqual(EMPTY_PLAN);
+  });
+});
+
+test('shortcuts ask for their exact keys', () => {
+  const done: string[] = [];
+  const shortcuts = [
+    { keys: ['z'], shown: 'Z', does: '', run: () => done.push('plain') },
+    { keys: ['z'], shown: 'Ctrl Z', does: '', control: true, run: () => done.push('control') },
+  ].map((each) => ({ ...each, run: () => void each.run() }));
+  const press = (init: Partial<KeyboardEvent>) =>
+    runShortcut(
+      { key: 'z', target: null, preventDefault: () => undefined, ...init } as KeyboardEvent,
+      shortcuts,
+    );
+  press({});
+  press({ ctrlKey: true });
+  press({ altKey: true });
+  press({ shiftKey: true, ctrlKey: true });
+  expect(done).toEqual(['plain', 'control']);
+});

@@ -1,0 +1,144 @@
+/** A production server with a throw-away data folder, and a browser to drive it. */
+import { type ChildProcess, spawn } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { createServer } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Browser, Builder, By, until, type WebDriver, type WebElement } from 'selenium-webdriver';
+import chrome from 'selenium-webdriver/chrome.js';
+
+const WAIT = 10_000;
+
+const CHROME_FLAGS = [
+  '--headless=new',
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+  '--window-size=1280,800',
+] as const;
+
+async function freePort(): Promise<number> {
+  return new Promise((resolve, reject) => {
+    const probe = createServer();
+    probe.on('error', reject);
+    probe.listen(0, '127.0.0.1', () => {
+      const address = probe.address();
+      probe.close(() => {
+        resolve(typeof address === 'object' && address ? address.port : 0);
+      });
+    });
+  });
+}
+
+export interface TestServer {
+  readonly url: string;
+  readonly data: string;
+  readonly kill: (signal: NodeJS.Signals) => Promise<number | null>;
+  /** Starts again on the same port and data. */
+  readonly restart: () => Promise<void>;
+  readonly remove: () => Promise<void>;
+}
+
+function launch(environment: NodeJS.ProcessEnv): Promise<ChildProcess> {
+  const child = spawn(process.execPath, ['scripts/server.js'], {
+    env: { ...process.env, ...environment },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
+  return new Promise((resolve, reject) => {
+    child.once('exit', (code) => {
+      reject(new Error(`The server stopped with ${code} before it was ready.`));
+    });
+    child.stdout?.on('data', (chunk: Buffer) => {
+      if (chunk.toString().includes('Corvel is ready')) resolve(child);
+    });
+  });
+}
+
+export async function startServer(environment: NodeJS.ProcessEnv = {}): Promise<TestServer> {
+  const data = mkdtempSync(join(tmpdir(), 'corvel-browser-'));
+  const port = await freePort();
+  const settings = { CORVEL_SEED: 'demo', ...environment, CORVEL_DATA: data, PORT: String(port) };
+  let child = await launch(settings);
+  const kill = (signal: NodeJS.Signals) =>
+    new Promise<number | null>((resolve) => {
+      if (child.exitCode !== null || child.signalCode !== null) resolve(child.exitCode);
+      child.once('exit', (code) => {
+        resolve(code);
+      });
+      child.kill(signal);
+    });
+  return {
+    url: `http://127.0.0.1:${port}`,
+    data,
+    kill,
+    restart: async () => {
+      child = await launch(settings);
+    },
+    remove: async () => {
+      await kill('SIGTERM');
+      rmSync(data, { recursive: true, force: true });
+    },
+  };
+}
+
+export async function openBrowser(): Promise<WebDriver> {
+  const profile = mkdtempSync(join(tmpdir(), 'corvel-profile-'));
+  const options = new chrome.Options();
+  options.setChromeBinaryPath(process.env['CHROMIUM'] ?? '/usr/bin/chromium');
+  options.addArguments(...CHROME_FLAGS, `--user-data-dir=${profile}`);
+  const service = new chrome.ServiceBuilder(process.env['CHROMEDRIVER'] ?? '/usr/bin/chromedriver');
+  return new Builder()
+    .forBrowser(Browser.CHROME)
+    .setChromeOptions(options)
+    .setChromeService(service)
+    .build();
+}
+
+/** Waits for an element, in whatever state. */
+export const find = (driver: WebDriver, css: string): Promise<WebElement> =>
+  driver.wait(until.elementLocated(By.css(css)), WAIT, `No ${css}`);
+
+export const findText = (driver: WebDriver, tag: string, text: string): Promise<WebElement> =>
+  driver.wait(
+    until.elementLocated(
+      By.xpath(`//${tag}[contains(normalize-space(.), ${JSON.stringify(text)})]`),
+    ),
+    WAIT,
+    `No ${tag} “${text}”`,
+  );
+
+/** Waits until a reading of the page holds. */
+export async function eventually<T>(
+  driver: WebDriver,
+  read: () => Promise<T>,
+  holds: (value: T) => boolean,
+): Promise<T> {
+  let last: T | undefined;
+  await driver
+    .wait(async () => {
+      try {
+        last = await read();
+        return holds(last);
+      } catch {
+        // The page was between two states.
+        return false;
+      }
+    }, WAIT)
+    .catch((error: unknown) => {
+      throw new Error(`Still ${JSON.stringify(last)}`, { cause: error });
+    });
+  return last as T;
+}
+
+export const textOf = async (driver: WebDriver, css: string): Promise<string> =>
+  (await find(driver, css)).getText();
+
+/** Opens a page and waits until it answers to keys. */
+export async function visit(driver: WebDriver, url: string): Promise<void> {
+  await driver.get(url);
+  await find(driver, 'html[data-ready]');
+}
