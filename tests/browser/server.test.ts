@@ -146,7 +146,7 @@ describe('safety', () => {
     const answer = await fetch(`${url}/recover`, {
       method: 'POST',
       body: new URLSearchParams({ backup }),
-      headers: { origin: url },
+      headers: { origin: url, accept: 'text/html' },
       redirect: 'manual',
     });
     expect(answer.status).toBe(303);

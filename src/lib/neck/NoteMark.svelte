@@ -64,6 +64,7 @@
     />
   {/if}
   <text
+    aria-hidden="true"
     class="text-[13px] font-semibold {mark.now
       ? mark.now.weight === 'colour'
         ? 'fill-ink'
