@@ -44,7 +44,7 @@ const saved = () =>
 const labelsNow = async (): Promise<Record<string, string>> =>
   driver.executeScript(
     `return Object.fromEntries([...document.querySelectorAll('[data-mark][data-now]')]
-       .map((mark) => [mark.dataset.mark, mark.querySelector('text').textContent]))`,
+       .map((mark) => [mark.dataset.mark, mark.nextElementSibling.textContent]))`,
   );
 
 async function openDemo(title: string) {

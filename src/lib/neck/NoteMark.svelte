@@ -32,40 +32,42 @@
   const ring = $derived(mark.next ? (mark.now ? inner + 3 : RADIUS[mark.next.weight] - 1) : 0);
 </script>
 
-<g
-  role="button"
-  aria-label={speech}
-  data-mark={id}
-  data-now={mark.now?.weight}
-  data-next={mark.next?.weight}
-  data-fate={mark.fate?.kind}
-  tabindex={tabbable ? 0 : -1}
-  transform="translate({x} {y})"
-  class="outline-none focus-visible:[&>.halo]:stroke-ink"
-  {onkeydown}
-  onpointerenter={onenter}
-  onpointerleave={onleave}
-  {onfocus}
-  onblur={onleave}
->
-  <circle class="halo fill-transparent stroke-transparent" r="19" stroke-width="2" />
-  {#if mark.next}
-    <circle
-      class="fill-paper stroke-next"
-      r={ring}
-      stroke-width={mark.next.weight === 'colour' ? 1.4 : 2.8}
-    />
-  {/if}
-  {#if mark.now}
-    <circle
-      class={mark.now.weight === 'colour' ? 'fill-now-tint stroke-now' : 'fill-now stroke-now'}
-      r={inner}
-      stroke-width="1"
-    />
-  {/if}
+<!-- The label stands beside the button, whose spoken name says more than it can. -->
+<g transform="translate({x} {y})">
+  <g
+    role="button"
+    aria-label={speech}
+    data-mark={id}
+    data-now={mark.now?.weight}
+    data-next={mark.next?.weight}
+    data-fate={mark.fate?.kind}
+    tabindex={tabbable ? 0 : -1}
+    class="outline-none focus-visible:[&>.halo]:stroke-ink"
+    {onkeydown}
+    onpointerenter={onenter}
+    onpointerleave={onleave}
+    {onfocus}
+    onblur={onleave}
+  >
+    <circle class="halo fill-transparent stroke-transparent" r="19" stroke-width="2" />
+    {#if mark.next}
+      <circle
+        class="fill-paper stroke-next"
+        r={ring}
+        stroke-width={mark.next.weight === 'colour' ? 1.4 : 2.8}
+      />
+    {/if}
+    {#if mark.now}
+      <circle
+        class={mark.now.weight === 'colour' ? 'fill-now-tint stroke-now' : 'fill-now stroke-now'}
+        r={inner}
+        stroke-width="1"
+      />
+    {/if}
+  </g>
   <text
     aria-hidden="true"
-    class="text-[13px] font-semibold {mark.now
+    class="pointer-events-none text-[13px] font-semibold {mark.now
       ? mark.now.weight === 'colour'
         ? 'fill-ink'
         : 'fill-on-now'
