@@ -1,30 +1,8 @@
 /** `npm test`: lint, types, unit tests, browser tests. Its last line counts them all. */
-import { spawnSync } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { ensureBuilt, ensureInstalled, run } from './tools.js';
-
-const CHROMIUM = process.env.CHROMIUM ?? '/usr/bin/chromium';
-const CHROMEDRIVER = process.env.CHROMEDRIVER ?? '/usr/bin/chromedriver';
-
-function ensureChromium() {
-  if (existsSync(CHROMIUM) && existsSync(CHROMEDRIVER)) return;
-  const debian = spawnSync('which', ['apt-get']).status === 0;
-  if (debian && process.getuid?.() === 0) {
-    console.log('Installing Chromium and its driver…');
-    const quiet = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
-    run('apt-get', ['update', '-qq'], quiet);
-    const packages = ['chromium', 'chromium-driver'];
-    run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...packages], quiet);
-  }
-  if (existsSync(CHROMIUM) && existsSync(CHROMEDRIVER)) return;
-  console.error(
-    'The browser tests need Chromium and ChromeDriver. On Debian: apt-get install chromium ' +
-      'chromium-driver. Elsewhere, install both and set CHROMIUM and CHROMEDRIVER to their paths.',
-  );
-  process.exit(1);
-}
+import { ensureBuilt, ensureChromium, ensureInstalled, run } from './tools.js';
 
 const counts = { passed: 0, failed: 0 };
 

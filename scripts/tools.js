@@ -2,10 +2,13 @@
 import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { createHash } from 'node:crypto';
-import { fileURLToPath } from 'node:url';
+import { fileURLToPath, pathToFileURL } from 'node:url';
 import { join } from 'node:path';
 
 export const ROOT = fileURLToPath(new URL('..', import.meta.url));
+
+const CHROMIUM = process.env.CHROMIUM ?? '/usr/bin/chromium';
+const CHROMEDRIVER = process.env.CHROMEDRIVER ?? '/usr/bin/chromedriver';
 
 /**
  * Runs a command to its end, showing what it prints; answers its exit code.
@@ -39,6 +42,25 @@ function sameVersions(installed, lock) {
   return Object.entries(want).every(
     ([name, { version, optional }]) => name === '' || optional || have[name]?.version === version,
   );
+}
+
+/** Installs Chromium and its driver where that can be done; else says what to install. */
+export function ensureChromium() {
+  if (existsSync(CHROMIUM) && existsSync(CHROMEDRIVER)) return;
+  const debian = spawnSync('which', ['apt-get']).status === 0;
+  if (debian && process.getuid?.() === 0) {
+    console.log('Installing Chromium and its driver…');
+    const quiet = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
+    run('apt-get', ['update', '-qq'], quiet);
+    const packages = ['chromium', 'chromium-driver'];
+    run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...packages], quiet);
+  }
+  if (existsSync(CHROMIUM) && existsSync(CHROMEDRIVER)) return;
+  console.error(
+    'The browser tests need Chromium and ChromeDriver. On Debian: apt-get install chromium ' +
+      'chromium-driver. Elsewhere, install both and set CHROMIUM and CHROMEDRIVER to their paths.',
+  );
+  process.exit(1);
 }
 
 const SOURCES = ['src', 'static'];
@@ -83,4 +105,21 @@ export function becomeServer(env = process.env) {
     process.on(signal, () => server.kill(signal));
   }
   server.on('exit', (code, signal) => process.exit(signal ? 1 : (code ?? 1)));
+}
+
+/**
+ * Bundles a TypeScript program and runs it in this process, from the project's folder.
+ * @param {string} entry
+ */
+export async function runBundled(entry) {
+  process.chdir(ROOT);
+  // Not at the top: the packages may have been installed only now.
+  const { build } = await import('vite');
+  await build({
+    configFile: false,
+    logLevel: 'warn',
+    resolve: { alias: { $core: join(ROOT, 'src/core'), $lib: join(ROOT, 'src/lib') } },
+    build: { ssr: entry, outDir: '.bench', emptyOutDir: true },
+  });
+  await import(pathToFileURL(join(ROOT, '.bench', 'main.js')).href);
 }

@@ -37,6 +37,7 @@ async function freePort(): Promise<number> {
 export interface TestServer {
   readonly url: string;
   readonly data: string;
+  readonly pid: () => number;
   readonly kill: (signal: NodeJS.Signals) => Promise<number | null>;
   /** Starts again on the same port and data. */
   readonly restart: () => Promise<void>;
@@ -74,6 +75,7 @@ export async function startServer(environment: NodeJS.ProcessEnv = {}): Promise<
   return {
     url: `http://127.0.0.1:${port}`,
     data,
+    pid: () => child.pid ?? 0,
     kill,
     restart: async () => {
       child = await launch(settings);
@@ -85,17 +87,21 @@ export async function startServer(environment: NodeJS.ProcessEnv = {}): Promise<
   };
 }
 
-export async function openBrowser(): Promise<WebDriver> {
+/** A driver of Chromium also speaks its developer tools' protocol. */
+export type ChromiumWebDriver = chrome.Driver;
+
+export async function openBrowser(): Promise<ChromiumWebDriver> {
   const profile = mkdtempSync(join(tmpdir(), 'corvel-profile-'));
   const options = new chrome.Options();
   options.setChromeBinaryPath(process.env['CHROMIUM'] ?? '/usr/bin/chromium');
   options.addArguments(...CHROME_FLAGS, `--user-data-dir=${profile}`);
   const service = new chrome.ServiceBuilder(process.env['CHROMEDRIVER'] ?? '/usr/bin/chromedriver');
-  return new Builder()
+  const driver = await new Builder()
     .forBrowser(Browser.CHROME)
     .setChromeOptions(options)
     .setChromeService(service)
     .build();
+  return driver as ChromiumWebDriver;
 }
 
 /** Waits for an element, in whatever state. */

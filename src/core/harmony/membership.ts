@@ -1,5 +1,6 @@
 /** Which notes and chords a key owns. */
-import { type Chord, chordNotes } from '../chords/chords';
+import type { Chord } from '../chords/chords';
+import type { Quality } from '../chords/qualities';
 import {
   halfSteps,
   type Interval,
@@ -25,12 +26,22 @@ function scaleMasks(key: Key): readonly number[] {
   return masks;
 }
 
+const QUALITY_MASKS = new WeakMap<Quality, number>();
+
+function qualityMask(quality: Quality): number {
+  const known = QUALITY_MASKS.get(quality);
+  if (known !== undefined) return known;
+  const mask = maskOf(quality.degrees);
+  QUALITY_MASKS.set(quality, mask);
+  return mask;
+}
+
 /** The chord's tones as half steps above the tonic, one bit each. */
-const chordMask = (chord: Chord, tonic: Note): number =>
-  chordNotes(chord).reduce(
-    (mask, note) => mask | (1 << halfSteps(intervalBetween(tonic, note))),
-    0,
-  );
+function chordMask(chord: Chord, tonic: Note): number {
+  const mask = qualityMask(chord.quality);
+  const up = halfSteps(intervalBetween(tonic, chord.root));
+  return ((mask << up) | (mask >> (12 - up))) & 0xfff;
+}
 
 /** Whether one scale of the key holds every tone of the chord. */
 export function isDiatonic(chord: Chord, key: Key): boolean {

@@ -1,0 +1,67 @@
+/** How fast the core reads. */
+import { Chord as TonalChord, Scale as TonalScale } from 'tonal';
+import { readChart } from '../../src/core/chart/form';
+import { chordNotes } from '../../src/core/chords/chords';
+import { parseChord } from '../../src/core/chords/symbols';
+import { collectionNotes, parseCollection } from '../../src/core/collections/collections';
+import { readHarmony } from '../../src/core/harmony/reading';
+import { noteName } from '../../src/core/notes/notes';
+import { type Figure, median, rate, time } from './report';
+
+/** Sixty-four bars, a chord in each, wandering through keys. */
+export const LONG_CHART = [
+  'title: Sixty-Four Rooms',
+  'tempo: 132',
+  ...['Eb', 'Ab', 'C', 'F', 'Bb', 'G', 'Db', 'A'].map(
+    (root, index) =>
+      `[${String.fromCharCode(65 + index)}]\n| ${root}maj7 | Gm7 C7b9 | Fm9 | Bb13 | Ebmaj7 | ` +
+      `${root}m7 | D7alt | Gm7b5 |`,
+  ),
+].join('\n');
+
+const SYMBOLS = ['C', 'F#', 'Bb', 'Eb', 'G#', 'Db', 'A', 'E'].flatMap((root) =>
+  ['maj7', 'm7', '7', 'm7b5', 'dim7', '9', 'm', 'sus4'].map((quality) => root + quality),
+);
+const SCALES = ['C', 'F#', 'Bb', 'Eb'].flatMap((root) =>
+  ['dorian', 'lydian', 'major pentatonic', 'harmonic minor', 'altered', 'minor pentatonic'].map(
+    (name) => `${root} ${name}`,
+  ),
+);
+
+export function* coreFigures(): Generator<Figure> {
+  const read = time(() => {
+    const result = readChart(LONG_CHART);
+    if (!result.ok) throw new Error(result.problems[0]?.message);
+    return readHarmony(result.chart);
+  });
+  yield { what: 'reading a 72-chord chart of 64 bars', value: read, unit: 'ms', most: 10 };
+
+  const ours = {
+    chords: () => SYMBOLS.map((text) => chordNotes(parseChord(text) ?? fail(text)).map(noteName)),
+    scales: () =>
+      SCALES.map((text) => collectionNotes(parseCollection(text) ?? fail(text)).map(noteName)),
+  };
+  const theirs = {
+    chords: () => SYMBOLS.map((text) => TonalChord.get(text).notes),
+    scales: () => SCALES.map((text) => TonalScale.get(text).notes),
+  };
+  for (const [what, count] of [
+    ['chords', SYMBOLS.length],
+    ['scales', SCALES.length],
+  ] as const) {
+    // Turn and turn about, so that both meet the same machine.
+    const rounds = Array.from({ length: 7 }, () => ({
+      ours: rate(ours[what], count),
+      theirs: rate(theirs[what], count),
+    }));
+    const value = median(rounds.map((round) => round.ours));
+    yield { what: `${what} read and spelled`, value, unit: '/s' };
+    const ratio = median(rounds.map((round) => round.ours / round.theirs));
+    const beside = `${what}, beside a general music-theory package`;
+    yield { what: beside, value: ratio, unit: '×', least: 10 };
+  }
+}
+
+function fail(text: string): never {
+  throw new Error(`“${text}” is not read.`);
+}

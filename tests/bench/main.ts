@@ -1,0 +1,29 @@
+/** The benchmarks of `npm run bench`, one row a figure. */
+import { openBrowser, startServer } from '../browser/harness';
+import { coreFigures } from './core';
+import { pageFigures } from './page';
+import { printRow, processorTimes } from './report';
+import { serverFigures } from './server';
+
+const before = processorTimes();
+for (const figure of coreFigures()) printRow(figure);
+
+const server = await startServer();
+try {
+  for await (const figure of serverFigures(server)) printRow(figure);
+  const driver = await openBrowser();
+  try {
+    for await (const figure of pageFigures(driver, server)) printRow(figure);
+  } finally {
+    await driver.quit();
+  }
+} finally {
+  await server.remove();
+}
+
+const after = processorTimes();
+if (before && after) {
+  const busy = after.busy - before.busy;
+  const value = (100 * (after.stolen - before.stolen)) / Math.max(1, busy);
+  printRow({ what: 'processor time this machine was denied meanwhile', value, unit: '%' });
+}

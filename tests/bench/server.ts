@@ -1,0 +1,70 @@
+/** How the server bears a stream of saves, and how much memory it keeps. */
+import { readFileSync } from 'node:fs';
+import type { TestServer } from '../browser/harness';
+import { type Figure, quantile } from './report';
+import { LONG_CHART } from './core';
+
+const RATE = 200;
+const SECONDS = 10;
+
+async function call(url: string, method: string, body: unknown): Promise<unknown> {
+  const answer = await fetch(url, {
+    method,
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(body),
+  });
+  if (!answer.ok) throw new Error(`${method} ${url}: ${answer.status}`);
+  return answer.json();
+}
+
+/** Saves at a steady rate over eight charts; each save waits for the one before it on its chart. */
+async function saveLatencies(server: TestServer): Promise<readonly number[]> {
+  const charts = await Promise.all(
+    Array.from({ length: 8 }, async () => {
+      const made = await call(`${server.url}/api/charts`, 'POST', { text: LONG_CHART });
+      const { id } = made as { readonly id: string };
+      return { id, revision: 1, last: Promise.resolve() };
+    }),
+  );
+  const spent: number[] = [];
+  const start = performance.now();
+  for (let sent = 0; sent < RATE * SECONDS; sent++) {
+    const due = start + (sent * 1000) / RATE;
+    const wait = due - performance.now();
+    if (wait > 0) await new Promise((resolve) => setTimeout(resolve, wait));
+    const chart = charts[sent % charts.length];
+    if (!chart) continue;
+    chart.last = chart.last.then(async () => {
+      const began = performance.now();
+      const text = `${LONG_CHART}\n// ${sent}`;
+      const body = { text, plan: '{}', revision: chart.revision };
+      const saved = (await call(`${server.url}/api/charts/${chart.id}`, 'PUT', body)) as {
+        revision: number;
+      };
+      chart.revision = saved.revision;
+      spent.push(performance.now() - began);
+    });
+    // Awaited below; until then a failure must not end the process before the server is removed.
+    chart.last.catch(() => undefined);
+  }
+  await Promise.all(charts.map(({ last }) => last));
+  return spent;
+}
+
+const residentMegabytes = (pid: number): number =>
+  Number(/VmRSS:\s+(\d+)/u.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1]) / 1024;
+
+export async function* serverFigures(server: TestServer): AsyncGenerator<Figure> {
+  const spent = await saveLatencies(server);
+  const what = `saving a chart at ${RATE} requests a second, p99`;
+  yield { what, value: quantile(spent, 0.99), unit: 'ms', most: 20 };
+  const chart = { chart: LONG_CHART };
+  for (let round = 0; round < 500; round++) {
+    await call(`${server.url}/api/engine/chart`, 'POST', chart);
+  }
+  if (process.platform === 'linux') {
+    const value = residentMegabytes(server.pid());
+    const after = `memory of the server after ${RATE * SECONDS} saves and 500 readings`;
+    yield { what: after, value, unit: 'MB', most: 200 };
+  }
+}

@@ -1,0 +1,57 @@
+/** Takes every picture of docs/screenshots: one current picture of each main view. */
+import { writeFileSync } from 'node:fs';
+import { By } from 'selenium-webdriver';
+import { type ChromiumWebDriver, openBrowser, startServer, visit } from '../browser/harness';
+
+interface Picture {
+  readonly name: string;
+  /** The demo chart it shows on Plan; the Book when left out. */
+  readonly chart?: string;
+  /** What follows the chart's address. */
+  readonly place?: string;
+  readonly size?: readonly [width: number, height: number];
+  readonly theme?: 'light' | 'dark';
+  /** Keys pressed before the picture is taken. */
+  readonly keys?: readonly string[];
+}
+
+const PICTURES: readonly Picture[] = [
+  { name: 'book' },
+  { name: 'plan', chart: 'Ferry at Half Past', place: '?at=2' },
+  { name: 'plan-dark', chart: 'Locksmith Waltz', place: '?at=2', theme: 'dark' },
+  { name: 'plan-text', chart: 'Paper Lantern Parade', place: '?at=8', keys: ['t'] },
+  { name: 'plan-phone', chart: 'Gravel Road Receipt', place: '?at=2', size: [360, 740] },
+];
+
+async function addressOf(driver: ChromiumWebDriver, base: string, title: string): Promise<string> {
+  await visit(driver, base);
+  return (await driver.findElement(By.linkText(title)).getAttribute('href')) ?? base;
+}
+
+async function take(driver: ChromiumWebDriver, base: string, picture: Picture): Promise<void> {
+  const [width, height] = picture.size ?? [1280, 800];
+  const metrics = { width, height, deviceScaleFactor: 1, mobile: width < 500 };
+  await driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', metrics);
+  const features = [
+    { name: 'prefers-color-scheme', value: picture.theme ?? 'light' },
+    { name: 'prefers-reduced-motion', value: 'reduce' },
+  ];
+  await driver.sendDevToolsCommand('Emulation.setEmulatedMedia', { features });
+  const page = picture.chart ? await addressOf(driver, base, picture.chart) : base;
+  await visit(driver, page + (picture.place ?? ''));
+  const body = driver.findElement(By.css('body'));
+  for (const key of picture.keys ?? []) await body.sendKeys(key);
+  await driver.executeAsyncScript(
+    'const done = arguments[0]; document.fonts.ready.then(() => setTimeout(done, 300));',
+  );
+  writeFileSync(`docs/screenshots/${picture.name}.png`, await driver.takeScreenshot(), 'base64');
+}
+
+const server = await startServer();
+const driver = await openBrowser();
+try {
+  for (const picture of PICTURES) await take(driver, server.url, picture);
+} finally {
+  await driver.quit();
+  await server.remove();
+}
