@@ -99,6 +99,67 @@ describe('chart', () => {
   });
 });
 
+describe('collections', () => {
+  test('by name: spelling, parent, modes, relations and the chords inside', () => {
+    expect(ask('collections', { name: 'Db lydian dominant' })).toMatchObject({
+      root: 'Db',
+      collection: 'lydian dominant',
+      notes: ['Db', 'Eb', 'F', 'G', 'Ab', 'Bb', 'Cb'],
+      degrees: ['1', '2', '3', '#4', '5', '6', 'b7'],
+      parent: { root: 'Ab', collection: 'melodic minor' },
+      triads: expect.arrayContaining(['Db', 'Eb', 'Fdim', 'Gdim', 'Abm', 'Bbm', 'Cbaug']),
+      sevenths: expect.arrayContaining(['Db7', 'Eb7', 'Abm(maj7)', 'Gm7b5']),
+    });
+    expect(ask('collections', { name: 'Cb melodic minor' })).toMatchObject({
+      easier: { root: 'B', collection: 'melodic minor' },
+    });
+    expect(ask('collections', { name: 'C minor pentatonic' })).toMatchObject({
+      relative: { root: 'Eb', collection: 'major pentatonic' },
+    });
+  });
+
+  test('by notes: all that hold them, smallest first', () => {
+    const { collections } = ask('collections', { notes: ['C', 'E', 'G', 'B'], root: 'C' }) as {
+      collections: { root: string; collection: string; notes: string[] }[];
+    };
+    expect(collections.map(({ collection }) => collection).slice(0, 3)).toEqual([
+      'ionian',
+      'lydian',
+      'lydian #2',
+    ]);
+    expect(
+      collections.every(({ notes }) => ['C', 'E', 'G', 'B'].every((n) => notes.includes(n))),
+    ).toBe(true);
+    const sizes = collections.map(({ notes }) => notes.length);
+    expect(sizes).toEqual(sizes.toSorted((a, b) => a - b));
+  });
+
+  test('what it does not know it says', () => {
+    expect(ask('collections', { name: 'Eb wobbly' })).toMatchObject({
+      error: { code: 'unknown_collection' },
+    });
+    expect(ask('collections', { notes: ['C', 'H'] })).toMatchObject({
+      error: { code: 'invalid_request', path: 'notes.1' },
+    });
+  });
+
+  test('every collection on every root uses each letter as its degrees say', () => {
+    for (const name of ['ionian', 'dorian b2', 'altered', 'harmonic major', 'minor pentatonic']) {
+      for (const root of ['Cb', 'F#', 'G#', 'Bb', 'E#']) {
+        const { notes, degrees } = ask('collections', { name: `${root} ${name}` }) as {
+          notes: string[];
+          degrees: string[];
+        };
+        const letters = notes.map((note) => 'CDEFGAB'.indexOf(note.charAt(0)));
+        const from = letters[0] ?? 0;
+        expect(letters.map((letter) => ((letter - from + 7) % 7) + 1)).toEqual(
+          degrees.map((degree) => Number(degree.replace(/\D/gu, ''))),
+        );
+      }
+    }
+  });
+});
+
 test('the description is OpenAPI 3.1 with every question', () => {
   const description = describeEngine();
   expect(description.openapi).toBe('3.1.0');

@@ -1,8 +1,9 @@
 /** Every question the engine answers over HTTP: its schemas, its words, its answer. */
 import type { z } from 'zod';
 import { answerChart } from './chart';
+import { answerCollections } from './collections';
 import type { EngineResult } from './refusals';
-import { chartAnswer, chartRequest } from './schemas';
+import { chartAnswer, chartRequest, collectionsAnswer, collectionsRequest } from './schemas';
 
 export interface Question {
   readonly summary: string;
@@ -27,5 +28,11 @@ export const QUESTIONS: Readonly<Record<string, Question>> = {
     chartRequest,
     chartAnswer,
     answerChart,
+  ),
+  collections: question(
+    'A collection by its name with its modes and relations, or every collection that holds some notes.',
+    collectionsRequest,
+    collectionsAnswer,
+    answerCollections,
   ),
 };

@@ -75,3 +75,41 @@ export const chartAnswer = z.object({
   cadences: z.array(z.object({ kind: z.string(), from: z.int(), to: z.int(), key: z.string() })),
   form: z.string().nullable(),
 });
+
+export const collectionName = z
+  .string()
+  .max(80)
+  .describe('A root and the name of a collection: Eb major pentatonic');
+
+const collectionOnRoot = z.object({
+  root: noteName,
+  collection: z.string().describe('lydian dominant'),
+});
+
+export const collectionsRequest = z.union(
+  [
+    z.object({ name: collectionName }),
+    z.object({
+      notes: z.array(z.string().max(4)).min(1).max(12).describe('Notes the collection must hold'),
+      root: z.string().max(4).optional().describe('Only collections on this root'),
+    }),
+  ],
+  { error: 'state “name”, a text, or “notes”, a list of 1 to 12 note names' },
+);
+
+export const collectionAnswer = collectionOnRoot.extend({
+  notes: z.array(noteName),
+  degrees: z.array(degreeName),
+  modes: z.array(collectionOnRoot).describe('Begun on each of its notes, itself first'),
+  parent: collectionOnRoot.optional().describe('The scale this is a mode of'),
+  relative: collectionOnRoot.optional().describe('Its notes as major or minor'),
+  aliases: z.array(z.string()),
+  easier: collectionOnRoot.optional().describe('An enharmonic name with fewer accidentals'),
+  triads: z.array(z.string()).describe('The triads inside it'),
+  sevenths: z.array(z.string()).describe('The seventh chords inside it'),
+});
+
+export const collectionsAnswer = z.union([
+  collectionAnswer,
+  z.object({ collections: z.array(collectionAnswer).describe('Smallest first') }),
+]);
