@@ -4,6 +4,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import axe from 'axe-core';
 import { Browser, Builder, By, until, type WebDriver, type WebElement } from 'selenium-webdriver';
 import chrome from 'selenium-webdriver/chrome.js';
 
@@ -147,4 +148,15 @@ export const textOf = async (driver: WebDriver, css: string): Promise<string> =>
 export async function visit(driver: WebDriver, url: string): Promise<void> {
   await driver.get(url);
   await find(driver, 'html[data-ready]');
+}
+
+/** What axe finds serious or worse on the page, with the first place of each. */
+export async function seriousFaults(driver: WebDriver): Promise<readonly string[]> {
+  await driver.executeScript(axe.source);
+  return driver.executeAsyncScript(
+    `const done = arguments[arguments.length - 1];
+     axe.run().then((result) => done(result.violations
+       .filter(({ impact }) => impact === 'serious' || impact === 'critical')
+       .map(({ id, nodes }) => id + ': ' + nodes[0].html)));`,
+  );
 }

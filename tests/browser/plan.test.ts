@@ -1,4 +1,3 @@
-import AxeBuilder from 'axe-core';
 import { By, Key, type WebDriver } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import {
@@ -6,6 +5,7 @@ import {
   find,
   findText,
   openBrowser,
+  seriousFaults,
   startServer,
   type TestServer,
   textOf,
@@ -60,16 +60,6 @@ async function typeChart(text: string) {
   await driver.actions().keyDown(Key.CONTROL).sendKeys('a').keyUp(Key.CONTROL).perform();
   // Typed as a paste would be: line breaks must not be indented for us.
   await press(text);
-}
-
-async function seriousFaults(): Promise<readonly string[]> {
-  await driver.executeScript(AxeBuilder.source);
-  return driver.executeAsyncScript(
-    `const done = arguments[arguments.length - 1];
-     axe.run().then((result) => done(result.violations
-       .filter(({ impact }) => impact === 'serious' || impact === 'critical')
-       .map(({ id, nodes }) => id + ': ' + nodes[0].html)));`,
-  );
 }
 
 describe('stepping through a chart', () => {
@@ -296,12 +286,12 @@ describe('for everyone', () => {
       `localStorage.setItem('mode-watcher-mode', ${JSON.stringify(theme)})`,
     );
     await visit(driver, server.url);
-    expect(await seriousFaults()).toEqual([]);
+    expect(await seriousFaults(driver)).toEqual([]);
     await openDemo('Gravel Road Receipt');
-    expect(await seriousFaults()).toEqual([]);
+    expect(await seriousFaults(driver)).toEqual([]);
     await press('t');
     await find(driver, '.cm-content');
-    expect(await seriousFaults()).toEqual([]);
+    expect(await seriousFaults(driver)).toEqual([]);
   });
 
   test('the keys are listed under the question mark', async () => {

@@ -74,6 +74,12 @@ const isBackdoor = (first: Chord, cadence: Cadence, key: Key | null): boolean =>
   key?.mode === 'major' &&
   halfSteps(intervalBetween(key.tonic, first.root)) === 5;
 
+/** The two chords of a dorian key at home are its i and IV, not a ii–V of somewhere else. */
+const isDorianHome = (first: Chord, cadence: Cadence, key: Key | null): boolean =>
+  cadence.kind === 'ii-V' &&
+  key?.mode === 'dorian' &&
+  halfSteps(intervalBetween(key.tonic, first.root)) === 0;
+
 /** A minor chord that is at once the ii of the next dominant is no place of rest. */
 function isNextTwoFive(changes: readonly Change[], index: number): boolean {
   const two = changes[index];
@@ -152,7 +158,10 @@ export function findCadences(
   changes.forEach((change, index) => {
     const key = keyAt(change.first);
     const twoFive = twoFiveAt(changes, index);
-    if (twoFive && !isBackdoor(change.chord, twoFive, key)) twoFives.push(twoFive);
+    const elsewhere =
+      twoFive !== null &&
+      (isBackdoor(change.chord, twoFive, key) || isDorianHome(change.chord, twoFive, key));
+    if (twoFive && !elsewhere) twoFives.push(twoFive);
     if (!key) return;
     const turnaround = turnaroundAt(changes, index, key);
     if (turnaround) others.push(turnaround);

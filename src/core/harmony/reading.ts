@@ -6,7 +6,7 @@ import { type Cadence, findCadences } from './cadences';
 import { type Change, changesOf, neighbour } from './changes';
 import { estimateKey, type KeyEstimate } from './estimate';
 import { nameForm } from './forms';
-import type { Key } from './keys';
+import { type Key, signatureTonic } from './keys';
 import { isDiatonic } from './membership';
 import { usualNumeral, writeNumeral } from './numerals';
 import { type FastStretch, fastStretches } from './rhythm';
@@ -28,6 +28,8 @@ export interface KeyArea {
   readonly from: number;
   readonly to: number;
   readonly key: Key;
+  /** Heard in the chords of a section that states no key: a suggestion, the numerals ignore it. */
+  readonly heard: boolean;
 }
 
 export interface Reading {
@@ -49,16 +51,40 @@ function chartKey(chart: Chart): KeyEstimate {
   return key ? { key, confidence: 1, given: true } : estimateKey(chart);
 }
 
+/** A section must be as clearly in another key as this, and as long, to be heard in it. */
+const HEARD = { confidence: 0.6, bars: 4 } as const;
+
+/** The key a section without one of its own is heard in, where that is not the chart's. */
+function heardKey(chart: Chart, section: number, home: Key | null): Key | null {
+  const { sections } = chart.source;
+  if (sections.length < 2 || sections[section]?.key) return null;
+  const bars = chart.bars.filter((bar) => bar.section === section);
+  if (bars.length < HEARD.bars) return null;
+  const inside = new Set(bars.map(({ number }) => number));
+  const { key, confidence } = estimateKey({
+    chords: chart.chords.filter(({ bar }) => inside.has(bar)),
+  });
+  if (key === null || confidence < HEARD.confidence) return null;
+  const related = home !== null && signatureTonic(home) === signatureTonic(key);
+  return related ? null : key;
+}
+
 function keyAreas(chart: Chart, home: Key | null): readonly KeyArea[] {
   const areas: KeyArea[] = [];
+  const heard = chart.source.sections.map((_, section) => heardKey(chart, section, home));
   for (const bar of chart.bars) {
-    const key = chart.source.sections[bar.section]?.key ?? home;
+    const suggested = heard[bar.section] ?? null;
+    const key = suggested ?? chart.source.sections[bar.section]?.key ?? home;
     if (key === null) continue;
+    const area = { from: bar.number, to: bar.number, key, heard: suggested !== null };
     const last = areas.at(-1);
     const continues =
-      last?.to === bar.number - 1 && last.key.tonic === key.tonic && last.key.mode === key.mode;
+      last?.to === bar.number - 1 &&
+      last.heard === area.heard &&
+      last.key.tonic === key.tonic &&
+      last.key.mode === key.mode;
     if (last && continues) areas[areas.length - 1] = { ...last, to: bar.number };
-    else areas.push({ from: bar.number, to: bar.number, key });
+    else areas.push(area);
   }
   return areas;
 }

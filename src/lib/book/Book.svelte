@@ -1,5 +1,7 @@
 <!-- The Book: every chart, last opened first. -->
 <script lang="ts">
+  import FileInput from '@lucide/svelte/icons/file-input';
+  import LayoutTemplate from '@lucide/svelte/icons/layout-template';
   import Plus from '@lucide/svelte/icons/plus';
   import Search from '@lucide/svelte/icons/search';
   import { toast } from 'svelte-sonner';
@@ -15,6 +17,8 @@
   import { NEW_CHART } from '$lib/charts/new';
   import type { ChartSummary } from '$lib/server/charts';
   import ChartRow from './ChartRow.svelte';
+  import FormDialog from './FormDialog.svelte';
+  import ImportDialog from './ImportDialog.svelte';
 
   interface Props {
     readonly charts: readonly ChartSummary[];
@@ -42,11 +46,18 @@
     return done;
   }
 
-  async function newChart() {
-    const id = await createChart(NEW_CHART);
+  let importing = $state(false);
+  let choosing = $state(false);
+
+  /** Makes a chart and opens it; false when the server is away. */
+  async function make(text: string, editing: 'text' | 'bars' | null): Promise<boolean> {
+    const id = await createChart(text);
     if (id === null) toast.error(AWAY);
-    else await goto(`/plan/${id}?edit=text`);
+    else await goto(`/plan/${id}${editing === null ? '' : `?edit=${editing}`}`);
+    return id !== null;
   }
+
+  const newChart = () => make(NEW_CHART, 'bars');
 
   async function remove(chart: ChartSummary) {
     if (!(await attempt(deleteChart(chart.id)))) return;
@@ -69,6 +80,12 @@
       />
       <input type="search" class="field w-56 pl-8" placeholder="Title or key" bind:value={sought} />
     </label>
+    <button class="button" onclick={() => (importing = true)}>
+      <FileInput size={16} aria-hidden="true" />Import
+    </button>
+    <button class="button" onclick={() => (choosing = true)}>
+      <LayoutTemplate size={16} aria-hidden="true" />From a form
+    </button>
     <button class="button-strong" onclick={newChart}>
       <Plus size={16} aria-hidden="true" />New chart
     </button>
@@ -117,3 +134,6 @@
     </table>
   {/if}
 </main>
+
+<ImportDialog bind:open={importing} onchart={(text) => make(text, null)} />
+<FormDialog bind:open={choosing} onchart={(text) => make(text, 'bars')} />

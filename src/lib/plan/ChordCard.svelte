@@ -3,6 +3,7 @@
   import type { Snippet } from 'svelte';
   import { degreeOver } from '$core/chords/chords';
   import type { ChordReading } from '$core/harmony/reading';
+  import type { FastStretch } from '$core/harmony/rhythm';
   import { roleSentence } from '$core/harmony/roles';
   import { halfSteps } from '$core/notes/notes';
   import { showDegree, showNote, showSymbol } from '$lib/ui/glyphs';
@@ -12,13 +13,15 @@
     readonly time: 'now' | 'next';
     readonly planned: PlannedChord;
     readonly reading: ChordReading | undefined;
-    /** Stands at the end of the heading's line. */
-    readonly choice?: Snippet;
+    /** What to hold on to where the chord passes too fast to be outlined. */
+    readonly fast?: FastStretch | undefined;
+    /** Stands behind the chord's name. */
+    readonly details?: Snippet;
     /** Stands behind the material's name. */
     readonly spread?: Snippet;
   }
 
-  let { time, planned, reading, choice, spread }: Props = $props();
+  let { time, planned, reading, fast, details, spread }: Props = $props();
 
   const tones = $derived(
     planned.material.notes.map((note) => {
@@ -32,17 +35,14 @@
 </script>
 
 <section aria-label={time === 'now' ? 'Now' : 'Next'} class="flex min-w-0 flex-col gap-2">
-  <div class="flex flex-wrap items-center gap-x-4">
-    <h2 class="mr-auto flex flex-wrap items-baseline gap-x-2.5">
-      <span class="text-sm font-semibold {time === 'now' ? 'text-now-text' : 'text-next-text'}">
-        {time === 'now' ? 'Now' : 'Next'}
-      </span>
-      <span class="heading text-3xl" data-chord-name={time}>{showSymbol(planned.chord.symbol)}</span
-      >
-      {#if reading?.numeral}<span class="text-ink-soft">{showSymbol(reading.numeral)}</span>{/if}
-    </h2>
-    {@render choice?.()}
-  </div>
+  <h2 class="flex flex-wrap items-baseline gap-x-2.5">
+    <span class="text-sm font-semibold {time === 'now' ? 'text-now-text' : 'text-next-text'}">
+      {time === 'now' ? 'Now' : 'Next'}
+    </span>
+    <span class="heading text-3xl" data-chord-name={time}>{showSymbol(planned.chord.symbol)}</span>
+    {#if reading?.numeral}<span class="text-ink-soft">{showSymbol(reading.numeral)}</span>{/if}
+    {@render details?.()}
+  </h2>
   <p class="flex min-h-5 items-center gap-3 text-sm text-ink-soft">
     {showSymbol(planned.material.name)}
     {@render spread?.()}
@@ -59,7 +59,13 @@
       </li>
     {/each}
   </ul>
-  {#if reading?.role}
+  {#if fast}
+    <p class="text-sm">
+      {fast.seconds.toFixed(1)} seconds are too short to outline this chord: {showSymbol(
+        fast.cover,
+      )}.
+    </p>
+  {:else if reading?.role}
     <p class="text-sm">{showSymbol(roleSentence(reading.role, planned.chord.symbol))}</p>
   {/if}
 </section>

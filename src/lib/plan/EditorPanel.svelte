@@ -15,7 +15,7 @@
   let { text, problems, onedit, onundo, onredo, onclose }: Props = $props();
 </script>
 
-<section aria-label="Chart text" class="flex h-full min-h-56 flex-col gap-1.5">
+<section aria-label="Chart text" class="flex h-64 flex-col gap-1.5">
   <div class="flex items-center">
     <h2 class="mr-auto text-sm font-semibold">Chart text</h2>
     <button class="button-quiet" onclick={onclose} aria-label="Close the text" title="Close (T)">

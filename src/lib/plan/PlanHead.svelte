@@ -2,6 +2,7 @@
 <script lang="ts">
   import Keyboard from '@lucide/svelte/icons/keyboard';
   import PencilLine from '@lucide/svelte/icons/pencil-line';
+  import PencilRuler from '@lucide/svelte/icons/pencil-ruler';
   import Redo from '@lucide/svelte/icons/redo-2';
   import Undo from '@lucide/svelte/icons/undo-2';
   import { keyName } from '$core/harmony/keys';
@@ -9,17 +10,30 @@
   import type { Reading } from '$core/harmony/reading';
   import type { ChartEditing, SaveState } from '$lib/charts/document.svelte';
   import { showSymbol } from '$lib/ui/glyphs';
+  import ChartDetails from './ChartDetails.svelte';
+  import ExportMenu from './ExportMenu.svelte';
 
   interface Props {
     readonly document: ChartEditing;
     readonly chart: Chart | null;
     readonly reading: Reading | null;
-    readonly editing: boolean;
+    readonly editing: 'text' | 'bars' | null;
+    detailed: boolean;
     readonly ontext: () => void;
+    readonly onbars: () => void;
     readonly onkeys: () => void;
   }
 
-  let { document, chart, reading, editing, ontext, onkeys }: Props = $props();
+  let {
+    document,
+    chart,
+    reading,
+    editing,
+    detailed = $bindable(),
+    ontext,
+    onbars,
+    onkeys,
+  }: Props = $props();
 
   const SAVED: Readonly<Record<SaveState, string>> = {
     saved: 'Saved',
@@ -64,7 +78,7 @@
       ? `: ${document.refusal}`
       : ''}
   </p>
-  <div class="flex">
+  <div class="flex flex-wrap">
     <button
       class="button-quiet"
       disabled={!document.canUndo}
@@ -83,9 +97,32 @@
     >
       <Redo size={16} aria-hidden="true" />
     </button>
-    <button class="button-quiet" onclick={ontext} aria-pressed={editing} title="Chart text (T)">
+    {#if chart}
+      <ChartDetails
+        bind:open={detailed}
+        text={document.text}
+        {chart}
+        home={reading?.key.key ?? null}
+        onedit={(text) => document.edit({ text })}
+      />
+    {/if}
+    <button
+      class="button-quiet text-sm"
+      onclick={onbars}
+      aria-pressed={editing === 'bars'}
+      title="Edit the bars (E)"
+    >
+      <PencilRuler size={16} aria-hidden="true" />Bars
+    </button>
+    <button
+      class="button-quiet text-sm"
+      onclick={ontext}
+      aria-pressed={editing === 'text'}
+      title="Chart text (T)"
+    >
       <PencilLine size={16} aria-hidden="true" />Text
     </button>
+    <ExportMenu text={document.text} />
     <button class="button-quiet" onclick={onkeys} aria-label="Keys" title="Keys (?)">
       <Keyboard size={16} aria-hidden="true" />
     </button>

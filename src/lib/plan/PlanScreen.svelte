@@ -1,8 +1,9 @@
 <!-- Plan: the form, the neck, and the change between now and next. -->
 <script lang="ts">
-  import { onMount, untrack } from 'svelte';
+  import { onMount, tick, untrack } from 'svelte';
   import { replaceState } from '$app/navigation';
   import { page } from '$app/state';
+  import { shiftChart } from '$core/chart/rewrite';
   import type { Mark } from '$core/neck/marks';
   import { spokenChord } from '$core/chords/spoken';
   import { createDocument } from '$lib/charts/document.svelte';
@@ -14,12 +15,15 @@
   import { runShortcut, type Shortcut } from '$lib/ui/shortcuts';
   import ChangeCard from './ChangeCard.svelte';
   import ChordCard from './ChordCard.svelte';
+  import ChordSpelling from './ChordSpelling.svelte';
   import ConflictDialog from './ConflictDialog.svelte';
   import EditorPanel from './EditorPanel.svelte';
-  import { readPlace, writePlace } from './place';
+  import { type Editing, readEditing, readPlace, writePlace } from './place';
   import PlanHead from './PlanHead.svelte';
   import { createSession } from './session.svelte';
   import Strip from './Strip.svelte';
+  import Workbench from './Workbench.svelte';
+  import { createWorkbench } from './workbench.svelte';
 
   interface Props {
     readonly stored: ChartDocument;
@@ -30,12 +34,19 @@
   const document = untrack(() => createDocument(stored.id, stored));
   const session = createSession(document, readPlace(page.url));
 
-  let editing = $state(page.url.searchParams.get('edit') === 'text');
+  const workbench = createWorkbench(document);
+
+  let editing = $state<Editing>(readEditing(page.url));
+  let detailed = $state(false);
+  let spelled = $state(false);
+  const nowReading = $derived(session.reading?.chords[session.now?.index ?? -1]);
+  let bench = $state<Workbench>();
   let keysShown = $state(false);
   let read = $state.raw<Mark | null>(null);
 
   onMount(() => {
     document.resume();
+    void tick().then(() => bench?.focus());
     globalThis.document.documentElement.dataset['ready'] = 'plan';
     return () => {
       delete globalThis.document.documentElement.dataset['ready'];
@@ -51,6 +62,26 @@
     if (ready) replaceState(writePlace(page.url, { index, zone }, editing), {});
     ready = true;
   });
+
+  const toggle = (mode: Editing) => (editing = editing === mode ? null : mode);
+
+  /** Opens the bars for editing, at the chord sounding now or at the one asked for. */
+  async function editBars(index = session.now?.index ?? 0) {
+    if (editing === 'bars') {
+      editing = null;
+      return;
+    }
+    const place = session.writtenAt(index);
+    if (place) workbench.go(place.bar, place.slot);
+    editing = 'bars';
+    await tick();
+    bench?.focus();
+  }
+
+  function transpose(halfSteps: number) {
+    const text = shiftChart(document.text, halfSteps, session.reading?.key.key ?? null);
+    if (text !== null) document.edit({ text });
+  }
 
   const shortcuts: readonly Shortcut[] = [
     { keys: ['ArrowRight', '.'], shown: '→ or .', does: 'Next chord', run: () => session.step(1) },
@@ -92,7 +123,13 @@
       does: 'Label notes by degree or by name',
       run: () => session.setLabels(session.plan.labels === 'degree' ? 'name' : 'degree'),
     },
-    { keys: ['t'], shown: 'T', does: 'Chart text', run: () => (editing = !editing) },
+    { keys: ['n'], shown: 'N', does: 'Numerals or symbols large', run: session.toggleNames },
+    { keys: ['d'], shown: 'D', does: 'Spelling of this chord', run: () => (spelled = true) },
+    { keys: ['e'], shown: 'E', does: 'Edit the bars', run: () => void editBars() },
+    { keys: ['t'], shown: 'T', does: 'Chart text', run: () => toggle('text') },
+    { keys: ['k'], shown: 'K', does: 'Key, tempo, transposing', run: () => (detailed = true) },
+    { keys: ['+'], shown: '+', does: 'Transpose a half step up', run: () => transpose(1) },
+    { keys: ['-'], shown: '−', does: 'Transpose a half step down', run: () => transpose(-1) },
     { keys: ['z'], shown: 'Ctrl Z', does: 'Undo', control: true, run: document.undo },
     {
       keys: ['y', 'Shift+z'],
@@ -125,33 +162,38 @@
     chart={session.chart}
     reading={session.reading}
     {editing}
-    ontext={() => (editing = !editing)}
+    bind:detailed
+    ontext={() => toggle('text')}
+    onbars={() => void editBars()}
     onkeys={() => (keysShown = true)}
   />
 
-  <div class="grid gap-4 {editing ? 'lg:grid-cols-[1fr_24rem]' : ''}">
-    {#if session.chart && session.reading}
+  <div class="grid gap-4 {editing === 'text' ? 'lg:grid-cols-[1fr_24rem]' : ''}">
+    {#if editing === 'bars' && session.chart}
+      <Workbench bind:this={bench} {workbench} onclose={() => (editing = null)} />
+    {:else if session.chart && session.reading}
       <Strip
         chart={session.chart}
         reading={session.reading}
         now={session.now?.index ?? null}
         next={session.next?.index ?? null}
+        names={session.plan.names}
         ongo={session.go}
-        tall={editing}
+        onedit={(index) => void editBars(index)}
       />
     {:else}
       <p class="py-6 text-ink-soft">
         Nothing can be read yet. Open the text and write chords between bar lines.
       </p>
     {/if}
-    {#if editing}
+    {#if editing === 'text'}
       <EditorPanel
         text={document.text}
         problems={session.problems}
         onedit={(text) => document.edit({ text }, 'text')}
         onundo={document.undo}
         onredo={document.redo}
-        onclose={() => (editing = false)}
+        onclose={() => (editing = null)}
       />
     {/if}
   </div>
@@ -173,6 +215,16 @@
             Filled: now. Ringed: next. Point at a note to read it.
           </span>{/if}
       </p>
+      <Choice
+        label="Play over this chord"
+        bare
+        value={session.now?.kind ?? session.plan.material}
+        options={[
+          ['own-pentatonic', 'Own pentatonic'],
+          ['chord-tones', 'Chord tones'],
+        ]}
+        onchange={(kind) => session.choose(kind, 'chord')}
+      />
       <Choice
         label="Labels"
         value={session.plan.labels}
@@ -200,18 +252,17 @@
         time="now"
         planned={session.now}
         reading={session.reading.chords[session.now.index]}
+        fast={session.fast}
       >
-        {#snippet choice()}
-          <Choice
-            label="Play over this chord"
-            bare
-            value={session.now?.kind ?? session.plan.material}
-            options={[
-              ['own-pentatonic', 'Own pentatonic'],
-              ['chord-tones', 'Chord tones'],
-            ]}
-            onchange={(kind) => session.choose(kind, 'chord')}
-          />
+        {#snippet details()}
+          {#if session.now && session.reading && nowReading}
+            <ChordSpelling
+              bind:open={spelled}
+              chord={session.now.chord}
+              reading={nowReading}
+              cadences={session.cadencesNow}
+            />
+          {/if}
         {/snippet}
         {#snippet spread()}
           <button

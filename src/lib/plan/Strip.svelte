@@ -2,23 +2,32 @@
 <script lang="ts">
   import { group } from 'd3-array';
   import type { Chart, PlayedBar } from '$core/chart/form';
-  import type { Reading } from '$core/harmony/reading';
+  import { keyName } from '$core/harmony/keys';
+  import type { KeyArea, Reading } from '$core/harmony/reading';
   import { showSymbol } from '$lib/ui/glyphs';
+  import { columnsFor, showCadence } from './strip';
 
   interface Props {
     readonly chart: Chart;
     readonly reading: Reading;
     readonly now: number | null;
     readonly next: number | null;
+    /** Numerals large and symbols small, or the other way round. */
+    readonly names: 'symbols' | 'numerals';
     readonly ongo: (index: number) => void;
-    /** Takes more height, where there is some. */
-    readonly tall?: boolean;
+    readonly onedit: (index: number) => void;
   }
 
-  let { chart, reading, now, next, ongo, tall = false }: Props = $props();
+  let { chart, reading, now, next, names, ongo, onedit }: Props = $props();
 
   const byBar = $derived(group(chart.chords, (played) => played.bar));
-  const rows = $derived(chart.bars.length > 4 ? 8 : 4);
+  const cadences = $derived(reading.cadences);
+  let width = $state(1248);
+  const columns = $derived(columnsFor(chart, width));
+
+  const laned = $derived(reading.areas.length > 1);
+  const areaAt = (bar: number): KeyArea | undefined =>
+    reading.areas.find(({ from, to }) => from <= bar && bar <= to);
 
   /** A bar's heading where a section or another time through it begins. */
   function heading(bar: PlayedBar, index: number): string | null {
@@ -30,52 +39,79 @@
     return [section?.name, times ? `time ${bar.pass}` : null].filter(Boolean).join(', ');
   }
 
-  /** Shares of a bar that no chord takes, before each chord and at the end. */
+  /** Beats of a bar that no chord takes. */
   function silence(bar: PlayedBar): number {
     const sounding = (byBar.get(bar.number) ?? []).reduce((sum, { beats }) => sum + beats, 0);
     return bar.beats - sounding;
   }
 
   let scroller = $state<HTMLDivElement>();
+  let list = $state<HTMLOListElement>();
+  /** Top and height of every bar, read when the layout changes and not at every step. */
+  let tops: readonly (readonly [top: number, height: number])[] = [];
+
   $effect(() => {
-    if (now === null) return;
-    const cell = scroller?.querySelector<HTMLElement>(`[data-chord="${now}"]`)?.closest('li');
-    if (!scroller || !cell) return;
-    const top = cell.offsetTop - scroller.offsetTop;
-    if (
-      top < scroller.scrollTop ||
-      top + cell.offsetHeight > scroller.scrollTop + scroller.clientHeight
-    ) {
-      scroller.scrollTo({ top: top - 8 });
-    }
+    void [columns, chart, laned, width];
+    const cells = [...(list?.children ?? [])] as HTMLElement[];
+    const origin = scroller?.offsetTop ?? 0;
+    tops = cells.map((cell) => [cell.offsetTop - origin, cell.offsetHeight]);
+  });
+
+  $effect(() => {
+    const played = now === null ? undefined : chart.chords[now];
+    const place = tops[(played?.bar ?? 0) - 1];
+    if (!scroller || !place) return;
+    const [top, height] = place;
+    const shown = scroller.scrollTop;
+    // With the line after it, so that what comes next is in sight too.
+    const room = Math.min(scroller.clientHeight, 2 * height);
+    if (top < shown || top + room > shown + scroller.clientHeight)
+      scroller.scrollTo({ top: top - 4 });
   });
 </script>
 
 <div
   bind:this={scroller}
-  class="@container overflow-y-auto {tall ? 'max-h-96' : 'max-h-64'}"
+  bind:clientWidth={width}
+  class="max-h-64 overflow-x-hidden overflow-y-auto [scrollbar-width:thin]"
   role="group"
   aria-label="The form, {chart.bars.length} bars"
 >
-  <ol class="grid grid-cols-2 gap-y-1 @lg:grid-cols-4 {rows === 8 ? '@4xl:grid-cols-8' : ''}">
+  <ol
+    bind:this={list}
+    class="grid gap-y-1"
+    style:grid-template-columns="repeat({columns}, minmax(0, 1fr))"
+  >
     {#each chart.bars as bar, index (bar.number)}
       {@const title = heading(bar, index)}
       {@const newSection = chart.bars[index - 1]?.section !== bar.section}
+      {@const area = laned ? areaAt(bar.number) : undefined}
       <li
         class="relative flex min-w-0 border-l pt-4 {title
           ? 'border-ink border-l-2'
-          : 'border-line-strong'} {newSection ? 'col-start-1' : ''}"
+          : 'border-line-strong'} {newSection ? 'col-start-1' : ''} {laned ? 'pb-1' : ''}"
       >
         <span class="absolute top-0 left-1.5 max-w-full truncate text-xs leading-4 text-ink-soft">
           {bar.number}{#if title}<span class="ml-1.5 font-semibold text-ink">{title}</span>{/if}
+          {#if area && area.from === bar.number}
+            <span class="ml-1 {area.heard ? 'italic' : ''}">
+              {area.heard ? 'heard in' : 'in'}
+              {showSymbol(keyName(area.key))}
+            </span>
+          {/if}
         </span>
         {#each byBar.get(bar.number) ?? [] as { index: chord, chord: { symbol }, beats } (chord)}
-          {@const numeral = reading.chords[chord]?.numeral}
+          {@const read = reading.chords[chord]}
+          {@const cadence = read?.cadence === null ? undefined : cadences[read?.cadence ?? -1]}
+          {@const numeral = read?.numeral ? showSymbol(read.numeral) : '\u00a0'}
           <button
             data-chord={chord}
             data-time={chord === now ? 'now' : chord === next ? 'next' : undefined}
             aria-current={chord === now ? 'true' : undefined}
-            class="flex min-w-0 flex-col items-start overflow-hidden rounded-sm border-2 px-1.5 text-left {chord ===
+            title={[cadence ? showCadence(cadence) : '', read?.role ? showSymbol(read.role) : '']
+              .filter(Boolean)
+              .join(' · ') || undefined}
+            class="relative flex min-w-min flex-col items-start rounded-sm border-2 px-1.5 text-left {chord ===
             now
               ? 'border-now bg-now text-on-now'
               : chord === next
@@ -83,14 +119,25 @@
                 : 'border-transparent hover:border-line'}"
             style:flex="{beats} 1 0"
             onclick={() => ongo(chord)}
+            ondblclick={() => onedit(chord)}
           >
+            {#if cadence}
+              <span
+                aria-hidden="true"
+                class="absolute -top-1 h-1 border-t border-ink-soft {cadence.from === chord
+                  ? 'left-0 border-l'
+                  : '-left-1'} {cadence.to === chord ? 'right-1 border-r' : '-right-1'}"
+              ></span>
+            {/if}
             <span class="sr-only">Bar {bar.number}:</span>
-            <span class="heading text-lg/[1.4rem] whitespace-nowrap">{showSymbol(symbol)}</span>
+            <span class="heading text-lg/[1.4rem] whitespace-nowrap">
+              {names === 'symbols' ? showSymbol(symbol) : numeral}
+            </span>
             <span
               class="text-xs/[1.05rem] whitespace-nowrap {chord === now
                 ? ''
-                : 'text-ink-soft'} {reading.chords[chord]?.diatonic === false ? 'italic' : ''}"
-              >{numeral ? showSymbol(numeral) : ' '}</span
+                : 'text-ink-soft'} {read?.diatonic === false ? 'italic' : ''}"
+              >{names === 'symbols' ? numeral : showSymbol(symbol)}</span
             >
             {#if chord === now || chord === next}
               <span class="sr-only">{chord === now ? 'now' : 'next'}</span>
@@ -99,6 +146,14 @@
         {/each}
         {#if silence(bar) > 0}
           <span class="px-1.5 text-ink-soft" style:flex="{silence(bar)} 1 0">N.C.</span>
+        {/if}
+        {#if area}
+          <span
+            aria-hidden="true"
+            class="absolute right-0 bottom-0 left-0 border-t-2 {area.heard
+              ? 'border-dashed border-line-strong'
+              : 'border-ink'}"
+          ></span>
         {/if}
       </li>
     {/each}

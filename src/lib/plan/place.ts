@@ -1,4 +1,4 @@
-/** The place in a chart as the address holds it: `?at=5&zone=3-7`. Chords count from 1 there. */
+/** The place in a chart as the address holds it: `?at=5&zone=3-7&edit=text`. Chords count from 1 there. */
 import type { Zone } from '$core/neck/neck';
 import type { Place } from './session.svelte';
 
@@ -9,11 +9,18 @@ export function readPlace(url: URL): Place {
   return { index: Number.isInteger(at) && at > 0 ? at - 1 : 0, zone };
 }
 
-export function writePlace(url: URL, { index, zone }: Place, editing: boolean): URL {
+export type Editing = 'text' | 'bars' | null;
+
+export function readEditing(url: URL): Editing {
+  const edit = url.searchParams.get('edit');
+  return edit === 'text' || edit === 'bars' ? edit : null;
+}
+
+export function writePlace(url: URL, { index, zone }: Place, editing: Editing): URL {
   const written = new URL(url);
   written.searchParams.set('at', String(index + 1));
   if (zone) written.searchParams.set('zone', `${zone.low}-${zone.high}`);
-  if (editing) written.searchParams.set('edit', 'text');
+  if (editing) written.searchParams.set('edit', editing);
   else written.searchParams.delete('edit');
   return written;
 }

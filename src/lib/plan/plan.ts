@@ -13,6 +13,8 @@ const planSchema = z.object({
     .nullable()
     .default(null),
   labels: z.enum(['degree', 'name']).default('degree'),
+  /** What the strip shows large. */
+  names: z.enum(['symbols', 'numerals']).default('symbols'),
 });
 
 export type Plan = z.infer<typeof planSchema>;

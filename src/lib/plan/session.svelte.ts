@@ -108,6 +108,14 @@ export function createSession(document: ChartEditing, start: Place) {
     get next() {
       return next;
     },
+    /** The stretch of chords too fast to outline that holds the one sounding now, if any. */
+    get fast() {
+      return reading?.fast.find(({ from, to }) => from <= nowIndex && nowIndex <= to);
+    },
+    /** The cadences that hold the chord sounding now. */
+    get cadencesNow() {
+      return (reading?.cadences ?? []).filter(({ from, to }) => from <= nowIndex && nowIndex <= to);
+    },
     get marks() {
       return marks;
     },
@@ -139,6 +147,19 @@ export function createSession(document: ChartEditing, start: Place) {
     },
     setLabels(labels: Plan['labels']) {
       changePlan({ labels });
+    },
+    /** Where a chord stands on paper: its written bar and its place in it. */
+    writtenAt(index: number): { readonly bar: number; readonly slot: number } | null {
+      const played = planned[index];
+      const here = chart?.bars[(played?.bar ?? 0) - 1];
+      if (!chart || !played || !here) return null;
+      const before = chart.source.sections.slice(0, here.section);
+      const first = before.reduce((sum, { bars }) => sum + bars.length, 0);
+      const inBar = chart.chords.filter(({ bar }) => bar === played.bar);
+      return { bar: first + here.sourceBar, slot: inBar.indexOf(chart.chords[index] ?? played) };
+    },
+    toggleNames() {
+      changePlan({ names: plan.names === 'symbols' ? 'numerals' : 'symbols' });
     },
     /** Chooses for the chord sounding now, or for every chord of the chart. */
     choose(kind: MaterialKind, scope: 'chord' | 'chart') {

@@ -68,7 +68,7 @@ describe('what is kept', () => {
     const url = writePlace(
       new URL('http://x/plan/a?edit=text'),
       { index: 4, zone: { low: 3, high: 7 } },
-      false,
+      null,
     );
     expect(url.search).toBe('?at=5&zone=3-7');
     expect(readPlace(url)).toEqual({ index: 4, zone: { low: 3, high: 7 } });

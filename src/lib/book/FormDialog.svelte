@@ -1,0 +1,47 @@
+<!-- A chart begun from a form, in any key. -->
+<script lang="ts">
+  import { group } from 'd3-array';
+  import { fromTemplate, type Template, TEMPLATES } from '$core/chart/templates';
+  import { noteName, type Note } from '$core/notes/notes';
+  import { range } from '$core/lists';
+  import Dialog from '$lib/ui/Dialog.svelte';
+  import { showNote } from '$lib/ui/glyphs';
+
+  interface Props {
+    open: boolean;
+    readonly onchart: (text: string) => Promise<boolean>;
+  }
+
+  let { open = $bindable(), onchart }: Props = $props();
+
+  const TONICS = range(-6, 6).map((fifths) => fifths as Note);
+  const groups = [...group(TEMPLATES, (template) => template.group)];
+  let tonic = $state<Note>(-3 as Note);
+
+  async function choose(template: Template) {
+    if (await onchart(fromTemplate(template, tonic))) open = false;
+  }
+</script>
+
+<Dialog bind:open title="Begin from a form">
+  <label class="mb-3 flex items-center gap-2">
+    In
+    <select
+      class="field"
+      value={noteName(tonic)}
+      onchange={(event) => {
+        tonic = TONICS.find((note) => noteName(note) === event.currentTarget.value) ?? tonic;
+      }}
+    >
+      {#each TONICS as note (note)}<option value={noteName(note)}>{showNote(note)}</option>{/each}
+    </select>
+  </label>
+  {#each groups as [name, templates] (name)}
+    <h3 class="mt-3 mb-1 text-sm font-semibold">{name}</h3>
+    <div class="flex flex-wrap gap-1.5">
+      {#each templates as template (template.id)}
+        <button class="button text-sm" onclick={() => choose(template)}>{template.name}</button>
+      {/each}
+    </div>
+  {/each}
+</Dialog>

@@ -1,0 +1,80 @@
+<!-- A chart from a file, or pasted: chart text, or MusicXML. -->
+<script lang="ts">
+  import {
+    FILE_LIMIT,
+    type Opened,
+    openChart,
+    OPENED_TYPES,
+    type OpenedChart,
+  } from '$lib/charts/files';
+  import Dialog from '$lib/ui/Dialog.svelte';
+
+  interface Props {
+    open: boolean;
+    /** Makes the chart; false when the server is away. */
+    readonly onchart: (text: string) => Promise<boolean>;
+  }
+
+  let { open = $bindable(), onchart }: Props = $props();
+
+  let pasted = $state('');
+  let refusal = $state('');
+  let opened = $state.raw<OpenedChart | null>(null);
+
+  async function take(result: Opened) {
+    refusal = result.ok ? '' : result.message;
+    if (!result.ok) return;
+    if (result.chart.remarks.length > 0) opened = result.chart;
+    else await finish(result.chart);
+  }
+
+  async function finish({ text }: OpenedChart) {
+    if (await onchart(text)) {
+      pasted = '';
+      opened = null;
+      open = false;
+    } else refusal = 'The server does not answer. Nothing was lost; try again.';
+  }
+
+  async function readFile(file: File | undefined) {
+    if (!file) return;
+    if (file.size > FILE_LIMIT) refusal = 'This file is too large for a chart.';
+    else await take(await openChart(new Uint8Array(await file.arrayBuffer())));
+  }
+</script>
+
+<Dialog bind:open title="Import a chart">
+  {#if opened}
+    <p class="mb-2">The chart can be made. It could not take over everything:</p>
+    <ul class="mb-4 list-disc pl-5 text-sm" data-remarks>
+      {#each opened.remarks as remark (remark)}<li>{remark}</li>{/each}
+    </ul>
+    <div class="flex gap-2">
+      <button class="button-strong" onclick={() => opened && finish(opened)}>Make the chart</button>
+      <button class="button" onclick={() => (opened = null)}>Back</button>
+    </div>
+  {:else}
+    <label class="mb-1 block" for="import-file">From a file: chart text or MusicXML</label>
+    <input
+      id="import-file"
+      type="file"
+      accept={OPENED_TYPES}
+      class="mb-4 block w-full text-sm"
+      onchange={(event) => void readFile(event.currentTarget.files?.[0])}
+    />
+    <label class="mb-1 block" for="import-text">Or pasted</label>
+    <textarea
+      id="import-text"
+      class="field min-h-40 w-full py-1.5"
+      placeholder="| Am7 | D9 | Gmaj7 | % |"
+      bind:value={pasted}></textarea>
+    <p role="alert" class="min-h-6 text-sm text-now-text">{refusal}</p>
+    <button
+      class="button-strong"
+      disabled={pasted.trim() === ''}
+      onclick={async () => take(await openChart(new TextEncoder().encode(pasted)))}
+    >
+      Make a chart of it
+    </button>
+  {/if}
+</Dialog>

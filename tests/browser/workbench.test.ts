@@ -1,0 +1,253 @@
+/** Charts built and changed on the strip, transposed, exported and imported. */
+import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { unzipSync, strFromU8 } from 'fflate';
+import { By, Key } from 'selenium-webdriver';
+import { afterAll, beforeAll, expect, test } from 'vitest';
+import {
+  type ChromiumWebDriver,
+  eventually,
+  find,
+  findText,
+  openBrowser,
+  seriousFaults,
+  startServer,
+  type TestServer,
+  visit,
+} from './harness';
+
+let server: TestServer;
+let driver: ChromiumWebDriver;
+const files = mkdtempSync(join(tmpdir(), 'corvel-files-'));
+
+beforeAll(async () => {
+  server = await startServer();
+  driver = await openBrowser();
+  await driver.setDownloadPath(files);
+});
+
+afterAll(async () => {
+  await driver.quit();
+  await server.remove();
+  rmSync(files, { recursive: true, force: true });
+});
+
+const press = (...keys: string[]) =>
+  driver
+    .actions()
+    .sendKeys(...keys)
+    .perform();
+
+const held = (modifier: string, ...keys: string[]) =>
+  driver
+    .actions()
+    .keyDown(modifier)
+    .sendKeys(...keys)
+    .keyUp(modifier)
+    .perform();
+
+async function make(text: string): Promise<string> {
+  const answer = await fetch(`${server.url}/api/charts`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ text }),
+  });
+  return ((await answer.json()) as { id: string }).id;
+}
+
+/** The chart's text as the server holds it. */
+async function stored(): Promise<string> {
+  const id = /plan\/(\w+)/u.exec(await driver.getCurrentUrl())?.[1] ?? '';
+  const answer = await fetch(`${server.url}/api/charts/${id}`);
+  return ((await answer.json()) as { text: string }).text;
+}
+
+const becomes = (text: string) => eventually(driver, stored, (now) => now.trim() === text.trim());
+
+async function openBars(text: string): Promise<void> {
+  await visit(driver, `${server.url}/plan/${await make(text)}?edit=bars`);
+  await find(driver, '[data-slot="0-0"]');
+}
+
+test('a chart of 32 bars is built with the keys alone, on the strip', async () => {
+  await visit(driver, server.url);
+  const button = await findText(driver, 'button', 'New chart');
+  await driver.executeScript('arguments[0].focus()', button);
+  await press(Key.ENTER);
+  await find(driver, '[data-slot="0-0"]');
+  await held(Key.CONTROL, 'a');
+  await press(Key.DELETE);
+  const line = ['Fmaj7', 'Gm7 C7', 'Am7 D7b9', '%', 'Bbmaj7', 'Bbm6 Eb9', 'Gm7/C', 'F6'];
+  const bars = Array.from({ length: 4 }, () => line).flat();
+  await press(Key.ENTER);
+  for (const [index, bar] of bars.entries()) {
+    await press(...bar, index < bars.length - 1 ? '|' : Key.ENTER);
+  }
+  const rows = await eventually(driver, stored, (text) => text.split('|').length > 33);
+  const written = rows
+    .split('\n')
+    .filter((row) => row.startsWith('|'))
+    .flatMap((row) =>
+      row
+        .split('|')
+        .slice(1, -1)
+        .map((bar) => bar.trim()),
+    );
+  expect(written).toEqual(bars);
+});
+
+test('bars are split, stretched, moved, repeated, sectioned and brought back', async () => {
+  await openBars('| C | Am7 | Dm7 | G7 |');
+  await press(Key.ARROW_RIGHT, 's', '>', '>');
+  await becomes('| C | Am7 / / Am7 | Dm7 | G7 |');
+  await held(Key.ALT, Key.ARROW_RIGHT);
+  await becomes('| C | Dm7 | Am7 / / Am7 | G7 |');
+  await press(Key.HOME, 'r');
+  await becomes('|: C :| Dm7 | Am7 / / Am7 | G7 |');
+  await press(Key.END, 'm');
+  await becomes('|: C :| Dm7 | Am7 / / Am7 |\n[A] | G7 |');
+  for (let step = 0; step < 6; step++) await held(Key.CONTROL, 'z');
+  await becomes('| C | Am7 | Dm7 | G7 |');
+  for (let step = 0; step < 6; step++) await held(Key.CONTROL, 'y');
+  await becomes('|: C :| Dm7 | Am7 / / Am7 |\n[A] | G7 |');
+});
+
+test('bars are selected, duplicated, copied and pasted as text', async () => {
+  await openBars('| C | F | G |');
+  await held(Key.SHIFT, Key.ARROW_RIGHT);
+  await held(Key.CONTROL, 'd');
+  await becomes('| C | F | C | F | G |');
+  await held(Key.CONTROL, 'x');
+  await becomes('| C | F | G |');
+  await press(Key.END);
+  await held(Key.CONTROL, 'v');
+  await becomes('| C | F | G | C | F |');
+});
+
+test('a mistyped chord is named and nothing changes until it is right', async () => {
+  await openBars('| C | F |');
+  await press('G', 'q', Key.ENTER);
+  const message = await find(driver, '#workbench-refusal');
+  await eventually(
+    driver,
+    () => message.getText(),
+    (text) => text.includes('“q” after G'),
+  );
+  expect(await stored()).toBe('| C | F |');
+  await press(Key.BACK_SPACE, '7', Key.ENTER);
+  await becomes('| G7 | F |');
+  await press('B', 'b', 'm', Key.ARROW_DOWN, Key.ENTER);
+  await becomes('| Bbm7 | F |');
+  await press('D', 'm', '7', 'b', Key.ARROW_DOWN, Key.ENTER);
+  await becomes('| Dm7b5 | F |');
+});
+
+test('a bar is dragged to its new place, and copied with Ctrl held', async () => {
+  await openBars('| C | F | G | Am |');
+  const bar = (index: number) => driver.findElement(By.css(`[data-slot="${index}-0"]`));
+  const drag = async (from: number, to: number, modifier?: string) => {
+    const actions = driver.actions();
+    const start = actions.move({ origin: await bar(from) }).press();
+    const target = await bar(to);
+    const moved = start
+      .move({ origin: target, duration: 300 })
+      .move({ origin: target, x: 12, duration: 300 });
+    const held = modifier ? moved.keyDown(modifier).release().keyUp(modifier) : moved.release();
+    await held.perform();
+  };
+  await drag(0, 2);
+  await becomes('| F | G | C | Am |');
+  await drag(3, 1, Key.CONTROL);
+  await becomes('| F | Am | G | C | Am |');
+});
+
+test('the chart is transposed and turned into numerals and back', async () => {
+  await openBars('key: Eb\n| Ebmaj7 | C7b9 | Fm7 Bb7 |');
+  await press(Key.ESCAPE, '+');
+  await becomes('key: E\n| Emaj7 | C#7b9 | F#m7 B7 |');
+  await press('-', 'k');
+  await (await findText(driver, 'button', 'numerals')).click();
+  await becomes('key: Eb\n| Imaj7 | VI7b9 | ii7 V7 |');
+  await (await findText(driver, 'button', 'symbols')).click();
+  await becomes('key: Eb\n| Ebmaj7 | C7b9 | Fm7 Bb7 |');
+  await press(Key.ESCAPE);
+});
+
+async function downloaded(item: string, extension: string): Promise<Buffer> {
+  await (await findText(driver, 'button', 'Export')).click();
+  await (
+    await driver.findElement(By.xpath(`//*[@role="menuitem"][normalize-space(.)="${item}"]`))
+  ).click();
+  const names = await eventually(
+    driver,
+    async () => readdirSync(files),
+    (found) => found.some((name) => name.endsWith(extension)),
+  );
+  return readFileSync(join(files, names.find((name) => name.endsWith(extension)) ?? ''));
+}
+
+async function importFile(name: string, content: string | Buffer): Promise<void> {
+  const file = join(files, name);
+  writeFileSync(file, content);
+  await visit(driver, server.url);
+  await (await findText(driver, 'button', 'Import')).click();
+  await (await find(driver, '#import-file')).sendKeys(file);
+}
+
+test('a chart goes out as MusicXML and comes back the same, plain and compressed', async () => {
+  await openBars(
+    'title: Salt and Slate\nkey: Fm\ntime: 3/4\ntempo: 90\n[A]\n|: Fm6 | Gø C7alt :| x3\n[B]\n| DbΔ7 | % |',
+  );
+  const text = await stored();
+  const plain = await downloaded('MusicXML', '.musicxml');
+  const packed = await downloaded('MusicXML, compressed', '.mxl');
+  expect(strFromU8(unzipSync(packed)['score.musicxml'] ?? new Uint8Array())).toBe(plain.toString());
+  for (const [name, content] of [
+    ['again.musicxml', plain],
+    ['again.mxl', packed],
+  ] as const) {
+    await importFile(name, content);
+    await find(driver, '[data-chord-name="now"]');
+    const back = await stored();
+    expect(back.replace(/\n\|/gu, ' |').replace('time: 3/4\n', '')).toBe(
+      `${text.replace(/\n\|/gu, ' |').replace('time: 3/4\n', '')}\n`,
+    );
+  }
+});
+
+test('what a score holds beyond a chart is told, and a bad file gets a sentence', async () => {
+  const measure = (inner: string) =>
+    `<measure number="1"><harmony><root><root-step>D</root-step></root><kind>minor-seventh</kind></harmony>${inner}</measure>`;
+  const jump =
+    '<direction><direction-type><words>D.C. al Fine</words></direction-type></direction>';
+  await importFile(
+    'jump.xml',
+    `<score-partwise><part id="P1">${measure(jump)}</part></score-partwise>`,
+  );
+  const remarks = await find(driver, '[data-remarks]');
+  expect(await remarks.getText()).toContain('D.C. al Fine');
+  await (await findText(driver, 'button', 'Make the chart')).click();
+  await find(driver, '[data-chord-name="now"]');
+  expect(await stored()).toContain('| Dm7 |');
+
+  await importFile('bad.xml', '<!DOCTYPE a [<!ENTITY b "c">]><score-partwise>&b;</score-partwise>');
+  await findText(driver, 'p', 'defines entities of its own');
+  await press(Key.ESCAPE);
+});
+
+test('a form is begun in any key', async () => {
+  await visit(driver, server.url);
+  await (await findText(driver, 'button', 'From a form')).click();
+  await (await findText(driver, 'button', '12-bar minor blues')).click();
+  await find(driver, '[data-slot="0-0"]');
+  expect(await stored()).toContain('| Ebm7 | Abm7 | Ebm7 | % |');
+});
+
+test('axe finds nothing serious while the bars are edited', async () => {
+  await openBars('[A] x2\n| C | F G |\n[B] key: F\n|: Bb | [1] C7 :| [2] F |');
+  expect(await seriousFaults(driver)).toEqual([]);
+  await press(Key.ENTER, 'C');
+  expect(await seriousFaults(driver)).toEqual([]);
+  await press(Key.ESCAPE);
+});
