@@ -174,6 +174,8 @@ describe('writing a chart', () => {
   test('a mistake is named at its place, the last good reading stays, and the fix is kept', async () => {
     await visit(driver, server.url);
     await (await findText(driver, 'button', 'New chart')).click();
+    await find(driver, '[data-workbench]');
+    await press('t');
     await find(driver, '.cm-content');
     await typeChart('title: Two Spoons\nkey: Eb\n| Ebmaj7 | Cm7 |\n');
     await eventually(driver, nowName, (name) => name === 'E♭maj7');

@@ -5,8 +5,8 @@
  */
 import type { Chart } from '../chart/form';
 import type { Chord } from '../chords/chords';
-import { at } from '../lists';
-import { halfSteps, intervalBetween, type Note, pitchClass } from '../notes/notes';
+import { at, range } from '../lists';
+import { halfSteps, intervalBetween, type Note, pitchClass, spellNear } from '../notes/notes';
 import { findBlues } from './blues';
 import {
   canArrive,
@@ -121,16 +121,18 @@ function scoreKey(changes: readonly Change[], key: Key): Candidate {
   return { key, score: score + cadences, home: home / total, pointed: present || cadences > 0 };
 }
 
-/** The twelve tonics, each spelled as the chart spells it, or near its chords otherwise. */
+/**
+ * The twelve tonics, from the first root round the circle so that equal scores are settled alike
+ * in every key; each spelled as the chart spells it, or near its chords otherwise.
+ */
 function tonicsFor(changes: readonly Change[]): readonly Note[] {
-  const centre = Math.round(
-    changes.reduce((sum, { chord }) => sum + chord.root, 0) / changes.length,
-  );
+  const mean = changes.reduce((sum, { chord }) => sum + chord.root, 0) / changes.length;
+  const centre = Math.max(-1, Math.min(1, Math.round(mean))) as Note;
   const written = new Map(changes.map(({ chord }) => [pitchClass(chord.root), chord.root]));
-  return Array.from({ length: 12 }, (_, index) => {
-    const near = Math.max(-6, Math.min(6, centre - 5 + index + (centre - 5 + index > 6 ? -12 : 0)));
-    const spelled = near as Note;
-    return written.get(pitchClass(spelled)) ?? spelled;
+  const first = pitchClass(at(changes, 0).chord.root);
+  return range(0, 12).map((fifths) => {
+    const pitch = (first + 7 * fifths) % 12;
+    return written.get(pitch) ?? spellNear(pitch, centre);
   });
 }
 

@@ -1,5 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
+import { transposeChart } from '$core/chart/rewrite';
+import { note, pitchClass } from '$core/notes/notes';
 import { describeEngine } from './openapi';
 import { QUESTIONS } from './questions';
 
@@ -95,6 +97,107 @@ describe('chart', () => {
         const answer = ask('chart', { chart: texts.join(' ') }) as { error?: { message: string } };
         expect(answer.error === undefined || answer.error.message.length > 10).toBe(true);
       }),
+    );
+  });
+});
+
+describe('laws of reading', () => {
+  const symbol = fc
+    .tuple(
+      fc.constantFrom('C', 'Db', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'Ab', 'A', 'Bb', 'B'),
+      fc.constantFrom(
+        '',
+        'm',
+        '7',
+        'maj7',
+        'm7',
+        'm7b5',
+        'dim7',
+        '7b9',
+        '7alt',
+        'm6',
+        '9',
+        'sus4',
+        '6/9',
+      ),
+    )
+    .map((parts) => parts.join(''));
+  const bars = fc.array(fc.array(symbol, { minLength: 1, maxLength: 3 }), {
+    minLength: 1,
+    maxLength: 16,
+  });
+  const textOf = (key: string, of: readonly (readonly string[])[]) =>
+    `key: ${key}\n| ${of.map((bar) => bar.join(' ')).join(' | ')} |`;
+
+  interface Answer {
+    chords: {
+      notes: string[];
+      degrees: string[];
+      roman: string;
+      diatonic: boolean;
+      role?: string;
+    }[];
+    cadences: { kind: string; from: number; to: number }[];
+    form: string | null;
+  }
+
+  test('numerals, roles and cadences are the same in every key', () => {
+    fc.assert(
+      fc.property(
+        bars,
+        fc.constantFrom('Db', 'F', 'A', 'Eb', 'G', 'B'),
+        fc.boolean(),
+        (music, to, minor) => {
+          const home = textOf(minor ? 'Cm' : 'C', music);
+          const moved = transposeChart(home, note('C'), note(to)) ?? '';
+          const said = (answer: Answer) => ({
+            chords: answer.chords.map(({ degrees, roman, diatonic, role }) => ({
+              degrees,
+              roman,
+              diatonic,
+              role,
+            })),
+            cadences: answer.cadences.map(({ kind, from, to: last }) => [kind, from, last]),
+            form: answer.form,
+          });
+          const [here, there] = [home, moved].map((chart) => ask('chart', { chart }) as Answer);
+          expect(there && said(there)).toEqual(here && said(here));
+        },
+      ),
+      { numRuns: 1500 },
+    );
+  });
+
+  test('every note is the letter its degree says above the root', () => {
+    fc.assert(
+      fc.property(bars, (music) => {
+        const { chords } = ask('chart', { chart: textOf('C', music) }) as Answer;
+        for (const { notes, degrees } of chords) {
+          const letters = notes.map((name) => 'CDEFGAB'.indexOf(name.charAt(0)));
+          const steps = letters.map((letter) => ((letter - (letters[0] ?? 0) + 7) % 7) + 1);
+          expect(steps).toEqual(degrees.map((degree) => Number(degree.replace(/\D/gu, ''))));
+        }
+      }),
+      { numRuns: 500 },
+    );
+  });
+
+  test('the key that is heard moves with the chords', () => {
+    const tonicOf = (chart: string) => {
+      const { key } = ask('chart', { chart: chart.replace(/^key:.*\n/u, '') }) as {
+        key: { tonic: string | null; mode: string | null };
+      };
+      return key.tonic === null ? null : [pitchClass(note(key.tonic)), key.mode];
+    };
+    fc.assert(
+      fc.property(bars, fc.constantFrom('D', 'F', 'Bb', 'E'), (music, to) => {
+        const home = textOf('C', music);
+        const here = tonicOf(home);
+        const there = tonicOf(transposeChart(home, note('C'), note(to)) ?? '');
+        const expected = here && [(Number(here[0]) + pitchClass(note(to))) % 12, here[1]];
+        expect(there).toEqual(expected);
+      }),
+      { numRuns: 500 },
     );
   });
 });

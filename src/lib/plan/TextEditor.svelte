@@ -76,6 +76,8 @@
         ],
       }),
     });
+    // A long chart is scrolled with the keys as well.
+    editor.scrollDOM.tabIndex = 0;
     view = editor;
     editor.focus();
     return () => {

@@ -284,8 +284,6 @@
       {#each workbench.spans as span, section (section)}
         <SectionHeading {span} {workbench} />
         <ul
-          role="listbox"
-          aria-multiselectable="true"
           aria-label="Bars of {span.section?.name ?? 'the chart'}"
           class="grid grid-cols-2 gap-y-1 @lg:grid-cols-4 @4xl:grid-cols-8"
           use:dndzone={{
@@ -307,7 +305,6 @@
             {@const selected =
               workbench.selection.from <= item.bar && item.bar <= workbench.selection.to}
             <li
-              role="none"
               data-bar={item.bar}
               class="relative flex min-w-0 border-l border-line-strong pt-4 {selected
                 ? 'bg-line/60'
