@@ -20,6 +20,8 @@ const PICTURES: readonly Picture[] = [
   { name: 'plan', chart: 'Ferry at Half Past', place: '?at=2' },
   { name: 'plan-dark', chart: 'Locksmith Waltz', place: '?at=2', theme: 'dark' },
   { name: 'plan-text', chart: 'Paper Lantern Parade', place: '?at=8', keys: ['t'] },
+  { name: 'plan-bars', chart: 'Paper Lantern Parade', place: '?at=1&edit=bars', keys: ['G', 'm'] },
+  { name: 'plan-details', chart: 'Gravel Road Receipt', place: '?at=12', keys: ['k'] },
   { name: 'plan-phone', chart: 'Gravel Road Receipt', place: '?at=2', size: [360, 740] },
 ];
 
@@ -39,8 +41,7 @@ async function take(driver: ChromiumWebDriver, base: string, picture: Picture): 
   await driver.sendDevToolsCommand('Emulation.setEmulatedMedia', { features });
   const page = picture.chart ? await addressOf(driver, base, picture.chart) : base;
   await visit(driver, page + (picture.place ?? ''));
-  const body = driver.findElement(By.css('body'));
-  for (const key of picture.keys ?? []) await body.sendKeys(key);
+  for (const key of picture.keys ?? []) await driver.actions().sendKeys(key).perform();
   await driver.executeAsyncScript(
     'const done = arguments[0]; document.fonts.ready.then(() => setTimeout(done, 300));',
   );

@@ -46,6 +46,8 @@
 
   onMount(() => {
     document.resume();
+    const written = session.writtenAt(session.now?.index ?? 0);
+    if (written) workbench.go(written.bar, written.slot);
     void tick().then(() => bench?.focus());
     globalThis.document.documentElement.dataset['ready'] = 'plan';
     return () => {
