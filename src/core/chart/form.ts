@@ -189,7 +189,8 @@ function unplayedBar(source: ChartSource, bars: readonly PlayedBar[]): Problem |
   return null;
 }
 
-function perform(source: ChartSource): ChartResult {
+/** Writes out the form of a chart already parsed. */
+export function playChart(source: ChartSource): ChartResult {
   const performance: Performance = { bars: [], chords: [], heard: [], problem: null };
   for (const [index, section] of source.sections.entries()) {
     for (let round = 1; round <= section.repeats && performance.problem === null; round++) {
@@ -214,7 +215,7 @@ function perform(source: ChartSource): ChartResult {
 /** Reads chart text and writes out its form. */
 export function readChart(text: string, options: ParseOptions = {}): ChartResult {
   const parsed = parseChart(text, options);
-  return parsed.ok ? perform(parsed.source) : parsed;
+  return parsed.ok ? playChart(parsed.source) : parsed;
 }
 
 /** Length of the form in beats. */

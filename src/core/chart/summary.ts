@@ -1,6 +1,6 @@
 /** What a list of charts shows, read from chart text in whatever state it is. */
 import { writeKey } from '../harmony/keys';
-import { readChart } from './form';
+import { playChart } from './form';
 import { HEADER_PATTERN } from './headers';
 import { parseChart } from './parse';
 
@@ -18,7 +18,7 @@ export const UNTITLED = 'Untitled';
 export function summariseChart(text: string): ChartSummary {
   const parsed = parseChart(text);
   const headers = parsed.ok ? parsed.source : parsed.headers;
-  const played = parsed.ok ? readChart(text) : null;
+  const played = parsed.ok ? playChart(parsed.source) : null;
   return {
     title: headers.title || UNTITLED,
     key: headers.key === null ? null : writeKey(headers.key),

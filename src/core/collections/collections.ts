@@ -102,9 +102,10 @@ export const collection = (root: Note, kindName: string): Collection => ({
 
 /** Reads `Eb major pentatonic`; null when root or name is unknown. */
 export function parseCollection(text: string): Collection | null {
-  const [rootText = '', ...words] = text.trim().split(/\s+/u);
-  const root = parseNote(rootText);
-  const kind = findCollectionKind(words.join(' '));
+  const trimmed = text.trim();
+  const space = trimmed.search(/\s/u);
+  const root = parseNote(space < 0 ? trimmed : trimmed.slice(0, space));
+  const kind = space < 0 ? null : findCollectionKind(trimmed.slice(space + 1));
   return root === null || kind === null ? null : { root, kind };
 }
 

@@ -1,6 +1,6 @@
 <!-- Plan: the form, the neck, and the change between now and next. -->
 <script lang="ts">
-  import { onMount, tick, untrack } from 'svelte';
+  import { onMount, untrack } from 'svelte';
   import { replaceState } from '$app/navigation';
   import { page } from '$app/state';
   import { shiftChart } from '$core/chart/rewrite';
@@ -22,7 +22,7 @@
   import PlanHead from './PlanHead.svelte';
   import { createSession } from './session.svelte';
   import Strip from './Strip.svelte';
-  import Workbench from './Workbench.svelte';
+  import type Workbench from './Workbench.svelte';
   import { createWorkbench } from './workbench.svelte';
 
   interface Props {
@@ -41,6 +41,7 @@
   let spelled = $state(false);
   const nowReading = $derived(session.reading?.chords[session.now?.index ?? -1]);
   let bench = $state<Workbench>();
+  $effect(() => bench?.focus());
   let keysShown = $state(false);
   let read = $state.raw<Mark | null>(null);
 
@@ -48,7 +49,6 @@
     document.resume();
     const written = session.writtenAt(session.now?.index ?? 0);
     if (written) workbench.go(written.bar, written.slot);
-    void tick().then(() => bench?.focus());
     globalThis.document.documentElement.dataset['ready'] = 'plan';
     return () => {
       delete globalThis.document.documentElement.dataset['ready'];
@@ -68,7 +68,7 @@
   const toggle = (mode: Editing) => (editing = editing === mode ? null : mode);
 
   /** Opens the bars for editing, at the chord sounding now or at the one asked for. */
-  async function editBars(index = session.now?.index ?? 0) {
+  function editBars(index = session.now?.index ?? 0) {
     if (editing === 'bars') {
       editing = null;
       return;
@@ -76,8 +76,6 @@
     const place = session.writtenAt(index);
     if (place) workbench.go(place.bar, place.slot);
     editing = 'bars';
-    await tick();
-    bench?.focus();
   }
 
   function transpose(halfSteps: number) {
@@ -127,7 +125,7 @@
     },
     { keys: ['n'], shown: 'N', does: 'Numerals or symbols large', run: session.toggleNames },
     { keys: ['d'], shown: 'D', does: 'Spelling of this chord', run: () => (spelled = true) },
-    { keys: ['e'], shown: 'E', does: 'Edit the bars', run: () => void editBars() },
+    { keys: ['e'], shown: 'E', does: 'Edit the bars', run: () => editBars() },
     { keys: ['t'], shown: 'T', does: 'Chart text', run: () => toggle('text') },
     { keys: ['k'], shown: 'K', does: 'Key, tempo, transposing', run: () => (detailed = true) },
     { keys: ['+'], shown: '+', does: 'Transpose a half step up', run: () => transpose(1) },
@@ -166,13 +164,20 @@
     {editing}
     bind:detailed
     ontext={() => toggle('text')}
-    onbars={() => void editBars()}
+    onbars={() => editBars()}
     onkeys={() => (keysShown = true)}
   />
 
   <div class="grid gap-4 {editing === 'text' ? 'lg:grid-cols-[1fr_24rem]' : ''}">
     {#if editing === 'bars' && session.chart}
-      <Workbench bind:this={bench} {workbench} onclose={() => (editing = null)} />
+      <!-- Large, and not needed to read a chart: it comes when it is opened. -->
+      {#await import('./Workbench.svelte')}
+        <p class="text-ink-soft">Opening the bars…</p>
+      {:then { default: Bench }}
+        <Bench bind:this={bench} {workbench} onclose={() => (editing = null)} />
+      {:catch}
+        <p class="text-now-text">The bars could not be opened. The text can still be edited.</p>
+      {/await}
     {:else if session.chart && session.reading}
       <Strip
         chart={session.chart}
@@ -181,7 +186,7 @@
         next={session.next?.index ?? null}
         names={session.plan.names}
         ongo={session.go}
-        onedit={(index) => void editBars(index)}
+        onedit={(index) => editBars(index)}
       />
     {:else}
       <p class="py-6 text-ink-soft">

@@ -2,6 +2,7 @@
 import { randomBytes } from 'node:crypto';
 import type { Selectable } from 'kysely';
 import { summariseChart, withTitle } from '$core/chart/summary';
+import { commitTogether } from './commits';
 import type { Db } from './database';
 import type { ChartTable } from './schema';
 
@@ -92,12 +93,13 @@ export async function createChart(db: Db, text: string, plan = '{}'): Promise<st
   return id;
 }
 
-/** Saves an edit made on `revision`; refuses, with what stands now, when that is stale. */
-export async function saveChart(
-  db: Db,
-  id: string,
-  edit: { readonly revision: number; readonly text: string; readonly plan: string },
-): Promise<SaveResult> {
+interface Edit {
+  readonly revision: number;
+  readonly text: string;
+  readonly plan: string;
+}
+
+async function saveNow(db: Db, id: string, edit: Edit): Promise<SaveResult> {
   const saved = await db
     .updateTable('chart')
     .set({
@@ -115,6 +117,10 @@ export async function saveChart(
   const current = await findChart(db, id);
   return current ? { kind: 'conflict', current } : { kind: 'missing' };
 }
+
+/** Saves an edit made on `revision`; refuses, with what stands now, when that is stale. */
+export const saveChart = (db: Db, id: string, edit: Edit): Promise<SaveResult> =>
+  commitTogether(db, (transaction) => saveNow(transaction, id, edit));
 
 export async function markOpened(db: Db, id: string): Promise<void> {
   await db.updateTable('chart').set({ opened_at: timestamp() }).where('id', '=', id).execute();

@@ -1,0 +1,46 @@
+/**
+ * Writes that arrive together are committed together: the disk is waited for once, not once each.
+ * Every write still answers only after its commit has reached the disk.
+ */
+import type { Db } from './database';
+
+type Write = (transaction: Db) => Promise<unknown>;
+
+interface Waiting {
+  readonly write: Write;
+  readonly done: (answer: unknown) => void;
+  readonly failed: (error: unknown) => void;
+}
+
+const queues = new WeakMap<Db, Waiting[]>();
+
+async function commit(db: Db): Promise<void> {
+  const waiting = queues.get(db) ?? [];
+  queues.delete(db);
+  try {
+    const answers = await db.transaction().execute(async (transaction) => {
+      const given: unknown[] = [];
+      for (const { write } of waiting) given.push(await write(transaction));
+      return given;
+    });
+    waiting.forEach(({ done }, index) => {
+      done(answers[index]);
+    });
+  } catch (error) {
+    // Nothing of the batch was kept: each of its writers hears so and tries again.
+    for (const { failed } of waiting) failed(error);
+  }
+}
+
+/** Runs a write in the next transaction; its answer comes when that is on the disk. */
+export function commitTogether<T>(db: Db, write: (transaction: Db) => Promise<T>): Promise<T> {
+  return new Promise<T>((resolve, reject) => {
+    const waiting = { write, done: (answer: unknown) => resolve(answer as T), failed: reject };
+    const queue = queues.get(db);
+    if (queue) queue.push(waiting);
+    else {
+      queues.set(db, [waiting]);
+      setImmediate(() => void commit(db));
+    }
+  });
+}
