@@ -1,5 +1,6 @@
 /** How the server bears a stream of saves, and how much memory it keeps. */
-import { readFileSync } from 'node:fs';
+import { closeSync, fsyncSync, openSync, readFileSync, writeSync } from 'node:fs';
+import { join } from 'node:path';
 import type { TestServer } from '../browser/harness';
 import { type Figure, quantile } from './report';
 import { LONG_CHART } from './core';
@@ -56,11 +57,28 @@ async function saveLatencies(server: TestServer): Promise<readonly number[]> {
 const residentMegabytes = (pid: number): number =>
   Number(/VmRSS:\s+(\d+)/u.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1]) / 1024;
 
+/** What the disk alone takes to keep a page, at the pace of the saves: no save can be faster. */
+async function flushes(folder: string): Promise<readonly number[]> {
+  const file = openSync(join(folder, 'flush'), 'w');
+  const spent: number[] = [];
+  for (let round = 0; round < 2 * RATE; round++) {
+    await new Promise((resolve) => setTimeout(resolve, 1000 / RATE));
+    writeSync(file, Buffer.alloc(4096));
+    const began = performance.now();
+    fsyncSync(file);
+    spent.push(performance.now() - began);
+  }
+  closeSync(file);
+  return spent;
+}
+
 export async function* serverFigures(server: TestServer): AsyncGenerator<Figure> {
   const spent = await saveLatencies(server);
   const what = `saving a chart at ${RATE} requests a second`;
   yield { what: `${what}, median`, value: quantile(spent, 0.5), unit: 'ms' };
   yield { what: `${what}, p99`, value: quantile(spent, 0.99), unit: 'ms', most: 20 };
+  const alone = quantile(await flushes(server.data), 0.99);
+  yield { what: 'a flush of this machine’s disk alone, p99', value: alone, unit: 'ms' };
   const chart = { chart: LONG_CHART };
   for (let round = 0; round < 500; round++) {
     await call(`${server.url}/api/engine/chart`, 'POST', chart);

@@ -62,6 +62,21 @@ export function ownPentatonic(chord: Chord): Collection | null {
   }
 }
 
+/**
+ * The pentatonic by whose boxes a chord is found on the neck: its own, or, where the chord's fifth
+ * is altered, the one in common use that holds most of it.
+ */
+export function matchingPentatonic(chord: Chord): Collection {
+  const own = ownPentatonic(chord);
+  if (own) return own;
+  const { name, family } = chord.quality;
+  if (name === '7alt') return collection(transpose(chord.root, FLAT_THIRD), 'minor pentatonic');
+  if (family === 'diminished' || family === 'minor') {
+    return collection(transpose(chord.root, FLAT_THIRD), 'minor sixth pentatonic');
+  }
+  return collection(chord.root, 'major flat-sixth pentatonic');
+}
+
 /** The notes to play over a chord; chord tones where the chord has no pentatonic of its own. */
 export function materialFor(chord: Chord, kind: MaterialKind): Material {
   const own = kind === 'own-pentatonic' ? ownPentatonic(chord) : null;

@@ -21,7 +21,6 @@ import {
   stringCount,
   wholeNeck,
 } from './neck';
-import { regionsOf } from './zones';
 
 function chord(text: string): Chord {
   const read = parseChord(text);
@@ -84,13 +83,6 @@ describe('the neck', () => {
         expect(moved.high).toBeLessThanOrEqual(neck.frets);
       }),
     );
-  });
-
-  test('five regions, each within a five-fret hand, from low to high', () => {
-    const regions = regionsOf(STANDARD_NECK, note('Eb'));
-    expect(regions).toHaveLength(5);
-    expect(regions.every(({ low, high }) => high - low === 4)).toBe(true);
-    expect(regions.map(({ low }) => low)).toEqual([0, 2, 5, 7, 10]);
   });
 
   test('a finger stands between its wire and the one before', () => {

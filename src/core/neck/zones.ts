@@ -1,19 +1,72 @@
-/** Where the hand can stay: the five regions of an octave of neck. */
-import { degree } from '../notes/degrees';
-import { pitchClass, type Note, transpose } from '../notes/notes';
-import { fitZone, type Neck, openPitch, stringCount, type Zone } from './neck';
+/** Where the hand can stay: the five zones of an octave, and what of a chart lies in each. */
+import { type Chord, chordNotes } from '../chords/chords';
+import { type Collection, collection } from '../collections/collections';
+import { at } from '../lists';
+import type { Note } from '../notes/notes';
+import { type Box, boxesOf, type BoxName, nearestTo, overhang } from './boxes';
+import { type Placed, spanOf } from './fingering';
+import { type Neck, wholeNeck, type Zone } from './neck';
+import { arpeggioIn, positionsOf, underlying } from './positions';
 
-/** The degrees of a major key on which the five regions' low strings begin. */
-const REGION_STARTS = ['1', '2', '3', '5', '6'].map(degree);
-
-/** The five regions of a key by fret, from the lowest that lies behind the capo upward. */
-export function regionsOf(neck: Neck, majorTonic: Note): readonly Zone[] {
-  const open = openPitch(neck, stringCount(neck));
-  return REGION_STARTS.map((interval) => {
-    const pitch = pitchClass(transpose(majorTonic, interval));
-    const fret = (pitch - (open % 12) + 12) % 12;
-    // The hand opens one fret below the low string's note to reach the next string's.
-    const low = fret - 1 < neck.capo ? fret + 11 : fret - 1;
-    return fitZone(neck, low, low + 4);
-  }).sort((a, b) => a.low - b.low);
+/** The five zones of a key: the boxes of its major pentatonic in the first octave, lowest first. */
+export function zonesOf(neck: Neck, majorTonic: Note): readonly Zone[] {
+  const boxes = boxesOf(neck, collection(majorTonic, 'major pentatonic'));
+  const five: Box[] = [];
+  for (const box of boxes) {
+    if (five.length < 5 && five.every(({ index }) => index !== box.index)) five.push(box);
+  }
+  const zones = five.map(({ low, high }) => ({ low, high }));
+  // A neck too short for any whole box is one zone.
+  return zones.length > 0 ? zones : [{ low: neck.capo, high: wholeNeck(neck).high }];
 }
+
+export const MATERIALS = ['matching-pentatonic', 'mode', 'chord-tones'] as const;
+export type ZoneMaterial = (typeof MATERIALS)[number];
+
+/** A chord's shape in a zone, with what of it lies outside the hand. */
+export interface ZoneShape extends Zone {
+  readonly box: BoxName;
+  readonly places: readonly Placed[];
+  /** The notes of the shape that the zone does not reach. */
+  readonly outside: readonly Placed[];
+}
+
+const withOutside = (zone: Zone, box: BoxName, places: readonly Placed[]): ZoneShape => ({
+  ...(places.length > 0 ? spanOf(places) : zone),
+  box,
+  places,
+  outside: places.filter(({ fret }) => fret < zone.low || fret > zone.high),
+});
+
+/** The nearest box of a pentatonic to a zone; null on a neck too short for one. */
+export function pentatonicIn(neck: Neck, pentatonic: Collection, zone: Zone): ZoneShape | null {
+  const box = nearestTo(zone, boxesOf(neck, pentatonic));
+  return box && withOutside(zone, box.name, box.places);
+}
+
+/** The nearest position of a scale to a zone, with the box it is built round. */
+export function scaleIn(neck: Neck, scale: Collection, zone: Zone): ZoneShape | null {
+  const position = nearestTo(zone, positionsOf(neck, scale));
+  return position && withOutside(zone, position.box.name, position.places);
+}
+
+/** Every chord tone within the box nearest to a zone, those below the lowest root included. */
+export function chordTonesIn(
+  neck: Neck,
+  chord: Chord,
+  around: Collection,
+  zone: Zone,
+): ZoneShape | null {
+  const box = nearestTo(zone, boxesOf(neck, underlying(around)));
+  if (!box) return null;
+  const hand = { low: Math.min(box.low, zone.low), high: Math.max(box.high, zone.high) };
+  // No wider than the hand: the nearer end of what both together cover.
+  const reach = overhang(zone, box) > 1 ? box : hand;
+  return withOutside(zone, box.name, arpeggioIn(neck, chordNotes(chord), reach));
+}
+
+/** The lowest zone that lies clear of the nut, where a chart is shown first. */
+export const firstZone = (neck: Neck, majorTonic: Note): Zone => {
+  const zones = zonesOf(neck, majorTonic);
+  return zones.find(({ low }) => low >= neck.capo + 2) ?? at(zones, 0);
+};

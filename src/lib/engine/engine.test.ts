@@ -263,6 +263,94 @@ describe('collections', () => {
   });
 });
 
+describe('the neck', () => {
+  test('round the third fret in E flat all the changes lie under one hand', () => {
+    const chart = 'key: Eb\n| Eb | Ab | Bb |';
+    const { zones } = ask('zones', { chart, zone: { low: 3, high: 6 } }) as {
+      zones: { chords: { name: string; box: { major: number }; outside: unknown[] }[] }[];
+    };
+    const [zone] = zones;
+    expect(zone?.chords.map(({ name, box }) => `${name} ${box.major}`)).toEqual([
+      'Eb major pentatonic 3',
+      'Ab major pentatonic 1',
+      'Bb major pentatonic 5',
+    ]);
+    expect(zone?.chords.every(({ outside }) => outside.length === 0)).toBe(true);
+    const five = ask('zones', { chart, collections: 'mode' }) as { zones: { low: number }[] };
+    expect(five.zones).toHaveLength(5);
+  });
+
+  test('every chord on every neck is answered, with notes where they sound', () => {
+    const symbols = fc.constantFrom(
+      'C',
+      'F#m7b5',
+      'Bb7alt',
+      'Ebmaj7',
+      'Abdim7',
+      'G7#5',
+      'Dsus4',
+      'B5',
+      'Am6',
+    );
+    const necks = fc.constantFrom(
+      undefined,
+      { tuning: ['D2', 'A2', 'D3', 'G3', 'A3', 'D4'] },
+      { tuning: ['B1', 'E2', 'A2', 'D3', 'G3', 'B3', 'E4'], frets: 24 },
+      { tuning: ['E1', 'A1', 'D2', 'G2'], frets: 24 },
+      { capo: 3 },
+    );
+    const material = fc.constantFrom('matching-pentatonic', 'mode', 'chord-tones');
+    fc.assert(
+      fc.property(
+        fc.array(symbols, { minLength: 1, maxLength: 4 }),
+        necks,
+        material,
+        (chords, neck, collections) => {
+          const answer = ask('zones', {
+            chart: `| ${chords.join(' | ')} |`,
+            collections,
+            ...(neck ? { neck } : {}),
+          }) as { error?: unknown; zones: { chords: { notes: unknown[] }[] }[] };
+          expect(answer.error).toBeUndefined();
+          expect(
+            answer.zones.every((zone) => zone.chords.every(({ notes }) => notes.length > 0)),
+          ).toBe(true);
+          const triads = ask('triads', {
+            chart: `| ${chords.join(' | ')} |`,
+            strings: [1, 2, 3],
+            ...(neck ? { neck } : {}),
+          });
+          expect((triads as { error?: unknown }).error).toBeUndefined();
+        },
+      ),
+      { numRuns: 150 },
+    );
+  });
+
+  test('triads, homes, and what they cannot answer', () => {
+    expect(
+      ask('triads', { chart: '| C | F |', strings: [1, 2, 3], start: { inversion: 'root' } }),
+    ).toMatchObject({
+      steps: [{ inversion: 'root' }, { held: ['C'] }],
+    });
+    expect(ask('homes', { chord: 'Cm7', collection: 'dorian' })).toMatchObject({
+      homes: expect.arrayContaining([
+        expect.objectContaining({ string: 5, grip: expect.objectContaining({ kind: 'drop-2' }) }),
+      ]),
+    });
+    const code = (name: string, request: unknown) =>
+      (ask(name, request) as { error: { code: string } }).error.code;
+    expect(code('triads', { chart: '| C |', strings: [1, 3, 5] })).toBe('out_of_range');
+    expect(code('zones', { chart: '| C |', zone: { low: 9, high: 3 } })).toBe('out_of_range');
+    expect(code('zones', { chart: '| C |', neck: { frets: 99 } })).toBe('out_of_range');
+    expect(code('zones', { chart: '| C |', neck: { tuning: ['E2', 'x', 'D3', 'G3'] } })).toBe(
+      'invalid_request',
+    );
+    expect(code('homes', { chord: 'Hm7' })).toBe('invalid_chart');
+    expect(code('homes', { chord: 'C', collection: 'wobbly' })).toBe('unknown_collection');
+  });
+});
+
 test('the description is OpenAPI 3.1 with every question', () => {
   const description = describeEngine();
   expect(description.openapi).toBe('3.1.0');

@@ -3,7 +3,19 @@ import type { z } from 'zod';
 import { answerChart } from './chart';
 import { answerCollections } from './collections';
 import type { EngineResult } from './refusals';
-import { chartAnswer, chartRequest, collectionsAnswer, collectionsRequest } from './schemas';
+import { answerHomes, answerTriads, answerZones } from './neck';
+import {
+  chartAnswer,
+  chartRequest,
+  collectionsAnswer,
+  collectionsRequest,
+  homesAnswer,
+  homesRequest,
+  triadsAnswer,
+  triadsRequest,
+  zonesAnswer,
+  zonesRequest,
+} from './schemas';
 
 export interface Question {
   readonly summary: string;
@@ -15,7 +27,7 @@ export interface Question {
 
 function question<Request, Answer>(
   summary: string,
-  request: z.ZodType<Request>,
+  request: z.ZodType<Request, unknown>,
   answer: z.ZodType<Answer>,
   ask: (request: Request) => EngineResult<Answer>,
 ): Question {
@@ -34,5 +46,23 @@ export const QUESTIONS: Readonly<Record<string, Question>> = {
     collectionsRequest,
     collectionsAnswer,
     answerCollections,
+  ),
+  zones: question(
+    'Where every chord of a chart lies under the hand: in the five zones, or in one.',
+    zonesRequest,
+    zonesAnswer,
+    answerZones,
+  ),
+  triads: question(
+    'A way through a chart with triads on three strings.',
+    triadsRequest,
+    triadsAnswer,
+    answerTriads,
+  ),
+  homes: question(
+    'A chord, its arpeggio and a collection round one root, on strings 6, 5 and 4.',
+    homesRequest,
+    homesAnswer,
+    answerHomes,
   ),
 };

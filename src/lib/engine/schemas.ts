@@ -1,5 +1,7 @@
 /** The shapes of the engine's questions and answers. OpenAPI is generated from these. */
 import { z } from 'zod';
+import { INVERSIONS } from '$core/neck/triads';
+import { MATERIALS } from '$core/neck/zones';
 
 export const noteName = z.string().describe('A spelled note in ASCII: F#, Bb, Fx, Abb');
 export const degreeName = z.string().describe('A simple degree: 1, b3, #4, bb7');
@@ -13,9 +15,9 @@ export const keyText = z.string().max(40).describe('A key: Eb, F#m, D dorian');
 
 export const neckRequest = z
   .object({
-    tuning: z.array(z.string().max(4)).min(4).max(8).describe('Open strings, lowest first'),
-    frets: z.int().min(12).max(27),
-    capo: z.int().min(0).max(12),
+    tuning: z.array(z.string().max(8)).max(16).describe('4 to 8 open strings, lowest first'),
+    frets: z.int().describe('12 to 27'),
+    capo: z.int().describe('0 for none'),
   })
   .partial()
   .describe('The instrument; a standard six-string with 22 frets when left out');
@@ -113,3 +115,81 @@ export const collectionsAnswer = z.union([
   collectionAnswer,
   z.object({ collections: z.array(collectionAnswer).describe('Smallest first') }),
 ]);
+
+const placed = z.object({
+  string: z.int().describe('1 is the highest'),
+  fret: z.int(),
+  note: noteName,
+  degree: degreeName,
+});
+
+export const zonesRequest = z.object({
+  chart: chartText,
+  key: keyText.optional(),
+  collections: z.enum(MATERIALS).default('matching-pentatonic'),
+  neck: neckRequest.optional(),
+  zone: z.object({ low: z.int(), high: z.int() }).optional(),
+});
+
+export const zonesAnswer = z.object({
+  zones: z.array(
+    z.object({
+      low: z.int(),
+      high: z.int(),
+      chords: z.array(
+        z.object({
+          index: z.int(),
+          name: z.string().describe('What is laid out: Eb major pentatonic'),
+          box: z.object({
+            minor: z.int(),
+            major: z.int(),
+            letter: z.enum(['E', 'D', 'C', 'A', 'G']),
+          }),
+          low: z.int(),
+          high: z.int(),
+          notes: z.array(placed),
+          outside: z.array(placed).describe('The notes that the zone does not reach'),
+        }),
+      ),
+    }),
+  ),
+});
+
+export const triadsRequest = z.object({
+  chart: chartText,
+  key: keyText.optional(),
+  strings: z.array(z.int()).length(3).describe('Three neighbouring strings'),
+  path: z.enum(['nearest', 'up', 'down']).default('nearest'),
+  start: z.object({ inversion: z.enum(INVERSIONS) }).optional(),
+  neck: neckRequest.optional(),
+});
+
+export const triadsAnswer = z.object({
+  steps: z.array(
+    z.object({
+      index: z.int(),
+      inversion: z.enum(INVERSIONS),
+      notes: z.array(placed),
+      held: z.array(noteName),
+      moves: z.array(z.object({ note: noteName, to: noteName, semitones: z.int() })),
+      turned: z.boolean().optional().describe('The neck ran out, and the way turned round'),
+    }),
+  ),
+});
+
+export const homesRequest = z.object({
+  chord: z.string().max(40).describe('A chord symbol: Cm7'),
+  collection: z.string().max(80).optional().describe('On the chord’s root when it names none'),
+  neck: neckRequest.optional(),
+});
+
+export const homesAnswer = z.object({
+  homes: z.array(
+    z.object({
+      string: z.int().describe('The string of the root'),
+      grip: z.object({ kind: z.enum(['drop-2', 'drop-3']), notes: z.array(placed) }),
+      arpeggio: z.array(placed),
+      scale: z.array(placed),
+    }),
+  ),
+});

@@ -6,7 +6,7 @@ import { readHarmony } from '$core/harmony/reading';
 import { type Material, materialFor, type MaterialKind } from '$core/lenses/material';
 import { markNeck, type Sounding } from '$core/neck/marks';
 import { fitZone, slideZone, STANDARD_NECK, wholeNeck, type Zone } from '$core/neck/neck';
-import { regionsOf } from '$core/neck/zones';
+import { firstZone } from '$core/neck/zones';
 import type { ChartEditing } from '$lib/charts/document.svelte';
 import { type Plan, readPlan, writePlan } from './plan';
 
@@ -48,14 +48,13 @@ export function createSession(document: ChartEditing, start: Place) {
   const nextIndex = $derived(chart ? nextChange(chart, nowIndex) : null);
   const next = $derived(nextIndex === null ? null : (planned[nextIndex] ?? null));
 
-  const firstZone = $derived.by((): Zone => {
+  const opening = $derived.by((): Zone => {
     const key = reading?.key.key;
     const tonic = key ? signatureTonic(key) : planned[0]?.chord.root;
-    const regions = tonic === undefined ? [] : regionsOf(neck, tonic);
-    return regions.find((zone) => zone.low >= 2) ?? regions[0] ?? { low: 2, high: 6 };
+    return tonic === undefined ? { low: 2, high: 6 } : firstZone(neck, tonic);
   });
   const zone = $derived.by(() => {
-    const wanted = draggedZone ?? plan.zone ?? firstZone;
+    const wanted = draggedZone ?? plan.zone ?? opening;
     return fitZone(neck, wanted.low, wanted.high);
   });
 

@@ -1,0 +1,453 @@
+import fc from 'fast-check';
+import { describe, expect, test } from 'vitest';
+import { chordNotes } from '../chords/chords';
+import { parseChord } from '../chords/symbols';
+import { collection, collectionNotes, transposeCollection } from '../collections/collections';
+import { modeFor } from '../lenses/modes';
+import { range } from '../lists';
+import { degree, degreeName } from '../notes/degrees';
+import {
+  type Interval,
+  intervalBetween,
+  note,
+  noteName,
+  type Note,
+  pitchClass,
+} from '../notes/notes';
+import { boxesOf, nearestTo } from './boxes';
+import { fingerShape, needsStretch, type Placed } from './fingering';
+import { doubleStops, gripOn, gripsOf, homesOf, morphsOn } from './homes';
+import { hasStandardIntervals, makeNeck, TUNINGS } from './instruments';
+import { type Neck, pitchAt, STANDARD_NECK } from './neck';
+import {
+  arpeggioFrom,
+  arpeggioIn,
+  holds,
+  inversionsOn,
+  oneOctave,
+  positionsOf,
+  threePerString,
+} from './positions';
+import { motionBetween, triadOf, triadPath, triadShapes } from './triads';
+import { zonesOf } from './zones';
+
+const chord = (symbol: string) => {
+  const parsed = parseChord(symbol);
+  if (!parsed) throw new Error(symbol);
+  return parsed;
+};
+const neckOf = (tuning: string, frets = 22, capo = 0): Neck => {
+  const strings = TUNINGS.find(({ name }) => name === tuning)?.strings;
+  const result = makeNeck({ ...(strings ? { tuning: strings } : {}), frets, capo });
+  if (!result.ok) throw new Error(result.message);
+  return result.neck;
+};
+const show = (places: readonly Placed[]) =>
+  places.map(({ string, fret }) => `${string}:${fret}`).join(' ');
+
+const someRoot = fc.integer({ min: -6, max: 6 }).map((fifths) => fifths as Note);
+const PENTATONICS = [
+  'major pentatonic',
+  'minor pentatonic',
+  'minor sixth pentatonic',
+  'dominant pentatonic',
+];
+const somePentatonic = fc
+  .tuple(someRoot, fc.constantFrom(...PENTATONICS))
+  .map(([root, kind]) => collection(root, kind));
+const someNeck = fc
+  .tuple(fc.constantFrom(...TUNINGS.map(({ name }) => name)), fc.integer({ min: 20, max: 27 }))
+  .map(([tuning, frets]) => neckOf(tuning, frets));
+const somePlacedChord = fc
+  .tuple(someRoot, fc.constantFrom('', 'm', '7', 'maj7', 'm7', 'm7b5', 'dim7', '6', 'm6'))
+  .map(([root, quality]) => chord(noteName(root) + quality));
+
+describe('boxes', () => {
+  test.each([
+    ['A', 'minor pentatonic', 1, '6:5 6:8 5:5 5:7 4:5 4:7 3:5 3:7 2:5 2:8 1:5 1:8'],
+    ['A', 'minor pentatonic', 2, '6:8 6:10 5:7 5:10 4:7 4:10 3:7 3:9 2:8 2:10 1:8 1:10'],
+    ['Eb', 'major pentatonic', 4, '6:3 6:6 5:3 5:6 4:3 4:5 3:3 3:5 2:4 2:6 1:3 1:6'],
+  ])('%s %s, box %i by minor, lies as it is taught', (root, kind, minor, places) => {
+    const boxes = boxesOf(STANDARD_NECK, collection(note(root), kind));
+    const box = boxes.find(({ name }) => name.minor === minor);
+    expect(box && show(box.places)).toBe(places);
+  });
+
+  test('the three schools name the same region', () => {
+    const boxes = boxesOf(STANDARD_NECK, collection(note('Eb'), 'major pentatonic'));
+    const third = boxes.find(({ low }) => low === 3);
+    expect(third?.name).toEqual({ minor: 4, major: 3, letter: 'C' });
+    const relative = boxesOf(STANDARD_NECK, collection(note('C'), 'minor pentatonic'));
+    expect(relative.find(({ low }) => low === 3)?.name).toEqual({
+      minor: 4,
+      major: 3,
+      letter: 'A',
+    });
+    for (const { name } of [...boxes, ...relative])
+      expect(name.major).toBe(((name.minor + 3) % 5) + 1);
+  });
+
+  test('two notes on each string, without gap or overlap from box to box', () => {
+    fc.assert(
+      fc.property(somePentatonic, (pentatonic) => {
+        const neck = neckOf('Standard', 27);
+        const boxes = boxesOf(neck, pentatonic);
+        for (const { places } of boxes) {
+          for (const string of range(1, 7)) {
+            expect(places.filter((place) => place.string === string)).toHaveLength(2);
+          }
+        }
+        const kind = pentatonic.kind.degrees.length;
+        boxes.forEach((box) => {
+          const next = boxes.find(
+            (other) =>
+              other.index === (box.index + 1) % kind &&
+              other.low >= box.low &&
+              other.low <= box.low + 6,
+          );
+          if (!next) return;
+          for (const string of range(1, 7)) {
+            const frets = (places: readonly Placed[]) =>
+              places.filter((place) => place.string === string).map(({ fret }) => fret);
+            expect(Math.max(...frets(box.places))).toBe(Math.min(...frets(next.places)));
+          }
+        });
+      }),
+    );
+  });
+
+  test('on every tuning each note belongs, and a shape transposed is the shape of the transposition', () => {
+    fc.assert(
+      fc.property(someNeck, somePentatonic, (neck, pentatonic) => {
+        const up = degree('b2');
+        const boxes = boxesOf(neck, pentatonic);
+        const moved = boxesOf(neck, transposeCollection(pentatonic, up));
+        for (const { places } of boxes) {
+          expect(places.every((place) => holds(collectionNotes(pentatonic), place.note))).toBe(
+            true,
+          );
+          expect(
+            places.every((place) => pitchAt(neck, place) % 12 === pitchClass(place.note)),
+          ).toBe(true);
+        }
+        for (const box of boxes) {
+          if (box.high + 1 > neck.frets) continue;
+          const same = moved.find(({ index, low }) => index === box.index && low === box.low + 1);
+          expect(same && show(same.places)).toBe(
+            show(box.places.map((place) => ({ ...place, fret: place.fret + 1 }))),
+          );
+        }
+      }),
+    );
+  });
+
+  test('five zones for every key and tuning, each chord with one nearest box', () => {
+    fc.assert(
+      fc.property(someNeck, someRoot, (neck, tonic) => {
+        const zones = zonesOf(neck, tonic);
+        expect(zones).toHaveLength(5);
+        expect(zones.map(({ low }) => low)).toEqual(
+          zones.map(({ low }) => low).sort((a, b) => a - b),
+        );
+        for (const zone of zones) {
+          const boxes = boxesOf(neck, collection(tonic, 'minor pentatonic'));
+          const best = nearestTo(zone, boxes);
+          const away = (box: { low: number; high: number }) =>
+            Math.abs(box.low + box.high - zone.low - zone.high);
+          expect(best && away(best)).toBe(Math.min(...boxes.map(away)));
+        }
+      }),
+    );
+  });
+});
+
+describe('scales and arpeggios', () => {
+  test('the five positions of C ionian and the seven with three to a string', () => {
+    const scale = collection(note('C'), 'ionian');
+    const position = positionsOf(STANDARD_NECK, scale).find(({ low }) => low === 7);
+    expect(position && show(position.places)).toBe(
+      '6:7 6:8 6:10 5:7 5:8 5:10 4:7 4:9 4:10 3:7 3:9 3:10 2:8 2:10 1:7 1:8 1:10',
+    );
+    const seven = threePerString(STANDARD_NECK, collection(note('G'), 'ionian'));
+    expect(seven).toHaveLength(7);
+    expect(seven.map(({ places }) => show(places))).toContain(
+      '6:3 6:5 6:7 5:3 5:5 5:7 4:4 4:5 4:7 3:4 3:5 3:7 2:5 2:7 2:8 1:5 1:7 1:8',
+    );
+  });
+
+  test('positions hold each pitch once, in order, within five frets', () => {
+    fc.assert(
+      fc.property(
+        someRoot,
+        fc.constantFrom('dorian', 'altered', 'lydian', 'harmonic minor'),
+        (root, kind) => {
+          for (const { places, low, high } of positionsOf(STANDARD_NECK, collection(root, kind))) {
+            const pitches = places.map((place) => pitchAt(STANDARD_NECK, place));
+            expect(pitches).toEqual([...new Set(pitches)].sort((a, b) => a - b));
+            expect(high - low).toBeLessThanOrEqual(4);
+          }
+        },
+      ),
+    );
+  });
+
+  test('one octave from the root on strings 6, 5 and 4', () => {
+    for (const string of [6, 5, 4]) {
+      const [fragment] = oneOctave(STANDARD_NECK, collection(note('A'), 'dorian'), string);
+      const pitches = fragment?.places.map((place) => pitchAt(STANDARD_NECK, place)) ?? [];
+      expect(pitches).toHaveLength(8);
+      expect((pitches.at(-1) ?? 0) - (pitches[0] ?? 0)).toBe(12);
+    }
+  });
+
+  test('an arpeggio in a zone has the tones below its lowest root', () => {
+    const notes = chordNotes(chord('Abmaj7'));
+    expect(show(arpeggioIn(STANDARD_NECK, notes, { low: 3, high: 6 }))).toBe(
+      '6:3 6:4 5:3 5:6 4:5 4:6 3:5 2:4 1:3 1:4',
+    );
+  });
+
+  test('arpeggios rise through every chord tone, from each degree, for one octave or two', () => {
+    fc.assert(
+      fc.property(somePlacedChord, fc.integer({ min: 1, max: 2 }), (played, octaves) => {
+        const notes = chordNotes(played);
+        for (const { places } of inversionsOn(STANDARD_NECK, notes, 6, octaves)) {
+          const pitches = places.map((place) => pitchAt(STANDARD_NECK, place));
+          expect(pitches).toHaveLength(notes.length * octaves + 1);
+          expect((pitches.at(-1) ?? 0) - (pitches[0] ?? 0)).toBe(12 * octaves);
+          expect(places.every((place) => holds(notes, place.note))).toBe(true);
+        }
+      }),
+    );
+    expect(
+      arpeggioFrom(STANDARD_NECK, chordNotes(chord('C')), { string: 6, fret: 9 }, 1),
+    ).toBeNull();
+  });
+
+  test('fingers one to a fret, a stretch marked where a hand must reach', () => {
+    const shape = fingerShape(
+      [3, 5, 7].map((fret) => ({ string: 6, fret, note: note('G') })),
+      note('G'),
+    );
+    expect(shape.map(({ finger, stretched }) => `${finger}${stretched ? '!' : ''}`)).toEqual([
+      '1!',
+      '2',
+      '4',
+    ]);
+    expect(
+      needsStretch([
+        { string: 6, fret: 3 },
+        { string: 6, fret: 7 },
+      ]),
+    ).toBe(true);
+    expect(
+      needsStretch([
+        { string: 6, fret: 12 },
+        { string: 6, fret: 16 },
+      ]),
+    ).toBe(false);
+    expect(
+      needsStretch([
+        { string: 6, fret: 0 },
+        { string: 5, fret: 3 },
+      ]),
+    ).toBe(false);
+  });
+});
+
+describe('triads', () => {
+  test('nearest is the least motion of all', () => {
+    fc.assert(
+      fc.property(
+        fc.array(somePlacedChord, { minLength: 2, maxLength: 8 }),
+        fc.constantFrom([1, 2, 3], [2, 3, 4], [3, 4, 5], [4, 5, 6]),
+        (chords, strings) => {
+          const steps = triadPath(STANDARD_NECK, chords, { strings, path: 'nearest' });
+          steps.forEach((step, index) => {
+            const before = steps[index - 1];
+            if (!before) return;
+            const all = triadShapes(STANDARD_NECK, chords[step.index] ?? chord('C'), strings);
+            const least = Math.min(
+              ...all.map((shape) => motionBetween(STANDARD_NECK, before, shape)),
+            );
+            expect(motionBetween(STANDARD_NECK, before, step)).toBe(least);
+            expect(step.held.length + step.moves.length).toBe(3);
+          });
+        },
+      ),
+    );
+  });
+
+  test('up is always up until the neck ends, and then says that it turns', () => {
+    const chords = Array.from({ length: 20 }, (_, index) => chord(index % 2 ? 'F' : 'C'));
+    const steps = triadPath(STANDARD_NECK, chords, { strings: [4, 5, 6], path: 'up' });
+    const height = (index: number) =>
+      steps[index]?.places.reduce((sum, place) => sum + pitchAt(STANDARD_NECK, place), 0) ?? 0;
+    const turn = steps.findIndex(({ turned }) => turned);
+    expect(turn).toBeGreaterThan(8);
+    steps
+      .slice(1, turn)
+      .forEach((_, index) => expect(height(index + 1)).toBeGreaterThan(height(index)));
+    expect(height(turn)).toBeLessThan(height(turn - 1));
+  });
+
+  test('every shape holds the triad, each inversion from its own lowest note', () => {
+    for (const symbol of ['C', 'F#m', 'Bdim', 'Eaug', 'Gsus4']) {
+      const shapes = triadShapes(STANDARD_NECK, chord(symbol), [2, 3, 4]);
+      expect(new Set(shapes.map(({ inversion }) => inversion)).size).toBe(3);
+      for (const { inversion, places } of shapes) {
+        const lowest = triadOf(chord(symbol))[['root', 'first', 'second'].indexOf(inversion)];
+        expect(places[0]?.note).toBe(lowest);
+        expect(new Set(places.map((place) => place.note)).size).toBe(3);
+      }
+    }
+  });
+});
+
+describe('homes', () => {
+  test.each([
+    ['Cmaj7', 'drop-2', 5, '5:3 4:5 3:4 2:5'],
+    ['Am7', 'drop-3', 6, '6:5 4:5 3:5 2:5'],
+    ['F#m7b5', 'drop-2', 4, '4:4 3:5 2:5 1:5'],
+    ['Bdim7', 'drop-2', 5, '5:2 4:3 3:1 2:3'],
+  ] as const)('%s, a %s with its root on string %i', (symbol, kind, string, places) => {
+    const grip = gripOn(STANDARD_NECK, chord(symbol), kind, string);
+    expect(grip && show(grip.places)).toBe(places);
+  });
+
+  test('grip, arpeggio and scale lie together, and all belong', () => {
+    fc.assert(
+      fc.property(somePlacedChord, (played) => {
+        const scale = modeFor({ chord: played, next: null, key: null, blues: false });
+        for (const { grip, arpeggio, scale: notes, zone } of homesOf(
+          STANDARD_NECK,
+          played,
+          scale,
+        )) {
+          expect(grip.places[0]?.note).toBe(played.root);
+          for (const place of [...grip.places, ...arpeggio, ...notes]) {
+            expect(place.fret).toBeGreaterThanOrEqual(zone.low);
+            expect(place.fret).toBeLessThanOrEqual(zone.high);
+          }
+          expect(arpeggio.every((place) => holds(chordNotes(played), place.note))).toBe(true);
+          expect(notes.every((place) => holds(collectionNotes(scale), place.note))).toBe(true);
+        }
+      }),
+    );
+  });
+
+  test('all inversions of a drop 2 have the chord’s four notes', () => {
+    const grips = gripsOf(STANDARD_NECK, chord('G7'), 'drop-2');
+    expect(grips).toHaveLength(12);
+    for (const { places } of grips) {
+      expect(new Set(places.map((place) => noteName(place.note)))).toEqual(
+        new Set(['G', 'B', 'D', 'F']),
+      );
+    }
+  });
+
+  test('the qualities morph one note at a time', () => {
+    const morphs = morphsOn(note('C'));
+    expect(morphs.map((morph) => morph.chord.symbol)).toEqual([
+      'Cmaj7',
+      'C7',
+      'Cm7',
+      'Cm7b5',
+      'Cdim7',
+    ]);
+    expect(morphs.map(({ moved }) => moved && degreeName(moved))).toEqual([
+      null,
+      'b7',
+      'b3',
+      'b5',
+      'bb7',
+    ]);
+  });
+
+  test('two-note stops are thirds and sixths of the chord', () => {
+    const stops = doubleStops(STANDARD_NECK, chord('A7'), { low: 4, high: 8 });
+    expect(stops.length).toBeGreaterThan(6);
+    for (const { interval, low, high } of stops) {
+      const size = pitchAt(STANDARD_NECK, high) - pitchAt(STANDARD_NECK, low);
+      expect(interval === 'third' ? [3, 4] : [8, 9]).toContain(size);
+    }
+  });
+});
+
+describe('instruments', () => {
+  test('every tuning makes a neck; only those of a guitar’s intervals take the taught shapes', () => {
+    const standard = TUNINGS.filter(({ name }) => hasStandardIntervals(neckOf(name)));
+    expect(standard.map(({ name }) => name)).toEqual([
+      'Standard',
+      'Half step down',
+      'Whole step down',
+      'Seven-string',
+      'Eight-string',
+    ]);
+  });
+
+  test.each([
+    [{ tuning: ['E2', 'H2', 'D3', 'G3'] }, 'tuning'],
+    [{ tuning: ['E2', 'A2', 'D3'] }, 'tuning'],
+    [{ frets: 30 }, 'frets'],
+    [{ capo: -1 }, 'capo'],
+    [{ frets: 12, capo: 9 }, 'capo'],
+  ])('%j is refused for its %s', (request, field) => {
+    expect(makeNeck(request)).toMatchObject({ ok: false, field });
+  });
+});
+
+describe('modes by function', () => {
+  const key = (tonic: string, mode: 'major' | 'minor') => ({ tonic: note(tonic), mode });
+  const mode = (
+    symbol: string,
+    next: string | null,
+    home: ReturnType<typeof key>,
+    blues = false,
+  ) => {
+    const context = {
+      chord: chord(symbol),
+      next: next === null ? null : chord(next),
+      key: home,
+      blues,
+    };
+    return modeFor(context).kind.name;
+  };
+
+  test.each([
+    ['Cmaj7', null, 'ionian'],
+    ['Fmaj7', null, 'lydian'],
+    ['Dm7', 'G7', 'dorian'],
+    ['Em7', null, 'phrygian'],
+    ['Am7', null, 'aeolian'],
+    ['G7', 'Cmaj7', 'mixolydian'],
+    ['A7', 'Dm7', 'phrygian dominant'],
+    ['Db7', 'Cmaj7', 'lydian dominant'],
+    ['Bb7', 'Cmaj7', 'lydian dominant'],
+    ['Bm7b5', null, 'locrian natural 2'],
+    ['G7#5', null, 'whole tone'],
+    ['G13b9', null, 'half-whole diminished'],
+    ['Cmaj7#5', null, 'lydian augmented'],
+    ['C#dim7', 'Dm7', 'whole-half diminished'],
+  ])('in C major %s going to %s takes %s', (symbol, next, expected) => {
+    expect(mode(symbol, next, key('C', 'major'))).toBe(expected);
+  });
+
+  test('a blues is at home on its dominants', () => {
+    expect(mode('F7', 'C7', key('C', 'major'), true)).toBe('mixolydian');
+    expect(mode('F7', 'C7', key('C', 'major'), false)).toBe('lydian dominant');
+  });
+
+  test('the mode holds every tone of the chord', () => {
+    fc.assert(
+      fc.property(somePlacedChord, someRoot, (played, tonic) => {
+        const home = { tonic, mode: 'major' } as const;
+        const scale = modeFor({ chord: played, next: null, key: home, blues: false });
+        const missing = chordNotes(played).filter((tone) => !holds(collectionNotes(scale), tone));
+        expect(
+          missing.map((tone) => degreeName(intervalBetween(played.root, tone) as Interval)),
+        ).toEqual([]);
+      }),
+    );
+  });
+});
