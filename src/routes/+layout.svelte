@@ -52,8 +52,9 @@
         </a>
       {/each}
     </nav>
+    <a href="/instruments" class="button-quiet ml-auto text-sm" title="Instruments">Instruments</a>
     <button
-      class="button-quiet ml-auto"
+      class="button-quiet"
       onclick={toggleMode}
       aria-label={dark ? 'Light theme' : 'Dark theme'}
       title={dark ? 'Light theme' : 'Dark theme'}

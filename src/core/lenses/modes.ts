@@ -2,6 +2,7 @@
  * The mode to play over a chord by what it does in its key: the usual first choices of
  * chord-scale teaching, after Nettles and Graf, "The Chord Scale Theory and Jazz Harmony" (1997).
  */
+import { type Chart, nextChange, writtenKeyAt } from '../chart/form';
 import type { Chord } from '../chords/chords';
 import {
   type Collection,
@@ -11,8 +12,9 @@ import {
   pitchMask,
 } from '../collections/collections';
 import { isMinorKey, type Key, keyScale } from '../harmony/keys';
-import { FALLING_FIFTH, HALF_STEP_DOWN, isMinorChord, rootMotion } from '../harmony/changes';
+import { FALLING_FIFTH, isMinorChord, rootMotion } from '../harmony/changes';
 import { isDiatonic } from '../harmony/membership';
+import type { Reading } from '../harmony/reading';
 import { degreeName } from '../notes/degrees';
 import { halfSteps, intervalBetween, transpose } from '../notes/notes';
 
@@ -69,7 +71,6 @@ function dominantMode({ chord, next, key, blues }: ModeContext): string {
   const above = key === null ? null : halfSteps(intervalBetween(key.tonic, chord.root));
   if (above === 7) return key && isMinorKey(key) ? 'phrygian dominant' : 'mixolydian';
   if (next === null && key === null) return 'mixolydian';
-  if (next && rootMotion(chord, next) === HALF_STEP_DOWN) return 'lydian dominant';
   return 'lydian dominant';
 }
 
@@ -129,4 +130,17 @@ export function modeFor(context: ModeContext): Collection {
     default:
       return on(majorMode(context));
   }
+}
+
+/** The mode to play over a chord of a chart; null where the chart has no such chord. */
+export function modeAt(chart: Chart, reading: Reading, index: number): Collection | null {
+  const played = chart.chords[index];
+  if (!played) return null;
+  const next = nextChange(chart, index);
+  return modeFor({
+    chord: played.chord,
+    next: next === null ? null : (chart.chords[next]?.chord ?? null),
+    key: writtenKeyAt(chart, played) ?? reading.key.key,
+    blues: reading.blues,
+  });
 }

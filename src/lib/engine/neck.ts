@@ -1,6 +1,5 @@
 /** `zones`, `triads` and `homes`: where things lie on the neck. */
 import type { z } from 'zod';
-import { type Chart, nextChange, writtenKeyAt } from '$core/chart/form';
 import type { Chord } from '$core/chords/chords';
 import { explainUnreadable, parseChord } from '$core/chords/symbols';
 import {
@@ -10,9 +9,9 @@ import {
   parseCollection,
 } from '$core/collections/collections';
 import { signatureTonic } from '$core/harmony/keys';
-import { type Reading, readHarmony } from '$core/harmony/reading';
+import { readHarmony } from '$core/harmony/reading';
 import { chordTones, matchingPentatonic } from '$core/lenses/material';
-import { modeFor } from '$core/lenses/modes';
+import { modeAt, modeFor } from '$core/lenses/modes';
 import type { Placed } from '$core/neck/fingering';
 import { homesOf } from '$core/neck/homes';
 import { makeNeck } from '$core/neck/instruments';
@@ -60,19 +59,6 @@ const describePlace =
     note: noteName(note),
     degree: degreeName(intervalBetween(root, note)),
   });
-
-/** The mode to play over a chord of a chart. */
-export function modeAt(chart: Chart, reading: Reading, index: number): Collection | null {
-  const played = chart.chords[index];
-  if (!played) return null;
-  const next = nextChange(chart, index);
-  return modeFor({
-    chord: played.chord,
-    next: next === null ? null : (chart.chords[next]?.chord ?? null),
-    key: writtenKeyAt(chart, played) ?? reading.key.key,
-    blues: reading.blues,
-  });
-}
 
 interface Laid {
   readonly name: string;

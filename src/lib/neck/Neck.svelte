@@ -3,11 +3,12 @@
   One composite widget: Tab reaches it, arrow keys walk from note to note.
 -->
 <script lang="ts">
-  import { DOUBLE_INLAYS, SINGLE_INLAYS } from '$core/neck/geometry';
+  import type { Layer } from '$core/neck/layers';
   import type { Mark } from '$core/neck/marks';
-  import { fitZone, inZone, type Neck, openPitch, type Zone } from '$core/neck/neck';
-  import { range } from '$core/lists';
-  import { gauge, layOut, strings } from './layout';
+  import { fitZone, inZone, type Neck, type Zone } from '$core/neck/neck';
+  import JoinedPlaces from './JoinedPlaces.svelte';
+  import { LARGE, layOut } from './layout';
+  import NeckBoard from './NeckBoard.svelte';
   import NoteMark from './NoteMark.svelte';
   import { nearestMark } from './roving';
   import { type Around, speakMark } from './speech';
@@ -18,7 +19,10 @@
     readonly marks: readonly Mark[];
     readonly around: Around | null;
     readonly zone: Zone;
-    readonly labels: 'degree' | 'name';
+    /** Shapes whose voices are joined under the marks. */
+    readonly layers?: readonly Layer[];
+    /** What a note is labelled with. */
+    readonly labelOf: (mark: Mark) => string;
     readonly leftHanded?: boolean;
     readonly onzone: (zone: Zone) => void;
     readonly onzoneend: () => void;
@@ -31,16 +35,15 @@
     marks,
     around,
     zone,
-    labels,
+    layers = [],
+    labelOf,
     leftHanded = false,
     onzone,
     onzoneend,
     onread,
   }: Props = $props();
 
-  const layout = $derived(layOut(neck, 1240, 30, leftHanded));
-  const frets = $derived(range(1, neck.frets + 1));
-  const middle = $derived((layout.top + layout.bottom) / 2);
+  const layout = $derived(layOut(neck, { ...LARGE, leftHanded }));
 
   const idOf = (mark: Mark) => `${mark.string}-${mark.fret}`;
   let roving = $state('');
@@ -95,42 +98,9 @@
       width={Math.abs(layout.wire(zone.high) - layout.wire(Math.max(0, zone.low - 1)))}
       height={layout.bottom - layout.top + 32}
     />
-    {#each frets as fret (fret)}
-      {@const x = layout.wire(fret)}
-      <line class="stroke-line-strong" x1={x} x2={x} y1={layout.top} y2={layout.bottom} />
-      {#if SINGLE_INLAYS.includes(fret)}
-        <circle class="fill-line" cx={layout.finger(fret)} cy={middle} r="5" />
-      {:else if DOUBLE_INLAYS.includes(fret)}
-        <circle class="fill-line" cx={layout.finger(fret)} cy={middle - 30} r="5" />
-        <circle class="fill-line" cx={layout.finger(fret)} cy={middle + 30} r="5" />
-      {/if}
-      {#if SINGLE_INLAYS.includes(fret) || DOUBLE_INLAYS.includes(fret) || inZone(zone, fret)}
-        <text
-          class="fill-ink-soft text-[13px]"
-          class:font-bold={inZone(zone, fret)}
-          x={layout.finger(fret)}
-          y={layout.height - 6}
-          text-anchor="middle">{fret}</text
-        >
-      {/if}
-    {/each}
-    <line
-      class="stroke-ink"
-      stroke-width="5"
-      x1={layout.nut}
-      x2={layout.nut}
-      y1={layout.top - 2}
-      y2={layout.bottom + 2}
-    />
-    {#each strings(neck) as string (string)}
-      <line
-        class="stroke-ink-soft"
-        stroke-width={gauge(openPitch(neck, string))}
-        x1={layout.nut}
-        x2={layout.end}
-        y1={layout.string(string)}
-        y2={layout.string(string)}
-      />
+    <NeckBoard {neck} {layout} {zone} />
+    {#each layers as layer (layer.kind)}
+      <JoinedPlaces {layer} {layout} />
     {/each}
     <ZoneBracket
       {zone}
@@ -145,7 +115,7 @@
         id={idOf(mark)}
         x={layout.finger(mark.fret)}
         y={layout.string(mark.string)}
-        {labels}
+        label={labelOf(mark)}
         speech={around ? speakMark(mark, around) : ''}
         tabbable={mark === stop}
         {onkeydown}

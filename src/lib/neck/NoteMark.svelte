@@ -1,17 +1,17 @@
 <!--
   One note. Now is a filled disc, next a ring; a note of both is a disc inside a ring.
-  Chord tones are solid, colour tones pale and thin; definers stand a little prouder.
+  Chord tones are solid, colour tones pale and thin; definers stand a little prouder. What is of
+  neither chord's choice, shown by a layer, is ink on paper.
 -->
 <script lang="ts">
   import type { Mark } from '$core/neck/marks';
-  import { showDegree, showNote } from '$lib/ui/glyphs';
 
   interface Props {
     readonly mark: Mark;
     readonly id: string;
     readonly x: number;
     readonly y: number;
-    readonly labels: 'degree' | 'name';
+    readonly label: string;
     readonly speech: string;
     readonly tabbable: boolean;
     readonly onkeydown: (event: KeyboardEvent) => void;
@@ -20,13 +20,9 @@
     readonly onfocus: () => void;
   }
 
-  let { mark, id, x, y, labels, speech, tabbable, onkeydown, onenter, onleave, onfocus }: Props =
+  let { mark, id, x, y, label, speech, tabbable, onkeydown, onenter, onleave, onfocus }: Props =
     $props();
 
-  const tone = $derived(mark.now ?? mark.next);
-  const label = $derived(
-    labels === 'name' || !tone ? showNote(mark.note) : showDegree(tone.degree),
-  );
   const RADIUS = { definer: 12.5, chord: 11.5, colour: 9.5 } as const;
   const inner = $derived(mark.now ? RADIUS[mark.now.weight] : 0);
   const ring = $derived(mark.next ? (mark.now ? inner + 3 : RADIUS[mark.next.weight] - 1) : 0);
@@ -57,6 +53,9 @@
         stroke-width={mark.next.weight === 'colour' ? 1.4 : 2.8}
       />
     {/if}
+    {#if !mark.now && !mark.next}
+      <circle class="fill-paper stroke-line-strong" r="8.5" stroke-width="1.2" />
+    {/if}
     {#if mark.now}
       <circle
         class={mark.now.weight === 'colour' ? 'fill-now-tint stroke-now' : 'fill-now stroke-now'}
@@ -71,7 +70,9 @@
       ? mark.now.weight === 'colour'
         ? 'fill-ink'
         : 'fill-on-now'
-      : 'fill-next-text'}"
+      : mark.next
+        ? 'fill-next-text'
+        : 'fill-ink-soft'}"
     text-anchor="middle"
     y="4.5">{label}</text
   >

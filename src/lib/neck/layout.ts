@@ -1,12 +1,15 @@
 /** Measures of the drawn neck, in the units of its picture. */
 import { fingerPosition, fretAtPosition, wirePosition } from '$core/neck/geometry';
-import { type Neck, stringCount } from '$core/neck/neck';
+import { type Neck, stringCount, type Zone } from '$core/neck/neck';
 import { range } from '$core/lists';
 
 export interface NeckLayout {
   readonly width: number;
   readonly height: number;
-  readonly nut: number;
+  /** The frets drawn; from fret 0 the open strings are drawn too. */
+  readonly frets: Zone;
+  /** Ends of the strings. */
+  readonly start: number;
   readonly end: number;
   readonly top: number;
   readonly bottom: number;
@@ -16,37 +19,50 @@ export interface NeckLayout {
   readonly fretAt: (x: number) => number;
 }
 
-const OPEN_SPACE = 34;
+export interface NeckMeasures {
+  readonly width: number;
+  readonly stringGap: number;
+  readonly leftHanded: boolean;
+  /** The frets to draw; the whole neck when left out. */
+  readonly frets?: Zone;
+  /** Room above the strings and below them. */
+  readonly above: number;
+  readonly below: number;
+  readonly openSpace: number;
+}
+
 const MARGIN = 10;
 
-/** Room above the strings for the zone's bracket, and below for fret numbers. */
-const ABOVE = 34;
-const BELOW = 36;
+/** The large neck of Plan: room for the zone's bracket above and for fret numbers below. */
+export const LARGE = { width: 1240, stringGap: 30, above: 34, below: 36, openSpace: 34 } as const;
+/** A neck in a grid. */
+export const SMALL = { width: 240, stringGap: 19, above: 14, below: 22, openSpace: 16 } as const;
 
-export function layOut(
-  neck: Neck,
-  width: number,
-  stringGap: number,
-  leftHanded: boolean,
-): NeckLayout {
-  const nut = MARGIN + OPEN_SPACE;
+export function layOut(neck: Neck, measures: NeckMeasures): NeckLayout {
+  const { width, stringGap, leftHanded, above, below, openSpace } = measures;
+  const frets = measures.frets ?? { low: 0, high: neck.frets };
+  const open = frets.low === 0;
+  const start = MARGIN + (open ? openSpace : 0);
   const end = width - MARGIN;
-  const top = ABOVE;
-  const bottom = ABOVE + stringGap * (stringCount(neck) - 1);
+  const top = above;
+  const bottom = above + stringGap * (stringCount(neck) - 1);
   const mirror = (x: number) => (leftHanded ? width - x : x);
-  const along = (position: number) => mirror(nut + position * (end - nut));
+  const first = wirePosition(Math.max(0, frets.low - 1), neck.frets);
+  const span = wirePosition(frets.high, neck.frets) - first;
+  const along = (position: number) => mirror(start + ((position - first) / span) * (end - start));
   return {
     width,
-    height: bottom + BELOW,
-    nut: mirror(nut),
+    height: bottom + below,
+    frets,
+    start: mirror(start),
     end: mirror(end),
     top,
     bottom,
     wire: (fret) => along(wirePosition(fret, neck.frets)),
     finger: (fret) =>
-      fret === 0 ? mirror(MARGIN + OPEN_SPACE / 2) : along(fingerPosition(fret, neck.frets)),
+      fret === 0 ? mirror(MARGIN + openSpace / 2) : along(fingerPosition(fret, neck.frets)),
     string: (string) => top + stringGap * (string - 1),
-    fretAt: (x) => fretAtPosition((mirror(x) - nut) / (end - nut), neck.frets),
+    fretAt: (x) => fretAtPosition(first + ((mirror(x) - start) / (end - start)) * span, neck.frets),
   };
 }
 
@@ -54,3 +70,9 @@ export function layOut(
 export const gauge = (openMidi: number): number => Math.max(0.7, 2.6 - (openMidi - 38) / 14);
 
 export const strings = (neck: Neck): readonly number[] => range(1, stringCount(neck) + 1);
+
+/** A stretch of neck that shows a shape with a fret to spare, and never less than five frets. */
+export function windowAround(neck: Neck, shape: Zone): Zone {
+  const low = shape.low <= 1 ? 0 : shape.low - 1;
+  return { low, high: Math.min(neck.frets, Math.max(shape.high + 1, low + 5)) };
+}

@@ -1,5 +1,5 @@
 /** Notes on the neck in words. */
-import type { Chord } from '$core/chords/chords';
+import { type Chord, degreeOver } from '$core/chords/chords';
 import { spokenChord } from '$core/chords/spoken';
 import type { Mark } from '$core/neck/marks';
 import { spokenDegree } from '$core/notes/degrees';
@@ -42,6 +42,8 @@ export function speakMark(mark: Mark, { now, next }: Around): string {
     const of = `${spokenDegree(mark.next.degree)} of ${spokenChord(next)}`;
     parts.push(mark.now ? `then ${of}` : `next, ${of}`);
   }
+  if (!mark.now && !mark.next)
+    parts.push(`${spokenDegree(degreeOver(now, mark.note))} over ${spokenChord(now)}`);
   const fate = speakFate(mark);
   if (fate !== '') parts.push(fate);
   return parts.join(', ');

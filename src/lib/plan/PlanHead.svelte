@@ -1,6 +1,7 @@
 <!-- Title, key, tempo and feel; undo; and whether everything is saved. -->
 <script lang="ts">
   import Keyboard from '@lucide/svelte/icons/keyboard';
+  import LayoutGrid from '@lucide/svelte/icons/layout-grid';
   import PencilLine from '@lucide/svelte/icons/pencil-line';
   import PencilRuler from '@lucide/svelte/icons/pencil-ruler';
   import Redo from '@lucide/svelte/icons/redo-2';
@@ -22,6 +23,8 @@
     readonly ontext: () => void;
     readonly onbars: () => void;
     readonly onkeys: () => void;
+    /** Where every shape of the chord sounding now is shown. */
+    readonly shapes: string;
   }
 
   let {
@@ -33,6 +36,7 @@
     ontext,
     onbars,
     onkeys,
+    shapes,
   }: Props = $props();
 
   const SAVED: Readonly<Record<SaveState, string>> = {
@@ -122,6 +126,9 @@
     >
       <PencilLine size={16} aria-hidden="true" />Text
     </button>
+    <a class="button-quiet text-sm" href={shapes} title="Every shape of this chord">
+      <LayoutGrid size={16} aria-hidden="true" />Shapes
+    </a>
     <ExportMenu text={document.text} />
     <button class="button-quiet" onclick={onkeys} aria-label="Keys" title="Keys (?)">
       <Keyboard size={16} aria-hidden="true" />

@@ -9,9 +9,14 @@
   import { createDocument } from '$lib/charts/document.svelte';
   import Neck from '$lib/neck/Neck.svelte';
   import { speakMark } from '$lib/neck/speech';
+  import { LABEL_NAMES, LABELS, labelMark } from '$lib/neck/labels';
   import type { ChartDocument } from '$lib/server/charts';
+  import type { StoredSettings } from '$lib/settings/settings';
+  import { createSettings } from '$lib/settings/store.svelte';
+  import { showBox, showBoxInFull } from '$lib/ui/boxes';
   import Choice from '$lib/ui/Choice.svelte';
   import ShortcutSheet from '$lib/ui/ShortcutSheet.svelte';
+  import { showSymbol } from '$lib/ui/glyphs';
   import { runShortcut, type Shortcut } from '$lib/ui/shortcuts';
   import ChangeCard from './ChangeCard.svelte';
   import ChordCard from './ChordCard.svelte';
@@ -19,20 +24,24 @@
   import ConflictDialog from './ConflictDialog.svelte';
   import EditorPanel from './EditorPanel.svelte';
   import { type Editing, readEditing, readPlace, writePlace } from './place';
+  import LayersMenu from './LayersMenu.svelte';
   import PlanHead from './PlanHead.svelte';
   import { createSession } from './session.svelte';
   import Strip from './Strip.svelte';
   import type Workbench from './Workbench.svelte';
+  import ZoneMap from './ZoneMap.svelte';
   import { createWorkbench } from './workbench.svelte';
 
   interface Props {
     readonly stored: ChartDocument;
+    readonly settings: StoredSettings;
   }
 
-  let { stored }: Props = $props();
+  let { stored, settings: storedSettings }: Props = $props();
 
   const document = untrack(() => createDocument(stored.id, stored));
-  const session = createSession(document, readPlace(page.url));
+  const settings = untrack(() => createSettings(storedSettings));
+  const session = createSession(document, settings, readPlace(page.url));
 
   const workbench = createWorkbench(document);
 
@@ -64,6 +73,23 @@
     if (ready) replaceState(writePlace(page.url, { index, zone }, editing), {});
     ready = true;
   });
+
+  /** The next way to label notes, round all of them. */
+  function nextLabels() {
+    const next = LABELS[(LABELS.indexOf(session.plan.labels) + 1) % LABELS.length];
+    if (next) session.setLabels(next);
+  }
+
+  const LAYER_KEYS = [
+    ['b', 'Pentatonic box', 'box'],
+    ['s', 'Scale position', 'scale'],
+    ['a', 'Arpeggio', 'arpeggio'],
+    ['r', 'Triad', 'triad'],
+    ['g', 'Grip', 'grip'],
+    ['h', 'Home', 'home'],
+  ] as const;
+
+  let zonesShown = $state(false);
 
   const toggle = (mode: Editing) => (editing = editing === mode ? null : mode);
 
@@ -120,12 +146,29 @@
     {
       keys: ['l'],
       shown: 'L',
-      does: 'Label notes by degree or by name',
-      run: () => session.setLabels(session.plan.labels === 'degree' ? 'name' : 'degree'),
+      does: 'Label notes the next way',
+      run: () => nextLabels(),
     },
     { keys: ['n'], shown: 'N', does: 'Numerals or symbols large', run: session.toggleNames },
     { keys: ['d'], shown: 'D', does: 'Spelling of this chord', run: () => (spelled = true) },
     { keys: ['e'], shown: 'E', does: 'Edit the bars', run: () => editBars() },
+    ...LAYER_KEYS.map(([key, does, kind]) => ({
+      keys: [key],
+      shown: key.toUpperCase(),
+      does: `Layer: ${does.toLowerCase()}`,
+      run: () => session.toggleLayer(kind),
+    })),
+    { keys: ['o'], shown: 'O', does: 'One octave only', run: session.toggleOctave },
+    { keys: ['z'], shown: 'Z', does: 'The five zones', run: () => (zonesShown = true) },
+    ...[1, 2, 3, 4, 5].map((number) => ({
+      keys: [String(number)],
+      shown: String(number),
+      does: `Zone ${number}`,
+      run: () => {
+        const zone = session.zones[number - 1];
+        if (zone) session.chooseZone(zone);
+      },
+    })),
     { keys: ['t'], shown: 'T', does: 'Chart text', run: () => toggle('text') },
     { keys: ['k'], shown: 'K', does: 'Key, tempo, transposing', run: () => (detailed = true) },
     { keys: ['+'], shown: '+', does: 'Transpose a half step up', run: () => transpose(1) },
@@ -143,6 +186,23 @@
 
   const around = $derived(
     session.now ? { now: session.now.chord, next: session.next?.chord ?? null } : null,
+  );
+  const labelContext = $derived(
+    session.now
+      ? {
+          now: session.now.chord,
+          next: session.next?.chord ?? null,
+          key: nowReading?.key ?? null,
+          collection: session.now.material.collection,
+          zone: session.zone,
+        }
+      : null,
+  );
+  /** The shapes on the neck in words. */
+  const shapesShown = $derived(
+    session.layers.map(({ name, box }) =>
+      showSymbol(box ? `${name}: ${showBox(box, settings.current.boxNames)}` : name),
+    ),
   );
   const announced = $derived(
     session.now
@@ -166,6 +226,7 @@
     ontext={() => toggle('text')}
     onbars={() => editBars()}
     onkeys={() => (keysShown = true)}
+    shapes="/plan/{stored.id}/shapes{page.url.search}"
   />
 
   <div class="grid gap-4 {editing === 'text' ? 'lg:grid-cols-[1fr_24rem]' : ''}">
@@ -211,7 +272,9 @@
       marks={session.marks}
       {around}
       zone={session.zone}
-      labels={session.plan.labels}
+      layers={session.layers}
+      leftHanded={session.instrument.leftHanded}
+      labelOf={(mark) => (labelContext ? labelMark(mark, session.plan.labels, labelContext) : '')}
       onzone={session.setZone}
       onzoneend={session.keepZone}
       onread={(mark) => (read = mark)}
@@ -219,7 +282,15 @@
     <div class="flex flex-wrap items-center justify-end gap-x-5 gap-y-2">
       <p class="mr-auto min-h-6 text-sm" data-readout>
         {#if read && around}{speakMark(read, around)}{:else}<span class="text-ink-soft">
-            Filled: now. Ringed: next. Point at a note to read it.
+            {#if shapesShown.length > 0}
+              <span
+                title={session.layers.map(({ box }) => (box ? showBoxInFull(box) : '')).join(' ')}
+              >
+                {shapesShown.join(' · ')}
+              </span>
+            {:else}
+              Filled: now. Ringed: next. Point at a note to read it.
+            {/if}
           </span>{/if}
       </p>
       <Choice
@@ -232,15 +303,23 @@
         ]}
         onchange={(kind) => session.choose(kind, 'chord')}
       />
-      <Choice
-        label="Labels"
-        value={session.plan.labels}
-        options={[
-          ['degree', 'Degrees'],
-          ['name', 'Names'],
-        ]}
-        onchange={session.setLabels}
-      />
+      <label class="text-sm">
+        <span class="sr-only">Labels</span>
+        <select
+          class="field"
+          title="Labels (L)"
+          value={session.plan.labels}
+          onchange={(event) => {
+            const picked = LABELS.find((labels) => labels === event.currentTarget.value);
+            if (picked) session.setLabels(picked);
+          }}
+        >
+          {#each LABELS as labels (labels)}<option value={labels}>{LABEL_NAMES[labels]}</option
+            >{/each}
+        </select>
+      </label>
+      <LayersMenu {session} instruments={settings.current.instruments} />
+      <ZoneMap bind:open={zonesShown} {session} {settings} chartId={stored.id} />
       <Choice
         label="Show"
         value={session.whole ? 'whole' : 'zone'}

@@ -4,10 +4,14 @@ import { cross } from '$core/crossings/crossing';
 import { signatureTonic } from '$core/harmony/keys';
 import { readHarmony } from '$core/harmony/reading';
 import { type Material, materialFor, type MaterialKind } from '$core/lenses/material';
+import { modeAt } from '$core/lenses/modes';
+import { filterMarks, type LayerKind, layersFor, withGround } from '$core/neck/layers';
 import { markNeck, type Sounding } from '$core/neck/marks';
-import { fitZone, slideZone, STANDARD_NECK, wholeNeck, type Zone } from '$core/neck/neck';
-import { firstZone } from '$core/neck/zones';
+import { fitZone, slideZone, wholeNeck, type Zone } from '$core/neck/neck';
+import { firstZone, zonesOf } from '$core/neck/zones';
 import type { ChartEditing } from '$lib/charts/document.svelte';
+import { instrumentOf, neckOf } from '$lib/settings/settings';
+import type { SettingsStore } from '$lib/settings/store.svelte';
 import { type Plan, readPlan, writePlan } from './plan';
 
 export interface Place {
@@ -21,12 +25,11 @@ export interface PlannedChord extends PlayedChord {
   readonly kind: MaterialKind;
 }
 
-export function createSession(document: ChartEditing, start: Place) {
+export function createSession(document: ChartEditing, settings: SettingsStore, start: Place) {
   let index = $state(start.index);
   let draggedZone = $state.raw<Zone | null>(start.zone);
   let whole = $state(false);
 
-  const neck = STANDARD_NECK;
   const result = $derived(readChart(document.text));
   let lastGood: Chart | null = null;
   const chart = $derived.by(() => {
@@ -36,6 +39,8 @@ export function createSession(document: ChartEditing, start: Place) {
   const problems = $derived(result.ok ? [] : result.problems);
   const reading = $derived(chart ? readHarmony(chart) : null);
   const plan = $derived(readPlan(document.plan));
+  const instrument = $derived(instrumentOf(settings.current, plan.instrument));
+  const neck = $derived(neckOf(instrument));
 
   const planned = $derived(
     (chart?.chords ?? []).map((played): PlannedChord => {
@@ -62,11 +67,26 @@ export function createSession(document: ChartEditing, start: Place) {
     chord: planned.chord,
     notes: planned.material.notes,
   });
-  const marks = $derived(
-    now
-      ? markNeck(neck, whole ? wholeNeck(neck) : zone, sounding(now), next ? sounding(next) : null)
+  const mode = $derived(chart && reading ? modeAt(chart, reading, nowIndex) : null);
+  const layers = $derived(
+    now && mode
+      ? layersFor(plan.layers, { neck, zone, chord: now.chord, mode, strings: plan.strings })
       : [],
   );
+  const marks = $derived.by(() => {
+    if (!now) return [];
+    const shown = whole ? wholeNeck(neck) : zone;
+    const marked = markNeck(neck, shown, sounding(now), next ? sounding(next) : null);
+    return filterMarks(withGround(neck, marked, layers), {
+      strings: plan.strings,
+      octaveFrom: plan.oneOctave ? now.chord.root : null,
+    });
+  });
+  const zones = $derived.by(() => {
+    const key = reading?.key.key;
+    const tonic = key ? signatureTonic(key) : planned[0]?.chord.root;
+    return tonic === undefined ? [] : zonesOf(neck, tonic);
+  });
   const crossing = $derived(now && next ? cross(now.material.notes, next.material.notes) : null);
 
   function changePlan(changed: Partial<Plan>, group: string | null = null) {
@@ -85,7 +105,23 @@ export function createSession(document: ChartEditing, start: Place) {
   }
 
   return {
-    neck,
+    get instrument() {
+      return instrument;
+    },
+    get neck() {
+      return neck;
+    },
+    /** The mode to play over the chord sounding now. */
+    get mode() {
+      return mode;
+    },
+    get layers() {
+      return layers;
+    },
+    /** The five zones of the chart's key on this neck. */
+    get zones() {
+      return zones;
+    },
     get chart() {
       return chart;
     },
@@ -143,6 +179,24 @@ export function createSession(document: ChartEditing, start: Place) {
     step(by: number) {
       const { length } = planned;
       if (length > 0) index = (nowIndex + by + length) % length;
+    },
+    chooseZone(wanted: Zone) {
+      setZone(wanted);
+      keepZone();
+    },
+    toggleLayer(kind: LayerKind) {
+      const { layers: on } = plan;
+      changePlan({ layers: on.includes(kind) ? on.filter((one) => one !== kind) : [...on, kind] });
+    },
+    showStrings(strings: readonly number[] | null) {
+      changePlan({ strings: strings === null ? null : [...strings] });
+    },
+    toggleOctave() {
+      changePlan({ oneOctave: !plan.oneOctave });
+    },
+    setInstrument(id: string) {
+      draggedZone = null;
+      changePlan({ instrument: id, zone: null, strings: null });
     },
     setLabels(labels: Plan['labels']) {
       changePlan({ labels });

@@ -6,5 +6,5 @@
 </script>
 
 {#key data.chart.id}
-  <PlanScreen stored={data.chart} />
+  <PlanScreen stored={data.chart} settings={data.settings} />
 {/key}

@@ -1,0 +1,56 @@
+/** What the notes on the neck are labelled with. */
+import type { Chord } from '$core/chords/chords';
+import type { Collection } from '$core/collections/collections';
+import type { Key } from '$core/harmony/keys';
+import type { Mark } from '$core/neck/marks';
+import type { Zone } from '$core/neck/neck';
+import { intervalBetween, type Note } from '$core/notes/notes';
+import { showDegree, showNote } from '$lib/ui/glyphs';
+
+export const LABELS = ['degree', 'next', 'key', 'collection', 'name', 'finger'] as const;
+export type Labels = (typeof LABELS)[number];
+
+export const LABEL_NAMES: Readonly<Record<Labels, string>> = {
+  degree: 'Degrees over now',
+  next: 'Degrees over next',
+  key: 'Degrees in the key',
+  collection: 'Degrees in the collection',
+  name: 'Note names',
+  finger: 'Fingers',
+};
+
+export interface LabelContext {
+  readonly now: Chord;
+  readonly next: Chord | null;
+  readonly key: Key | null;
+  readonly collection: Collection | null;
+  readonly zone: Zone;
+}
+
+const MOST_FINGERS = 4;
+
+function finger(fret: number, zone: Zone): string {
+  if (fret === 0) return '0';
+  return String(Math.max(1, Math.min(MOST_FINGERS, fret - Math.max(1, zone.low) + 1)));
+}
+
+/** The label of a mark; by degree where the wider view asked for is not to be had. */
+export function labelMark(mark: Mark, labels: Labels, context: LabelContext): string {
+  const { now, next, key, collection, zone } = context;
+  const above = (root: Note) => showDegree(intervalBetween(root, mark.note));
+  switch (labels) {
+    case 'name':
+      return showNote(mark.note);
+    case 'finger':
+      return finger(mark.fret, zone);
+    case 'key':
+      return above(key?.tonic ?? now.root);
+    case 'collection':
+      return above(collection?.root ?? now.root);
+    case 'next':
+      return above(mark.now && !mark.next ? now.root : (next?.root ?? now.root));
+    default:
+      // A note only of the chord coming is named by what it will be.
+      return above(!mark.now && mark.next && next ? next.root : now.root);
+  }
+}

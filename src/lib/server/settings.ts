@@ -1,0 +1,33 @@
+/** The player's settings in the database: one document with a revision. */
+import { readSettings, type Settings, type StoredSettings } from '$lib/settings/settings';
+import { commitTogether } from './commits';
+import type { Db } from './database';
+
+const NAME = 'player';
+
+export async function findSettings(db: Db): Promise<StoredSettings> {
+  const row = await db
+    .selectFrom('setting')
+    .selectAll()
+    .where('name', '=', NAME)
+    .executeTakeFirst();
+  return { settings: readSettings(row?.value ?? ''), revision: row?.revision ?? 0 };
+}
+
+/** Saves settings made on `revision`; the new revision, or null when that is stale. */
+export const saveSettings = (
+  db: Db,
+  settings: Settings,
+  revision: number,
+): Promise<number | null> =>
+  commitTogether(db, async (transaction) => {
+    const current = await findSettings(transaction);
+    if (current.revision !== revision) return null;
+    const row = { name: NAME, value: JSON.stringify(settings), revision: revision + 1 };
+    await transaction
+      .insertInto('setting')
+      .values(row)
+      .onConflict((conflict) => conflict.column('name').doUpdateSet(row))
+      .execute();
+    return revision + 1;
+  });
