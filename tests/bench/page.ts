@@ -1,6 +1,8 @@
 /** What the browser loads and how long a step takes. */
 import { gzipSync } from 'node:zlib';
 import type { WebDriver } from 'selenium-webdriver';
+import { TUNINGS } from '../../src/core/neck/instruments';
+import { LAYER_KINDS } from '../../src/core/neck/layers';
 import { type ChromiumWebDriver, find, type TestServer, visit } from '../browser/harness';
 import { LONG_CHART } from './core';
 import { type Figure, median } from './report';
@@ -80,9 +82,41 @@ export async function* pageFigures(
   const value = await usableAfter(driver, plan);
   yield { what: 'Plan usable after navigation, 64 bars', value, unit: 'ms', most: 1000 };
   await driver.sendAndGetDevToolsCommand('Performance.enable', {});
+  yield* stepFigures(driver, 'a step to the next chord');
+  await fullNeck(driver, server, plan, id);
+  yield* stepFigures(driver, 'a step on 8 strings, 27 frets, every layer');
+}
+
+async function* stepFigures(driver: ChromiumWebDriver, what: string): AsyncGenerator<Figure> {
   const before = await scriptTime(driver);
   const long = await stepThrough(driver);
   const script = ((await scriptTime(driver)) - before) / STEPS;
-  yield { what: 'script of a step to the next chord', value: script, unit: 'ms', most: 16 };
+  yield { what: `script of ${what}`, value: script, unit: 'ms', most: 16 };
   yield { what: `tasks over 50 ms in ${STEPS} steps`, value: long, unit: 'tasks', most: 0 };
+}
+
+/** The largest neck with all its layers, whole. */
+async function fullNeck(
+  driver: ChromiumWebDriver,
+  server: TestServer,
+  plan: string,
+  id: string,
+): Promise<void> {
+  const put = (path: string, body: unknown) =>
+    fetch(`${server.url}${path}`, {
+      method: 'PUT',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(body),
+    });
+  const tuning = TUNINGS.find(({ name }) => name === 'Eight-string')?.strings ?? [];
+  const eight = { id: 'eight', name: 'Eight', tuning, frets: 27, capo: 0, leftHanded: false };
+  await put('/api/settings', { settings: { instruments: [eight] }, revision: 0 });
+  const current = (await (await fetch(`${server.url}/api/charts/${id}`)).json()) as {
+    revision: number;
+  };
+  const layers = { layers: LAYER_KINDS };
+  const body = { text: LONG_CHART, plan: JSON.stringify(layers), revision: current.revision };
+  await put(`/api/charts/${id}`, body);
+  await visit(driver, plan);
+  await driver.actions().sendKeys('w').perform();
 }

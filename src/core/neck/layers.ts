@@ -9,7 +9,7 @@ import { gripsOf, homesOf } from './homes';
 import type { Mark } from './marks';
 import { type Neck, pitchAt, type Place, type Zone } from './neck';
 import { arpeggioIn } from './positions';
-import { stringSets, triadShapes } from './triads';
+import { INVERSION_NAMES, stringSets, triadShapes } from './triads';
 import { pentatonicIn, scaleIn } from './zones';
 
 export const LAYER_KINDS = ['box', 'scale', 'arpeggio', 'triad', 'grip', 'home'] as const;
@@ -71,7 +71,7 @@ const MAKERS: Readonly<Record<LayerKind, Maker>> = {
       .flatMap((set) => triadShapes(neck, chord, set))
       .map((shape) => ({ ...shape, ...spanOf(shape.places) }));
     const best = nearestTo(zone, shapes);
-    return best && voiced('triad', `${best.inversion} inversion triad`, best.places);
+    return best && voiced('triad', `triad, ${INVERSION_NAMES[best.inversion]}`, best.places);
   },
   grip: ({ neck, zone, chord }) => {
     const grips = [...gripsOf(neck, chord, 'drop-2'), ...gripsOf(neck, chord, 'drop-3')];

@@ -9,6 +9,12 @@ import { fretFor, type Neck, openPitch, pitchAt, stringCount } from './neck';
 export const INVERSIONS = ['root', 'first', 'second'] as const;
 export type Inversion = (typeof INVERSIONS)[number];
 
+export const INVERSION_NAMES: Readonly<Record<Inversion, string>> = {
+  root: 'root position',
+  first: 'first inversion',
+  second: 'second inversion',
+};
+
 /** A triad in close position; `places` from its lowest note up. */
 export interface TriadShape {
   readonly inversion: Inversion;

@@ -216,7 +216,7 @@
   <title>{session.chart?.source.title || stored.title} · Plan · Corvel</title>
 </svelte:head>
 
-<main class="mx-auto flex max-w-[100rem] flex-col gap-3 px-4 py-3">
+<main class="mx-auto flex max-w-[100rem] flex-col gap-2.5 px-4 py-2">
   <PlanHead
     {document}
     chart={session.chart}
@@ -333,7 +333,7 @@
   </div>
 
   {#if session.now && session.reading}
-    <div class="grid gap-6 border-t border-line pt-3 md:grid-cols-3">
+    <div class="grid gap-6 border-t border-line pt-2 md:grid-cols-3">
       <ChordCard
         time="now"
         planned={session.now}

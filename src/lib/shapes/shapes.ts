@@ -7,7 +7,7 @@ import { needsStretch, type Placed, spanOf } from '$core/neck/fingering';
 import { doubleStops, gripsOf, homesOf } from '$core/neck/homes';
 import type { Neck, Zone } from '$core/neck/neck';
 import { inversionsOn, oneOctave, positionsOf, threePerString } from '$core/neck/positions';
-import { stringSets, triadShapes } from '$core/neck/triads';
+import { INVERSION_NAMES, stringSets, triadShapes } from '$core/neck/triads';
 import { degreeName } from '$core/notes/degrees';
 import { intervalBetween } from '$core/notes/notes';
 import type { BoxNaming } from '$lib/settings/settings';
@@ -109,11 +109,7 @@ export function shapesOf(
       shapes: stringSets(neck).flatMap((set) =>
         once(triadShapes(neck, chord, set), ({ inversion }) => inversion).map(
           ({ inversion, places }) =>
-            shape(
-              `${inversion === 'root' ? 'root position' : `${inversion} inversion`}, strings ${set.join(' ')}`,
-              places,
-              true,
-            ),
+            shape(`${INVERSION_NAMES[inversion]}, strings ${set.join(' ')}`, places, true),
         ),
       ),
     },
