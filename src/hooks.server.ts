@@ -33,6 +33,7 @@ const strangerName = (url: URL): boolean =>
   passcodeInForce() === null && !LOOPBACK_NAMES.has(url.hostname);
 
 export const handle: Handle = async ({ event, resolve }) => {
+  const began = performance.now();
   const { pathname } = event.url;
   const api = pathname.startsWith('/api/');
   if (!building && strangerName(event.url)) {
@@ -52,6 +53,7 @@ export const handle: Handle = async ({ event, resolve }) => {
   if (!response.headers.has('cache-control') && !pathname.startsWith('/_app/')) {
     response.headers.set('cache-control', 'no-store');
   }
+  response.headers.set('server-timing', `total;dur=${(performance.now() - began).toFixed(1)}`);
   return response;
 };
 

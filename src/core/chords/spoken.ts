@@ -23,8 +23,18 @@ const WORDS: readonly (readonly [RegExp, string])[] = [
 const spokenRoot = (name: string): string =>
   name.replace(/b/gu, ' flat').replace(/#|x/gu, ' sharp');
 
+const SPOKEN = new WeakMap<Chord, string>();
+
 /** "A minor 7", "E flat major 7 over G". */
-export function spokenChord({ root, quality, bass }: Chord): string {
+export function spokenChord(chord: Chord): string {
+  const known = SPOKEN.get(chord);
+  if (known !== undefined) return known;
+  const words = wordsFor(chord);
+  SPOKEN.set(chord, words);
+  return words;
+}
+
+function wordsFor({ root, quality, bass }: Chord): string {
   const kind =
     quality.name === ''
       ? ' major'

@@ -43,7 +43,7 @@ function inWindow(neck: Neck, notes: readonly Note[], low: number): readonly Pla
 }
 
 /** The five frets round a box that hold most of a scale; of equal ones those from its own first. */
-function positionAround(neck: Neck, scale: Collection, box: Box): ScalePosition {
+export function positionAround(neck: Neck, scale: Collection, box: Box): ScalePosition {
   const notes = collectionNotes(scale);
   const lows = box.high - box.low >= WIDTH ? [box.low] : [box.low, box.low - 1];
   const choices = lows.filter((low) => low >= neck.capo).map((low) => inWindow(neck, notes, low));

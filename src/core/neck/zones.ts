@@ -6,7 +6,7 @@ import type { Note } from '../notes/notes';
 import { type Box, boxesOf, type BoxName, nearestTo, overhang } from './boxes';
 import { type Placed, spanOf } from './fingering';
 import { type Neck, wholeNeck, type Zone } from './neck';
-import { arpeggioIn, positionsOf, underlying } from './positions';
+import { arpeggioIn, positionAround, underlying } from './positions';
 
 /** The five zones of a key: the boxes of its major pentatonic in the first octave, lowest first. */
 export function zonesOf(neck: Neck, majorTonic: Note): readonly Zone[] {
@@ -44,10 +44,10 @@ export function pentatonicIn(neck: Neck, pentatonic: Collection, zone: Zone): Zo
   return box && withOutside(zone, box.name, box.places);
 }
 
-/** The nearest position of a scale to a zone, with the box it is built round. */
+/** The position of a scale round the box nearest to a zone. */
 export function scaleIn(neck: Neck, scale: Collection, zone: Zone): ZoneShape | null {
-  const position = nearestTo(zone, positionsOf(neck, scale));
-  return position && withOutside(zone, position.box.name, position.places);
+  const box = nearestTo(zone, boxesOf(neck, underlying(scale)));
+  return box && withOutside(zone, box.name, positionAround(neck, scale, box).places);
 }
 
 /** Every chord tone within the box nearest to a zone, those below the lowest root included. */

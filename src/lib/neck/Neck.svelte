@@ -74,6 +74,14 @@
     picture?.querySelector<SVGGElement>(`[data-mark="${roving}"]`)?.focus();
   }
 
+  /** Reads out the mark an event is about; null when it is about none. */
+  function read(event: Event): Mark | null {
+    const id = (event.target as Element).closest<SVGGElement>('[data-mark]')?.dataset['mark'];
+    const mark = marks.find((one) => idOf(one) === id) ?? null;
+    onread(mark);
+    return mark;
+  }
+
   // On a narrow screen the neck scrolls: keep the zone in sight.
   $effect(() => {
     if (!scroller || !picture) return;
@@ -109,23 +117,29 @@
       onend={onzoneend}
       frets={neck.frets}
     />
-    {#each marks as mark (idOf(mark))}
-      <NoteMark
-        {mark}
-        id={idOf(mark)}
-        x={layout.finger(mark.fret)}
-        y={layout.string(mark.string)}
-        label={labelOf(mark)}
-        speech={around ? speakMark(mark, around) : ''}
-        tabbable={mark === stop}
-        {onkeydown}
-        onenter={() => onread(mark)}
-        onleave={() => onread(null)}
-        onfocus={() => {
-          roving = idOf(mark);
-          onread(mark);
-        }}
-      />
-    {/each}
+    <!-- The notes are the buttons; listening here spares each of them its own listeners. -->
+    <g
+      role="presentation"
+      {onkeydown}
+      onpointerover={read}
+      onpointerout={() => onread(null)}
+      onfocusin={(event) => {
+        const mark = read(event);
+        if (mark) roving = idOf(mark);
+      }}
+      onfocusout={() => onread(null)}
+    >
+      {#each marks as mark (idOf(mark))}
+        <NoteMark
+          {mark}
+          id={idOf(mark)}
+          x={layout.finger(mark.fret)}
+          y={layout.string(mark.string)}
+          label={labelOf(mark)}
+          speech={around ? speakMark(mark, around) : ''}
+          tabbable={mark === stop}
+        />
+      {/each}
+    </g>
   </svg>
 </div>

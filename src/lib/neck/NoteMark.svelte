@@ -14,14 +14,9 @@
     readonly label: string;
     readonly speech: string;
     readonly tabbable: boolean;
-    readonly onkeydown: (event: KeyboardEvent) => void;
-    readonly onenter: () => void;
-    readonly onleave: () => void;
-    readonly onfocus: () => void;
   }
 
-  let { mark, id, x, y, label, speech, tabbable, onkeydown, onenter, onleave, onfocus }: Props =
-    $props();
+  let { mark, id, x, y, label, speech, tabbable }: Props = $props();
 
   const RADIUS = { definer: 12.5, chord: 11.5, colour: 9.5 } as const;
   const inner = $derived(mark.now ? RADIUS[mark.now.weight] : 0);
@@ -39,11 +34,6 @@
     data-fate={mark.fate?.kind}
     tabindex={tabbable ? 0 : -1}
     class="outline-none focus-visible:[&>.halo]:stroke-ink"
-    {onkeydown}
-    onpointerenter={onenter}
-    onpointerleave={onleave}
-    {onfocus}
-    onblur={onleave}
   >
     <circle class="halo fill-transparent stroke-transparent" r="19" stroke-width="2" />
     {#if mark.next}

@@ -57,22 +57,28 @@
     tops = cells.map((cell) => [cell.offsetTop - origin, cell.offsetHeight]);
   });
 
+  // Kept here: asking the page for them at every step would make it lay itself out twice.
+  let height = $state(0);
+  let scrolled = 0;
+
   $effect(() => {
     const played = now === null ? undefined : chart.chords[now];
     const place = tops[(played?.bar ?? 0) - 1];
     if (!scroller || !place) return;
-    const [top, height] = place;
-    const shown = scroller.scrollTop;
+    const [top, tall] = place;
     // With the line after it, so that what comes next is in sight too.
-    const room = Math.min(scroller.clientHeight, 2 * height);
-    if (top < shown || top + room > shown + scroller.clientHeight)
-      scroller.scrollTo({ top: top - 4 });
+    const room = Math.min(height, 2 * tall);
+    if (top >= scrolled && top + room <= scrolled + height) return;
+    scrolled = Math.max(0, top - 4);
+    scroller.scrollTo({ top: scrolled });
   });
 </script>
 
 <div
   bind:this={scroller}
   bind:clientWidth={width}
+  bind:clientHeight={height}
+  onscroll={() => (scrolled = scroller?.scrollTop ?? 0)}
   class="max-h-64 overflow-x-hidden overflow-y-auto [scrollbar-width:thin]"
   role="group"
   aria-label="The form, {chart.bars.length} bars"

@@ -5,7 +5,7 @@ import { signatureTonic } from '$core/harmony/keys';
 import { readHarmony } from '$core/harmony/reading';
 import { type Material, materialFor, type MaterialKind } from '$core/lenses/material';
 import { modeAt } from '$core/lenses/modes';
-import { filterMarks, type LayerKind, layersFor, withGround } from '$core/neck/layers';
+import { filterMarks, type Layer, type LayerKind, layersFor, withGround } from '$core/neck/layers';
 import { markNeck, type Sounding } from '$core/neck/marks';
 import { fitZone, slideZone, wholeNeck, type Zone } from '$core/neck/neck';
 import { firstZone, zonesOf } from '$core/neck/zones';
@@ -68,11 +68,23 @@ export function createSession(document: ChartEditing, settings: SettingsStore, s
     notes: planned.material.notes,
   });
   const mode = $derived(chart && reading ? modeAt(chart, reading, nowIndex) : null);
-  const layers = $derived(
-    now && mode
-      ? layersFor(plan.layers, { neck, zone, chord: now.chord, mode, strings: plan.strings })
-      : [],
-  );
+  /** Layers by everything they follow from: a form comes back to the same chords. */
+  const knownLayers = $derived.by(() => {
+    void [neck, zone, plan.layers, plan.strings];
+    // Made anew when anything it depends on changes; its filling is nobody's cue to redraw.
+    // eslint-disable-next-line svelte/prefer-svelte-reactivity
+    return new Map<string, readonly Layer[]>();
+  });
+  const layers = $derived.by((): readonly Layer[] => {
+    if (!now || !mode || plan.layers.length === 0) return [];
+    const { chord } = now;
+    const id = `${chord.root} ${chord.quality.name} ${mode.root} ${mode.kind.name}`;
+    const known = knownLayers.get(id);
+    if (known) return known;
+    const made = layersFor(plan.layers, { neck, zone, chord, mode, strings: plan.strings });
+    knownLayers.set(id, made);
+    return made;
+  });
   const marks = $derived.by(() => {
     if (!now) return [];
     const shown = whole ? wholeNeck(neck) : zone;
