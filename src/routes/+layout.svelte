@@ -3,6 +3,7 @@
   import BookOpen from '@lucide/svelte/icons/book-open';
   import Guitar from '@lucide/svelte/icons/guitar';
   import Moon from '@lucide/svelte/icons/moon';
+  import SlidersHorizontal from '@lucide/svelte/icons/sliders-horizontal';
   import Sun from '@lucide/svelte/icons/sun';
   import { mode, ModeWatcher, toggleMode } from 'mode-watcher';
   import { Toaster } from 'svelte-sonner';
@@ -52,7 +53,11 @@
         </a>
       {/each}
     </nav>
-    <a href="/instruments" class="button-quiet ml-auto text-sm" title="Instruments">Instruments</a>
+    <a href="/instruments" class="button-quiet ml-auto text-sm" title="Instruments">
+      <SlidersHorizontal size={16} aria-hidden="true" /><span class="max-sm:sr-only"
+        >Instruments</span
+      >
+    </a>
     <button
       class="button-quiet"
       onclick={toggleMode}

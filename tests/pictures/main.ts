@@ -7,7 +7,9 @@ interface Picture {
   readonly name: string;
   /** The demo chart it shows on Plan; the Book when left out. */
   readonly chart?: string;
-  /** What follows the chart's address. */
+  /** The page of the chart; Plan itself when left out. */
+  readonly page?: 'shapes' | 'region';
+  /** What follows the address. */
   readonly place?: string;
   readonly size?: readonly [width: number, height: number];
   readonly theme?: 'light' | 'dark';
@@ -22,6 +24,15 @@ const PICTURES: readonly Picture[] = [
   { name: 'plan-text', chart: 'Paper Lantern Parade', place: '?at=8', keys: ['t'] },
   { name: 'plan-bars', chart: 'Paper Lantern Parade', place: '?at=1&edit=bars', keys: ['G', 'm'] },
   { name: 'plan-details', chart: 'Gravel Road Receipt', place: '?at=12', keys: ['k'] },
+  {
+    name: 'plan-layers',
+    chart: 'Slow Tide Counting',
+    place: '?at=1&zone=2-5',
+    keys: ['s', 'r', 'g'],
+  },
+  { name: 'plan-zones', chart: 'Paper Lantern Parade', place: '?at=1&zone=3-6', keys: ['z'] },
+  { name: 'shapes', chart: 'Ferry at Half Past', page: 'shapes', place: '?at=1' },
+  { name: 'region', chart: 'Paper Lantern Parade', page: 'region', place: '?zone=3-6' },
   { name: 'plan-phone', chart: 'Gravel Road Receipt', place: '?at=2', size: [360, 740] },
 ];
 
@@ -39,7 +50,8 @@ async function take(driver: ChromiumWebDriver, base: string, picture: Picture): 
     { name: 'prefers-reduced-motion', value: 'reduce' },
   ];
   await driver.sendDevToolsCommand('Emulation.setEmulatedMedia', { features });
-  const page = picture.chart ? await addressOf(driver, base, picture.chart) : base;
+  const chart = picture.chart ? await addressOf(driver, base, picture.chart) : base;
+  const page = picture.page ? `${chart}/${picture.page}` : chart;
   await visit(driver, page + (picture.place ?? ''));
   for (const key of picture.keys ?? []) await driver.actions().sendKeys(key).perform();
   await driver.executeAsyncScript(

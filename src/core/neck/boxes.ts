@@ -4,7 +4,8 @@
  */
 import { type Collection, collectionNotes } from '../collections/collections';
 import { at, range } from '../lists';
-import { step, transpose } from '../notes/notes';
+import { degree } from '../notes/degrees';
+import { halfSteps, step, transpose } from '../notes/notes';
 import {
   fretOf,
   onNeck,
@@ -34,6 +35,8 @@ export interface Box extends Zone {
   readonly name: BoxName;
   /** From the lowest note up. */
   readonly places: readonly Placed[];
+  /** The blue note under the same hand: the flat fifth of a minor box, the flat third of a major one. */
+  readonly blue: readonly Placed[];
 }
 
 const LETTERS = ['E', 'D', 'C', 'A', 'G'] as const;
@@ -69,12 +72,22 @@ function computedBox(neck: Neck, collection: Collection, fret: number): readonly
   return shiftPlaces(begun, -shifted);
 }
 
+const BLUE = { minor: degree('b5'), major: degree('b3') } as const;
+
+function blueNotesIn(neck: Neck, collection: Collection, span: Zone): readonly Placed[] {
+  const interval = liesAsMajor(collection) ? BLUE.major : BLUE.minor;
+  const known = collection.kind.degrees.some((own) => halfSteps(own) === halfSteps(interval));
+  return known ? [] : placesOf(neck, [transpose(collection.root, interval)], span);
+}
+
 function boxAt(neck: Neck, collection: Collection, index: number, fret: number): Box {
   const notes = collectionNotes(collection);
   const places = hasStandardIntervals(neck)
     ? walkStrings(neck, notes, openPitch(neck, stringCount(neck)) + fret, 2)
     : computedBox(neck, collection, fret);
-  return { collection, index, name: boxName(collection, index), places, ...spanOf(places) };
+  const span = spanOf(places);
+  const blue = places.length > 0 ? blueNotesIn(neck, collection, span) : [];
+  return { collection, index, name: boxName(collection, index), places, blue, ...span };
 }
 
 /** Every box of a pentatonic that lies whole on the neck, lowest first. */

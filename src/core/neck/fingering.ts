@@ -38,8 +38,8 @@ export function needsStretch(places: readonly Place[]): boolean {
   return high - low + 1 > (low >= CLOSE_FRETS ? HAND.stretched : HAND.plain);
 }
 
-/** The finger for a fret with the index finger at `index`. */
-function fingerFor(fret: number, index: number): Pick<Fingered, 'finger' | 'stretched'> {
+/** The finger for a fret with the index finger at `index`; 0 for an open string. */
+export function fingerFor(fret: number, index: number): Pick<Fingered, 'finger' | 'stretched'> {
   if (fret === 0) return { finger: 0, stretched: false };
   const reach = fret - index + 1;
   return { finger: Math.max(1, Math.min(4, reach)), stretched: reach < 1 || reach > 4 };

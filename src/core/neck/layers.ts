@@ -54,7 +54,11 @@ const MAKERS: Readonly<Record<LayerKind, Maker>> = {
     const pentatonic = matchingPentatonic(chord);
     const shape = pentatonicIn(neck, pentatonic, zone);
     return (
-      shape && layer('box', collectionName(pentatonic), { places: shape.places, box: shape.box })
+      shape &&
+      layer('box', collectionName(pentatonic), {
+        places: [...shape.places, ...shape.blue],
+        box: shape.box,
+      })
     );
   },
   scale: ({ neck, zone, mode }) => {

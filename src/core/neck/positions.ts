@@ -2,7 +2,7 @@
 import { type Collection, collection, collectionNotes } from '../collections/collections';
 import { range } from '../lists';
 import { degree } from '../notes/degrees';
-import { halfSteps, type Note, pitchClass, transpose } from '../notes/notes';
+import { halfSteps, type Note, pitchClass } from '../notes/notes';
 import { type Box, boxesOf } from './boxes';
 import {
   ascending,
@@ -181,7 +181,3 @@ export const alongString = (
 /** Whether a set of notes holds a note, however it is spelled. */
 export const holds = (notes: readonly Note[], note: Note): boolean =>
   notes.some((one) => pitchClass(one) === pitchClass(note));
-
-/** The blue notes of a pentatonic's root, the flat third and the flat fifth. */
-export const blueNotes = (tonic: Note): readonly Note[] =>
-  [degree('b3'), degree('b5')].map((interval) => transpose(tonic, interval));

@@ -73,6 +73,15 @@ describe('boxes', () => {
     expect(box && show(box.places)).toBe(places);
   });
 
+  test('each box has its blue notes', () => {
+    const [box] = boxesOf(STANDARD_NECK, collection(note('A'), 'minor pentatonic')).filter(
+      ({ low }) => low === 5,
+    );
+    expect(box && show(box.blue)).toBe('5:6 3:8');
+    const major = boxesOf(STANDARD_NECK, collection(note('A'), 'major pentatonic'));
+    expect(major.flatMap(({ blue }) => blue.map((place) => noteName(place.note)))).toContain('C');
+  });
+
   test('the three schools name the same region', () => {
     const boxes = boxesOf(STANDARD_NECK, collection(note('Eb'), 'major pentatonic'));
     const third = boxes.find(({ low }) => low === 3);

@@ -29,19 +29,27 @@ export interface ZoneShape extends Zone {
   readonly places: readonly Placed[];
   /** The notes of the shape that the zone does not reach. */
   readonly outside: readonly Placed[];
+  /** The blue notes under the same hand, where the shape is a pentatonic box. */
+  readonly blue: readonly Placed[];
 }
 
-const withOutside = (zone: Zone, box: BoxName, places: readonly Placed[]): ZoneShape => ({
+const withOutside = (
+  zone: Zone,
+  box: BoxName,
+  places: readonly Placed[],
+  blue: readonly Placed[] = [],
+): ZoneShape => ({
   ...(places.length > 0 ? spanOf(places) : zone),
   box,
   places,
   outside: places.filter(({ fret }) => fret < zone.low || fret > zone.high),
+  blue,
 });
 
 /** The nearest box of a pentatonic to a zone; null on a neck too short for one. */
 export function pentatonicIn(neck: Neck, pentatonic: Collection, zone: Zone): ZoneShape | null {
   const box = nearestTo(zone, boxesOf(neck, pentatonic));
-  return box && withOutside(zone, box.name, box.places);
+  return box && withOutside(zone, box.name, box.places, box.blue);
 }
 
 /** The position of a scale round the box nearest to a zone. */

@@ -22,7 +22,7 @@
   const layout = $derived(
     layOut(neck, { ...SMALL, leftHanded, frets: frets ?? windowAround(neck, shape) }),
   );
-  const RADIUS = { definer: 8.5, chord: 8, colour: 7, ground: 4.5 } as const;
+  const RADIUS = { definer: 8.5, chord: 8, colour: 7, blue: 7 } as const;
 </script>
 
 <svg
@@ -53,21 +53,22 @@
         r="11"
       />{/if}
     <circle
-      class={weight === 'colour' || weight === 'ground'
+      class={weight === 'colour' || weight === 'blue'
         ? 'fill-sheet stroke-ink'
         : 'fill-ink stroke-ink'}
       stroke-width="1.2"
+      stroke-dasharray={weight === 'blue' ? '2 2' : undefined}
       cx={x}
       cy={y}
       r={RADIUS[weight]}
     />
-    {#if weight !== 'ground'}
-      <text
-        class="text-[10px] font-semibold {weight === 'colour' ? 'fill-ink' : 'fill-paper'}"
-        text-anchor="middle"
-        {x}
-        y={y + 3.5}>{text}</text
-      >
-    {/if}
+    <text
+      class="text-[10px] font-semibold {weight === 'colour' || weight === 'blue'
+        ? 'fill-ink'
+        : 'fill-paper'}"
+      text-anchor="middle"
+      {x}
+      y={y + 3.5}>{text}</text
+    >
   {/each}
 </svg>

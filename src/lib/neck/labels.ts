@@ -2,6 +2,7 @@
 import type { Chord } from '$core/chords/chords';
 import type { Collection } from '$core/collections/collections';
 import type { Key } from '$core/harmony/keys';
+import { fingerFor } from '$core/neck/fingering';
 import type { Mark } from '$core/neck/marks';
 import type { Zone } from '$core/neck/neck';
 import { intervalBetween, type Note } from '$core/notes/notes';
@@ -27,13 +28,6 @@ export interface LabelContext {
   readonly zone: Zone;
 }
 
-const MOST_FINGERS = 4;
-
-function finger(fret: number, zone: Zone): string {
-  if (fret === 0) return '0';
-  return String(Math.max(1, Math.min(MOST_FINGERS, fret - Math.max(1, zone.low) + 1)));
-}
-
 /** The label of a mark; by degree where the wider view asked for is not to be had. */
 export function labelMark(mark: Mark, labels: Labels, context: LabelContext): string {
   const { now, next, key, collection, zone } = context;
@@ -42,7 +36,7 @@ export function labelMark(mark: Mark, labels: Labels, context: LabelContext): st
     case 'name':
       return showNote(mark.note);
     case 'finger':
-      return finger(mark.fret, zone);
+      return String(fingerFor(mark.fret, Math.max(1, zone.low)).finger);
     case 'key':
       return above(key?.tonic ?? now.root);
     case 'collection':

@@ -23,7 +23,7 @@
   import { collectionName } from '$core/collections/collections';
   import { createDocument } from '$lib/charts/document.svelte';
   import { fileName } from '$lib/charts/files';
-  import { dotsOver } from '$lib/neck/dots';
+  import { DOT_LABEL_NAMES, DOT_LABELS, type DotLabels, dotsOver } from '$lib/neck/dots';
   import { windowAround } from '$lib/neck/layout';
   import NeckPicture from '$lib/neck/NeckPicture.svelte';
   import { readPlace } from '$lib/plan/place';
@@ -50,7 +50,7 @@
   );
 
   let material = $state<ZoneMaterial>('matching-pentatonic');
-  let labels = $state<'degree' | 'name'>('degree');
+  let labels = $state<DotLabels>('degree');
   let everyZone = $state(page.url.searchParams.get('rows') === 'all');
   let sheet = $state<HTMLElement>();
 
@@ -156,10 +156,7 @@
       label="Labels"
       bare
       value={labels}
-      options={[
-        ['degree', 'Degrees'],
-        ['name', 'Names'],
-      ]}
+      options={DOT_LABELS.map((one) => [one, DOT_LABEL_NAMES[one]] as const)}
       onchange={(picked) => (labels = picked)}
     />
     <div class="ml-auto flex gap-1">
@@ -207,7 +204,7 @@
               </figcaption>
               <NeckPicture
                 neck={session.neck}
-                dots={dotsOver(planned.chord, shape.places, labels)}
+                dots={dotsOver(planned.chord, shape.places, { labels, blue: shape.blue })}
                 shape={zone}
                 {frets}
                 leftHanded={session.instrument.leftHanded}

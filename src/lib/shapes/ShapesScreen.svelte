@@ -7,7 +7,7 @@
   import { morphsOn } from '$core/neck/homes';
   import { fitZone } from '$core/neck/neck';
   import { createDocument } from '$lib/charts/document.svelte';
-  import { dotsOver } from '$lib/neck/dots';
+  import { DOT_LABEL_NAMES, DOT_LABELS, type DotLabels, dotsOver } from '$lib/neck/dots';
   import NeckPicture from '$lib/neck/NeckPicture.svelte';
   import { readPlace } from '$lib/plan/place';
   import { createSession } from '$lib/plan/session.svelte';
@@ -29,7 +29,7 @@
   const session = untrack(() =>
     createSession(createDocument(stored.id, stored), settings, readPlace(page.url)),
   );
-  let labels = $state<'degree' | 'name'>('degree');
+  let labels = $state<DotLabels>('degree');
   /** Step of the morph; null shows the chart's own chord. */
   let morphing = $state<number | null>(null);
 
@@ -91,10 +91,7 @@
     <Choice
       label="Labels"
       value={labels}
-      options={[
-        ['degree', 'Degrees'],
-        ['name', 'Names'],
-      ]}
+      options={DOT_LABELS.map((one) => [one, DOT_LABEL_NAMES[one]] as const)}
       onchange={(picked) => (labels = picked)}
     />
   </div>
@@ -124,7 +121,7 @@
     <section aria-label={title}>
       <h2 class="heading mb-2 border-t border-line pt-3 text-lg">{showSymbol(title)}</h2>
       <div class="grid grid-cols-[repeat(auto-fill,minmax(13rem,1fr))] gap-x-4 gap-y-3">
-        {#each shapes as { name, places, zone, joined, stretch } (`${name} ${zone.low} ${places[0]?.string ?? ''} ${places[0]?.fret ?? ''} ${places[1]?.fret ?? ''}`)}
+        {#each shapes as { name, places, zone, joined, stretch, blue } (`${name} ${zone.low} ${places[0]?.string ?? ''} ${places[0]?.fret ?? ''} ${places[1]?.fret ?? ''}`)}
           <a
             class="block rounded-sm p-1 hover:bg-sheet"
             href={planAt(zone.low, zone.high)}
@@ -136,7 +133,7 @@
             {#if chord}
               <NeckPicture
                 neck={session.neck}
-                dots={dotsOver(chord, places, labels, morph?.moved ?? null)}
+                dots={dotsOver(chord, places, { labels, moved: morph?.moved ?? null, blue })}
                 shape={zone}
                 leftHanded={session.instrument.leftHanded}
                 label="{name}, frets {zone.low} to {zone.high}"

@@ -20,6 +20,8 @@ export interface Shape {
   readonly zone: Zone;
   readonly joined: boolean;
   readonly stretch: boolean;
+  /** Blue notes under the same hand. */
+  readonly blue: readonly Placed[];
 }
 
 export interface ShapeGroup {
@@ -33,6 +35,7 @@ const shape = (name: string, places: readonly Placed[], joined = false): Shape =
   zone: spanOf(places),
   joined,
   stretch: needsStretch(places),
+  blue: [],
 });
 
 /** The first of each, since shapes come again twelve frets up. */
@@ -61,8 +64,11 @@ export function shapesOf(
   const groups: ShapeGroup[] = [
     {
       title: `${collectionName(pentatonic)}, its boxes`,
-      shapes: once(boxesOf(neck, pentatonic), ({ index }) => index).map(({ name, places }) =>
-        shape(showBox(name, naming), places),
+      shapes: once(boxesOf(neck, pentatonic), ({ index }) => index).map(
+        ({ name, places, blue }) => ({
+          ...shape(showBox(name, naming), places),
+          blue,
+        }),
       ),
     },
     {

@@ -183,6 +183,19 @@ feel: Medium Swing
     expect(imported(timewise).text).toBe('time: 3/4\n| Dmaj7 |\n');
   });
 
+  test('repeats that do not fit together are told of, and the bars kept', () => {
+    const chord = '<harmony><root><root-step>C</root-step></root><kind>major</kind></harmony>';
+    const open = '<barline location="left"><repeat direction="forward"/></barline>';
+    const second = '<barline location="left"><ending number="2" type="start"/></barline>';
+    const score = (inner: string) =>
+      `<score-partwise><part id="P1">${inner}</part></score-partwise>`;
+    const never = imported(score(`<measure>${open}${chord}</measure><measure/>`));
+    expect(never.text).toBe('time: 4/4\n| C | C |\n');
+    const lost = imported(score(`<measure>${chord}</measure><measure>${second}</measure>`));
+    expect(lost.text).toBe('time: 4/4\n| C | C |\n');
+    expect(lost.remarks.join(' ')).toContain('do not fit together');
+  });
+
   test('a heading inside a repeat does not part it', () => {
     const measure = (inner: string) =>
       `<measure>${inner}<harmony><root><root-step>C</root-step></root><kind>major</kind></harmony></measure>`;
@@ -235,6 +248,7 @@ describe('bad files', () => {
         if (result.ok) expect(() => chartOf(result.text)).not.toThrow();
         else expect(result.message.length).toBeGreaterThan(10);
       }),
+      { numRuns: 500 },
     );
   });
 });

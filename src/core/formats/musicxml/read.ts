@@ -3,6 +3,7 @@
  * bars, repeats, endings, keys, time and tempo around them. What a chart cannot hold is told in
  * remarks, never dropped in silence.
  */
+import { readChart } from '../../chart/form';
 import { emptyBar, rowOf, type SheetBar, type SheetSlot, writeSheet } from '../../chart/sheet';
 import { CHART_LIMITS, TEMPO_RANGE } from '../../chart/syntax';
 import { parseChord } from '../../chords/symbols';
@@ -312,7 +313,8 @@ function withoutParting(reader: Reader, measures: readonly Measure[]): readonly 
   const spans = repeatSpans(measures);
   return measures.map((measure, index) => {
     const span = spans.find(({ start, end }) => start <= index && index <= end);
-    if (!span) return measure;
+    // A repeat that nothing closes is none.
+    if (!span) return measure.opensRepeat ? { ...measure, opensRepeat: false } : measure;
     const opensRepeat = index === span.start;
     if (opensRepeat || measure.heading === null) return { ...measure, opensRepeat };
     reader.remarks.add(`The heading “${measure.heading}” stands inside a repeat and was left out.`);
@@ -417,6 +419,8 @@ function headersOf(reader: Reader, root: Element, home: Key | null): readonly st
   ];
 }
 
+const WITHOUT_REPEATS = { opensRepeat: false, closesRepeat: null, endings: [], same: 0 } as const;
+
 /** Reads a score as chart text. */
 export function readMusicXml(xml: string): ImportResult {
   const parsed = readXml(xml);
@@ -456,6 +460,14 @@ export function readMusicXml(xml: string): ImportResult {
     reader.remarks.add('The pick-up before the first bar was left out: it has no chord.');
   const home = opening?.key ?? measures[0]?.key ?? null;
   const headers = headersOf(reader, root, home);
-  const bars = writeLines(sheetLines(reader, withoutParting(reader, measures), home));
-  return { ok: true, text: `${[...headers, bars].join('\n')}\n`, remarks: [...reader.remarks] };
+  const textOf = (played: readonly Measure[]): string => {
+    const bars = writeLines(sheetLines(reader, withoutParting(reader, played), home));
+    return `${[...headers, bars].join('\n')}\n`;
+  };
+  let text = textOf(measures);
+  if (!readChart(text).ok) {
+    reader.remarks.add('Its repeats and endings do not fit together; the bars are kept in a row.');
+    text = textOf(measures.map((one) => ({ ...one, ...WITHOUT_REPEATS })));
+  }
+  return { ok: true, text, remarks: [...reader.remarks] };
 }
