@@ -3,7 +3,13 @@ import { gzipSync } from 'node:zlib';
 import type { WebDriver } from 'selenium-webdriver';
 import { TUNINGS } from '../../src/core/neck/instruments';
 import { LAYER_KINDS } from '../../src/core/neck/layers';
-import { type ChromiumWebDriver, find, type TestServer, visit } from '../browser/harness';
+import {
+  type ChromiumWebDriver,
+  find,
+  makeChart,
+  type TestServer,
+  visit,
+} from '../browser/harness';
 import { LONG_CHART } from './core';
 import { type Figure, median } from './report';
 
@@ -60,12 +66,7 @@ export async function* pageFigures(
   driver: ChromiumWebDriver,
   server: TestServer,
 ): AsyncGenerator<Figure> {
-  const made = await fetch(`${server.url}/api/charts`, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ text: LONG_CHART }),
-  });
-  const { id } = (await made.json()) as { id: string };
+  const id = await makeChart(server, LONG_CHART);
   const plan = `${server.url}/plan/${id}`;
   yield {
     what: 'scripts of the Book before any lazy part, gzipped',

@@ -160,3 +160,20 @@ export async function seriousFaults(driver: WebDriver): Promise<readonly string[
        .map(({ id, nodes }) => id + ': ' + nodes[0].html)));`,
   );
 }
+
+/** Presses keys one after another, wherever the focus is. */
+export const pressKeys = (driver: WebDriver, ...keys: readonly string[]): Promise<void> =>
+  driver
+    .actions()
+    .sendKeys(...keys)
+    .perform();
+
+/** Makes a chart as the pages do; its id. */
+export async function makeChart(server: TestServer, text: string): Promise<string> {
+  const answer = await fetch(`${server.url}/api/charts`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ text }),
+  });
+  return ((await answer.json()) as { id: string }).id;
+}

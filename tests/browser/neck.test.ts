@@ -9,7 +9,9 @@ import {
   eventually,
   find,
   findText,
+  makeChart,
   openBrowser,
+  pressKeys,
   seriousFaults,
   startServer,
   type TestServer,
@@ -33,20 +35,11 @@ afterAll(async () => {
   rmSync(files, { recursive: true, force: true });
 });
 
-const press = (...keys: string[]) =>
-  driver
-    .actions()
-    .sendKeys(...keys)
-    .perform();
+const press = (...keys: string[]) => pressKeys(driver, ...keys);
 
 /** Opens a chart of our own on Plan; its address without the place. */
 async function openPlan(text: string, place: string): Promise<string> {
-  const answer = await fetch(`${server.url}/api/charts`, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ text }),
-  });
-  const { id } = (await answer.json()) as { id: string };
+  const id = await makeChart(server, text);
   await visit(driver, `${server.url}/plan/${id}${place}`);
   return `${server.url}/plan/${id}`;
 }

@@ -5,6 +5,7 @@ import {
   find,
   findText,
   openBrowser,
+  pressKeys,
   seriousFaults,
   startServer,
   type TestServer,
@@ -25,11 +26,7 @@ afterAll(async () => {
   await server.remove();
 });
 
-const press = (...keys: string[]) =>
-  driver
-    .actions()
-    .sendKeys(...keys)
-    .perform();
+const press = (...keys: string[]) => pressKeys(driver, ...keys);
 
 const nowName = () => textOf(driver, '[data-chord-name="now"]');
 const nextName = () => textOf(driver, '[data-chord-name="next"]');
@@ -93,13 +90,13 @@ describe('stepping through a chart', () => {
       '1-3': '7',
       '1-4': '1',
     });
-    await press('l');
+    await press('l', 'l', 'l', 'l');
     await eventually(
       driver,
       labelsNow,
       (labels) => labels['6-4'] === 'A♭' && labels['5-3'] === 'C',
     );
-    await press('l', 'p');
+    await press('l', 'l', 'p');
     await eventually(driver, labelsNow, (labels) => labels['6-6'] === '2');
     // B flat minor seven comes next: A flat is held as its flat seventh, G is new to neither.
     const held = await find(driver, '[data-mark="6-4"]');

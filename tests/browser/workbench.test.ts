@@ -10,7 +10,9 @@ import {
   eventually,
   find,
   findText,
+  makeChart,
   openBrowser,
+  pressKeys,
   seriousFaults,
   startServer,
   type TestServer,
@@ -33,11 +35,7 @@ afterAll(async () => {
   rmSync(files, { recursive: true, force: true });
 });
 
-const press = (...keys: string[]) =>
-  driver
-    .actions()
-    .sendKeys(...keys)
-    .perform();
+const press = (...keys: string[]) => pressKeys(driver, ...keys);
 
 const held = (modifier: string, ...keys: string[]) =>
   driver
@@ -46,15 +44,6 @@ const held = (modifier: string, ...keys: string[]) =>
     .sendKeys(...keys)
     .keyUp(modifier)
     .perform();
-
-async function make(text: string): Promise<string> {
-  const answer = await fetch(`${server.url}/api/charts`, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ text }),
-  });
-  return ((await answer.json()) as { id: string }).id;
-}
 
 /** The chart's text as the server holds it. */
 async function stored(): Promise<string> {
@@ -66,7 +55,7 @@ async function stored(): Promise<string> {
 const becomes = (text: string) => eventually(driver, stored, (now) => now.trim() === text.trim());
 
 async function openBars(text: string): Promise<void> {
-  await visit(driver, `${server.url}/plan/${await make(text)}?edit=bars`);
+  await visit(driver, `${server.url}/plan/${await makeChart(server, text)}?edit=bars`);
   await find(driver, '[data-slot="0-0"]');
 }
 

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
+import { completeChord } from './complete';
 import { degreeName } from '../notes/degrees';
 import { type Interval, noteName } from '../notes/notes';
 import { type Chord, chordName, chordNotes, sameChord, transposeChord } from './chords';
@@ -180,4 +181,22 @@ test('chords are spoken in words', () => {
     'B diminished 7',
     'C major',
   ]);
+});
+
+describe('completing', () => {
+  test('the chart’s own chords come first, then the usual ones on the root', () => {
+    expect(completeChord('', ['Ebmaj7', 'Cm7', 'Ebmaj7'])).toEqual(['Ebmaj7', 'Cm7']);
+    expect(completeChord('Eb', ['Ebmaj9', 'Cm7']).slice(0, 3)).toEqual(['Ebmaj9', 'Ebm', 'Eb7']);
+    expect(completeChord('Ebm', []).slice(0, 2)).toEqual(['Ebm7', 'Ebm6']);
+  });
+
+  test('each goes on from what is typed, and can be read', () => {
+    for (const typed of ['A', 'F#m', 'Bb7', 'Cmaj', 'G7s', 'D-']) {
+      for (const offered of completeChord(typed, [])) {
+        expect(offered.startsWith(typed)).toBe(true);
+        expect(parseChord(offered)).not.toBeNull();
+      }
+    }
+    expect(completeChord('Q', [])).toEqual([]);
+  });
 });

@@ -165,3 +165,39 @@ describe('numerals', () => {
     if (key && chord && !numeral.includes('/')) expect(writeNumeral(chord, key)).toBe(numeral);
   });
 });
+
+describe('key areas', () => {
+  const areas = (text: string) =>
+    read(text).areas.map(
+      ({ from, to, key, heard }) => `${from}-${to} ${keyName(key)}${heard ? ' heard' : ''}`,
+    );
+
+  test('a section that states its key is in it', () => {
+    expect(areas('key: C\n[A] | C | G7 |\n[B] key: Eb | Ebmaj7 | Bb7 |')).toEqual([
+      '1-2 C major',
+      '3-4 Eb major',
+    ]);
+  });
+
+  test('one that clearly sounds in another key is suggested, and its numerals stay', () => {
+    const text =
+      'key: C\n[A] | Cmaj7 | Am7 | Dm7 | G7 |\n[B] | Fm7 | Bb7 | Ebmaj7 | Abmaj7 |\n[A] | C6 |';
+    expect(areas(text)).toEqual(['1-4 C major', '5-8 Eb major heard', '9-9 C major']);
+    expect(read(text).chords[6]?.key).toEqual(parseKey('C'));
+  });
+
+  test('the relative minor is no other area', () => {
+    expect(areas('key: C\n[A] | C | F | G | C |\n[B] | Am | Dm | E7 | Am |')).toEqual([
+      '1-8 C major',
+    ]);
+  });
+});
+
+test('a dorian vamp is at home, not a ii–V of somewhere else', () => {
+  expect(cadences('key: G dorian\n| Gm7 | C7 | Gm7 | C7 |')).toEqual([]);
+});
+
+test('a lone chord on a rare root is still its own key', () => {
+  const { key } = read('| Cb |');
+  expect(key.key && keyName(key.key)).toBe('Cb major');
+});

@@ -1,6 +1,5 @@
 <!-- Title, key, time, tempo and feel; another key; numerals. Every change is an edit of the text. -->
 <script lang="ts">
-  import { Popover } from 'bits-ui';
   import type { Chart } from '$core/chart/form';
   import { readChart } from '$core/chart/form';
   import { shiftChart, toNumerals, toSymbols, transposeChart } from '$core/chart/rewrite';
@@ -9,6 +8,7 @@
   import { noteName } from '$core/notes/notes';
   import { range } from '$core/lists';
   import { showSymbol } from '$lib/ui/glyphs';
+  import Popover from '$lib/ui/Popover.svelte';
 
   interface Props {
     open: boolean;
@@ -55,77 +55,71 @@
   </label>
 {/snippet}
 
-<Popover.Root bind:open>
-  <Popover.Trigger class="button-quiet text-sm" title="Key, tempo and transposing (K)">
+<Popover
+  bind:open
+  label="Key and tempo"
+  title="Key, tempo and transposing (K)"
+  button="button-quiet text-sm"
+  sheet="grid w-80 gap-3"
+  side="bottom"
+>
+  {#snippet trigger()}
     Key and tempo
-  </Popover.Trigger>
-  <Popover.Portal>
-    <Popover.Content
-      align="end"
-      sideOffset={4}
-      aria-label="Key and tempo"
-      class="z-40 grid w-80 gap-3 rounded-md border border-line bg-sheet p-4 text-sm shadow-sheet"
+  {/snippet}
+  <div class="grid grid-cols-[auto_1fr] items-center gap-x-3 gap-y-1.5">
+    {@render field('Title', 'title', source.title, 'Untitled')}
+    {@render field(
+      'Key',
+      'key',
+      source.key ? writeKey(source.key) : '',
+      home ? `${writeKey(home)}, as heard` : 'none',
+    )}
+    {@render field('Time', 'time', `${source.time.beats}/${source.time.unit}`, '4/4')}
+    {@render field('Tempo', 'tempo', source.tempo === null ? '' : String(source.tempo), '120')}
+    {@render field('Feel', 'feel', source.feel ?? '', 'swing, straight …')}
+  </div>
+  <p role="status" class="text-now-text empty:hidden">{refusal}</p>
+  <div class="flex flex-wrap items-center gap-2 border-t border-line pt-3">
+    <span class="mr-auto text-ink-soft">Transpose</span>
+    <button
+      class="button"
+      title="A half step down (−)"
+      onclick={() => change(shiftChart(text, -1, home))}
     >
-      <div class="grid grid-cols-[auto_1fr] items-center gap-x-3 gap-y-1.5">
-        {@render field('Title', 'title', source.title, 'Untitled')}
-        {@render field(
-          'Key',
-          'key',
-          source.key ? writeKey(source.key) : '',
-          home ? `${writeKey(home)}, as heard` : 'none',
-        )}
-        {@render field('Time', 'time', `${source.time.beats}/${source.time.unit}`, '4/4')}
-        {@render field('Tempo', 'tempo', source.tempo === null ? '' : String(source.tempo), '120')}
-        {@render field('Feel', 'feel', source.feel ?? '', 'swing, straight …')}
-      </div>
-      <p role="status" class="text-now-text empty:hidden">{refusal}</p>
-      <div class="flex flex-wrap items-center gap-2 border-t border-line pt-3">
-        <span class="mr-auto text-ink-soft">Transpose</span>
-        <button
-          class="button"
-          title="A half step down (−)"
-          onclick={() => change(shiftChart(text, -1, home))}
+      Half step down
+    </button>
+    <button
+      class="button"
+      title="A half step up (+)"
+      onclick={() => change(shiftChart(text, 1, home))}
+    >
+      Up
+    </button>
+    {#if home}
+      <label class="flex w-full items-center gap-2">
+        <span class="text-ink-soft">to the key of</span>
+        <select
+          class="field"
+          value={noteName(home.tonic)}
+          onchange={(event) => {
+            const key = keys.find(({ tonic }) => noteName(tonic) === event.currentTarget.value);
+            if (key) change(transposeChart(text, home.tonic, key.tonic));
+          }}
         >
-          Half step down
-        </button>
-        <button
-          class="button"
-          title="A half step up (+)"
-          onclick={() => change(shiftChart(text, 1, home))}
-        >
-          Up
-        </button>
-        {#if home}
-          <label class="flex w-full items-center gap-2">
-            <span class="text-ink-soft">to the key of</span>
-            <select
-              class="field"
-              value={noteName(home.tonic)}
-              onchange={(event) => {
-                const key = keys.find(({ tonic }) => noteName(tonic) === event.currentTarget.value);
-                if (key) change(transposeChart(text, home.tonic, key.tonic));
-              }}
-            >
-              {#each keys as key (key.tonic)}
-                <option value={noteName(key.tonic)}>{showSymbol(writeKey(key))}</option>
-              {/each}
-            </select>
-          </label>
-        {/if}
-      </div>
-      <div class="flex flex-wrap items-center gap-2 border-t border-line pt-3">
-        <span class="mr-auto text-ink-soft">Write the chart in</span>
-        <button
-          class="button"
-          disabled={!home}
-          onclick={() => home && change(toNumerals(text, home))}
-        >
-          numerals
-        </button>
-        <button class="button" disabled={!numerals} onclick={() => change(toSymbols(text))}>
-          symbols
-        </button>
-      </div>
-    </Popover.Content>
-  </Popover.Portal>
-</Popover.Root>
+          {#each keys as key (key.tonic)}
+            <option value={noteName(key.tonic)}>{showSymbol(writeKey(key))}</option>
+          {/each}
+        </select>
+      </label>
+    {/if}
+  </div>
+  <div class="flex flex-wrap items-center gap-2 border-t border-line pt-3">
+    <span class="mr-auto text-ink-soft">Write the chart in</span>
+    <button class="button" disabled={!home} onclick={() => home && change(toNumerals(text, home))}>
+      numerals
+    </button>
+    <button class="button" disabled={!numerals} onclick={() => change(toSymbols(text))}>
+      symbols
+    </button>
+  </div>
+</Popover>

@@ -1,13 +1,13 @@
 <!-- Everything about a chord: its spelling, its definers, its tensions, and what it does in the key. -->
 <script lang="ts">
   import Info from '@lucide/svelte/icons/info';
-  import { Popover } from 'bits-ui';
   import { type Chord, chordNotes } from '$core/chords/chords';
   import type { Cadence } from '$core/harmony/cadences';
   import { keyName } from '$core/harmony/keys';
   import type { ChordReading } from '$core/harmony/reading';
   import { transpose } from '$core/notes/notes';
   import { showDegree, showNote, showSymbol, showTension } from '$lib/ui/glyphs';
+  import Popover from '$lib/ui/Popover.svelte';
   import { showCadence } from './strip';
 
   interface Props {
@@ -45,40 +45,33 @@
   });
 </script>
 
-<Popover.Root bind:open>
-  <Popover.Trigger
-    class="button-quiet min-h-7 min-w-7 p-0"
-    aria-label="Spelling of {showSymbol(chord.symbol)}"
-    title="Spelling (D)"
-  >
+<Popover
+  bind:open
+  label="Spelling of {showSymbol(chord.symbol)}"
+  named
+  title="Spelling (D)"
+  button="button-quiet min-h-7 min-w-7 p-0"
+  sheet="w-80"
+  align="start"
+>
+  {#snippet trigger()}
     <Info size={15} aria-hidden="true" />
-  </Popover.Trigger>
-  <Popover.Portal>
-    <Popover.Content
-      side="top"
-      align="start"
-      sideOffset={6}
-      aria-label="Spelling of {showSymbol(chord.symbol)}"
-      class="z-40 w-80 rounded-md border border-line bg-sheet p-4 text-sm shadow-sheet"
-    >
-      <p class="heading mb-2 text-lg">{showSymbol(chord.symbol)}</p>
-      <table class="mb-2">
-        <tbody>
-          <tr class="heading text-base">
-            {#each chordNotes(chord) as note (note)}<td class="pr-4">{showNote(note)}</td>{/each}
-          </tr>
-          <tr class="text-ink-soft">
-            {#each quality.degrees as degree (degree)}<td class="pr-4">{showDegree(degree)}</td
-              >{/each}
-          </tr>
-        </tbody>
-      </table>
-      <dl class="grid grid-cols-[auto_1fr] gap-x-3 gap-y-1">
-        {#each facts as [name, fact] (name)}
-          <dt class="text-ink-soft">{name}</dt>
-          <dd>{fact}</dd>
-        {/each}
-      </dl>
-    </Popover.Content>
-  </Popover.Portal>
-</Popover.Root>
+  {/snippet}
+  <p class="heading mb-2 text-lg">{showSymbol(chord.symbol)}</p>
+  <table class="mb-2">
+    <tbody>
+      <tr class="heading text-base">
+        {#each chordNotes(chord) as note (note)}<td class="pr-4">{showNote(note)}</td>{/each}
+      </tr>
+      <tr class="text-ink-soft">
+        {#each quality.degrees as degree (degree)}<td class="pr-4">{showDegree(degree)}</td>{/each}
+      </tr>
+    </tbody>
+  </table>
+  <dl class="grid grid-cols-[auto_1fr] gap-x-3 gap-y-1">
+    {#each facts as [name, fact] (name)}
+      <dt class="text-ink-soft">{name}</dt>
+      <dd>{fact}</dd>
+    {/each}
+  </dl>
+</Popover>

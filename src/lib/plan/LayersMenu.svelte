@@ -1,11 +1,11 @@
 <!-- What the neck shows besides the notes of now and next, and which of its strings. -->
 <script lang="ts">
   import LayersIcon from '@lucide/svelte/icons/layers';
-  import { Popover } from 'bits-ui';
   import { LAYER_KINDS, type LayerKind } from '$core/neck/layers';
   import { stringSets } from '$core/neck/triads';
   import type { Instrument } from '$lib/settings/settings';
   import type { PlanSession } from './session.svelte';
+  import Popover from '$lib/ui/Popover.svelte';
 
   interface Props {
     readonly session: PlanSession;
@@ -26,62 +26,52 @@
   const shownSet = $derived(session.plan.strings?.join('-') ?? '');
 </script>
 
-<Popover.Root>
-  <Popover.Trigger class="button text-sm" title="What the neck shows">
+<Popover label="Layers" title="What the neck shows" button="button text-sm" sheet="grid w-72 gap-2">
+  {#snippet trigger()}
     <LayersIcon size={15} aria-hidden="true" />Layers{session.plan.layers.length > 0
       ? ` (${session.plan.layers.length})`
       : ''}
-  </Popover.Trigger>
-  <Popover.Portal>
-    <Popover.Content
-      side="top"
-      align="end"
-      sideOffset={6}
-      aria-label="Layers"
-      class="z-40 grid w-72 gap-2 rounded-md border border-line bg-sheet p-4 text-sm shadow-sheet"
+  {/snippet}
+  {#each LAYER_KINDS as kind (kind)}
+    {@const [name, key] = NAMES[kind]}
+    <label class="flex items-center gap-2">
+      <input
+        type="checkbox"
+        checked={session.plan.layers.includes(kind)}
+        onchange={() => session.toggleLayer(kind)}
+      />
+      {name}<kbd class="ml-auto text-ink-soft">{key}</kbd>
+    </label>
+  {/each}
+  <label class="flex items-center gap-2 border-t border-line pt-2">
+    <input type="checkbox" checked={session.plan.oneOctave} onchange={session.toggleOctave} />
+    One octave from the lowest root<kbd class="ml-auto text-ink-soft">O</kbd>
+  </label>
+  <label class="flex items-center gap-2">
+    Strings
+    <select
+      class="field ml-auto"
+      value={shownSet}
+      onchange={(event) => {
+        const picked = sets.find((set) => set.join('-') === event.currentTarget.value);
+        session.showStrings(picked ?? null);
+      }}
     >
-      {#each LAYER_KINDS as kind (kind)}
-        {@const [name, key] = NAMES[kind]}
-        <label class="flex items-center gap-2">
-          <input
-            type="checkbox"
-            checked={session.plan.layers.includes(kind)}
-            onchange={() => session.toggleLayer(kind)}
-          />
-          {name}<kbd class="ml-auto text-ink-soft">{key}</kbd>
-        </label>
+      <option value="">all</option>
+      {#each sets as set (set.join('-'))}
+        <option value={set.join('-')}>{set.join(' ')}</option>
       {/each}
-      <label class="flex items-center gap-2 border-t border-line pt-2">
-        <input type="checkbox" checked={session.plan.oneOctave} onchange={session.toggleOctave} />
-        One octave from the lowest root<kbd class="ml-auto text-ink-soft">O</kbd>
-      </label>
-      <label class="flex items-center gap-2">
-        Strings
-        <select
-          class="field ml-auto"
-          value={shownSet}
-          onchange={(event) => {
-            const picked = sets.find((set) => set.join('-') === event.currentTarget.value);
-            session.showStrings(picked ?? null);
-          }}
-        >
-          <option value="">all</option>
-          {#each sets as set (set.join('-'))}
-            <option value={set.join('-')}>{set.join(' ')}</option>
-          {/each}
-        </select>
-      </label>
-      <label class="flex items-center gap-2 border-t border-line pt-2">
-        On
-        <select
-          class="field ml-auto max-w-44"
-          aria-label="Instrument"
-          value={session.instrument.id}
-          onchange={(event) => session.setInstrument(event.currentTarget.value)}
-        >
-          {#each instruments as { id, name } (id)}<option value={id}>{name}</option>{/each}
-        </select>
-      </label>
-    </Popover.Content>
-  </Popover.Portal>
-</Popover.Root>
+    </select>
+  </label>
+  <label class="flex items-center gap-2 border-t border-line pt-2">
+    On
+    <select
+      class="field ml-auto max-w-44"
+      aria-label="Instrument"
+      value={session.instrument.id}
+      onchange={(event) => session.setInstrument(event.currentTarget.value)}
+    >
+      {#each instruments as { id, name } (id)}<option value={id}>{name}</option>{/each}
+    </select>
+  </label>
+</Popover>

@@ -50,7 +50,10 @@
   let spelled = $state(false);
   const nowReading = $derived(session.reading?.chords[session.now?.index ?? -1]);
   let bench = $state<Workbench>();
-  $effect(() => bench?.focus());
+  // Once, when it opens: what the focus depends on must not call it back.
+  $effect(() => {
+    if (bench) untrack(() => bench?.focus());
+  });
   let keysShown = $state(false);
   let read = $state.raw<Mark | null>(null);
 

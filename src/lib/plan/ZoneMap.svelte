@@ -1,7 +1,6 @@
 <!-- A small map: the five zones, and the box of every chord of the chart in each. -->
 <script lang="ts">
   import MapIcon from '@lucide/svelte/icons/map';
-  import { Popover } from 'bits-ui';
   import { chordName } from '$core/chords/chords';
   import { matchingPentatonic } from '$core/lenses/material';
   import { pentatonicIn } from '$core/neck/zones';
@@ -9,6 +8,7 @@
   import { BOX_NAMES } from '$lib/settings/settings';
   import { NAMING_LABELS, showBox, showBoxInFull } from '$lib/ui/boxes';
   import { showSymbol } from '$lib/ui/glyphs';
+  import Popover from '$lib/ui/Popover.svelte';
   import type { PlanSession } from './session.svelte';
 
   interface Props {
@@ -35,74 +35,69 @@
     session.zone.low === low && session.zone.high === high;
 </script>
 
-<Popover.Root bind:open>
-  <Popover.Trigger class="button text-sm" title="The five zones (Z)">
+<Popover
+  bind:open
+  label="Zones"
+  title="The five zones (Z)"
+  button="button text-sm"
+  sheet="max-h-[28rem] overflow-auto"
+>
+  {#snippet trigger()}
     <MapIcon size={15} aria-hidden="true" />Zones
-  </Popover.Trigger>
-  <Popover.Portal>
-    <Popover.Content
-      side="top"
-      align="end"
-      sideOffset={6}
-      aria-label="Zones"
-      class="z-40 max-h-[28rem] overflow-auto rounded-md border border-line bg-sheet p-4 text-sm shadow-sheet"
+  {/snippet}
+  <div class="mb-2 flex items-center gap-3">
+    <label class="flex items-center gap-2">
+      Named as
+      <select
+        class="field"
+        value={naming}
+        onchange={(event) => {
+          const picked = BOX_NAMES.find((name) => name === event.currentTarget.value);
+          if (picked) settings.change({ boxNames: picked });
+        }}
+      >
+        {#each BOX_NAMES as name (name)}<option value={name}>{NAMING_LABELS[name]}</option>{/each}
+      </select>
+    </label>
+    <a
+      class="ml-auto underline"
+      href="/plan/{chartId}/region?zone={session.zone.low}-{session.zone.high}"
     >
-      <div class="mb-2 flex items-center gap-3">
-        <label class="flex items-center gap-2">
-          Named as
-          <select
-            class="field"
-            value={naming}
-            onchange={(event) => {
-              const picked = BOX_NAMES.find((name) => name === event.currentTarget.value);
-              if (picked) settings.change({ boxNames: picked });
-            }}
-          >
-            {#each BOX_NAMES as name (name)}<option value={name}>{NAMING_LABELS[name]}</option
-              >{/each}
-          </select>
-        </label>
-        <a
-          class="ml-auto underline"
-          href="/plan/{chartId}/region?zone={session.zone.low}-{session.zone.high}"
-        >
-          See the region
-        </a>
-      </div>
-      <table class="border-collapse" data-zone-map>
-        <thead>
-          <tr>
-            <th scope="col" class="pr-3 text-left font-normal text-ink-soft">Frets</th>
-            {#each session.zones as { low, high }, index (low)}
-              <th scope="col" class="p-0.5">
-                <button
-                  class="button w-full justify-center px-2 {here(low, high)
-                    ? 'border-ink font-bold'
-                    : ''}"
-                  title="Zone {index + 1} ({index + 1})"
-                  onclick={() => session.chooseZone({ low, high })}>{low}–{high}</button
-                >
-              </th>
-            {/each}
-          </tr>
-        </thead>
-        <tbody>
-          {#each distinct as [name, chord] (name)}
-            <tr class="border-t border-line">
-              <th scope="row" class="heading pr-3 text-left">{showSymbol(name)}</th>
-              {#each session.zones as zone (zone.low)}
-                {@const shape = pentatonicIn(session.neck, matchingPentatonic(chord), zone)}
-                <td
-                  class="px-2 py-0.5 text-center whitespace-nowrap"
-                  title={shape ? showBoxInFull(shape.box) : ''}
-                >
-                  {shape ? showBox(shape.box, naming) : '–'}
-                </td>
-              {/each}
-            </tr>
+      See the region
+    </a>
+  </div>
+  <table class="border-collapse" data-zone-map>
+    <thead>
+      <tr>
+        <th scope="col" class="pr-3 text-left font-normal text-ink-soft">Frets</th>
+        {#each session.zones as { low, high }, index (low)}
+          <th scope="col" class="p-0.5">
+            <button
+              class="button w-full justify-center px-2 {here(low, high)
+                ? 'border-ink font-bold'
+                : ''}"
+              title="Zone {index + 1} ({index + 1})"
+              onclick={() => session.chooseZone({ low, high })}>{low}–{high}</button
+            >
+          </th>
+        {/each}
+      </tr>
+    </thead>
+    <tbody>
+      {#each distinct as [name, chord] (name)}
+        <tr class="border-t border-line">
+          <th scope="row" class="heading pr-3 text-left">{showSymbol(name)}</th>
+          {#each session.zones as zone (zone.low)}
+            {@const shape = pentatonicIn(session.neck, matchingPentatonic(chord), zone)}
+            <td
+              class="px-2 py-0.5 text-center whitespace-nowrap"
+              title={shape ? showBoxInFull(shape.box) : ''}
+            >
+              {shape ? showBox(shape.box, naming) : '–'}
+            </td>
           {/each}
-        </tbody>
-      </table>
-    </Popover.Content>
-  </Popover.Portal>
-</Popover.Root>
+        </tr>
+      {/each}
+    </tbody>
+  </table>
+</Popover>

@@ -16,9 +16,12 @@ import {
   restoreChart,
   saveChart,
 } from './charts';
+import { DEFAULT_SETTINGS } from '$lib/settings/settings';
+import { commitTogether } from './commits';
 import { DamagedDatabaseError, listBackups, openDatabase, type OpenDatabase } from './database';
 import { DEMO_CHARTS, seedDemo } from './demo';
 import { MIGRATIONS } from './migrations';
+import { findSettings, saveSettings } from './settings';
 import { cookieOpens, tryPasscode } from './passcode';
 import { BODY_LIMIT, readBody } from './request';
 
@@ -153,6 +156,42 @@ describe('the database file', () => {
     expect(existsSync(file)).toBe(true);
     expect(readdirSync(broken)).toContain('corvel.sqlite');
     rmSync(broken, { recursive: true });
+  });
+});
+
+describe('settings', () => {
+  test('begin as the defaults, keep what is saved, and refuse a stale save', async () => {
+    expect(await findSettings(open.db)).toEqual({ settings: DEFAULT_SETTINGS, revision: 0 });
+    const letters = { ...DEFAULT_SETTINGS, boxNames: 'letter' } as const;
+    expect(await saveSettings(open.db, letters, 0)).toBe(1);
+    expect(await findSettings(open.db)).toEqual({ settings: letters, revision: 1 });
+    expect(await saveSettings(open.db, DEFAULT_SETTINGS, 0)).toBeNull();
+    expect(await findSettings(open.db)).toEqual({ settings: letters, revision: 1 });
+  });
+});
+
+describe('writes that arrive together', () => {
+  test('are each answered with their own result', async () => {
+    const ids = await Promise.all(
+      ['| C |', '| F |', '| G |'].map((text) => createChart(open.db, text)),
+    );
+    const saved = await Promise.all(
+      ids.map((id, index) =>
+        saveChart(open.db, id, { revision: 1 + (index % 2), text: '| Am |', plan: '{}' }),
+      ),
+    );
+    expect(saved.map(({ kind }) => kind)).toEqual(['saved', 'conflict', 'saved']);
+  });
+
+  test('fail together when one of them breaks, and the next batch goes through', async () => {
+    const id = await createChart(open.db, '| C |');
+    const broken = commitTogether(open.db, () => Promise.reject(new Error('broken')));
+    const beside = saveChart(open.db, id, { revision: 1, text: '| F |', plan: '{}' });
+    await expect(broken).rejects.toThrow('broken');
+    await expect(beside).rejects.toThrow('broken');
+    expect((await findChart(open.db, id))?.text).toBe('| C |');
+    const again = await saveChart(open.db, id, { revision: 1, text: '| F |', plan: '{}' });
+    expect(again).toEqual({ kind: 'saved', revision: 2 });
   });
 });
 

@@ -1,4 +1,6 @@
 import { describe, expect, test } from 'vitest';
+import { readChart } from '$core/chart/form';
+import { columnsFor, showCadence } from '$lib/plan/strip';
 import { degree } from '$core/notes/degrees';
 import { note } from '$core/notes/notes';
 import { nearestMark } from '../neck/roving';
@@ -99,4 +101,24 @@ test('shortcuts ask for their exact keys', () => {
   press({ altKey: true });
   press({ shiftKey: true, ctrlKey: true });
   expect(done).toEqual(['plain', 'control']);
+});
+
+describe('the strip', () => {
+  const chartOf = (text: string) => {
+    const result = readChart(text);
+    if (!result.ok) throw new Error(result.problems[0]?.message);
+    return result.chart;
+  };
+  const eight = chartOf('| C | F | G | C | Am | Dm | G | C |');
+
+  test('puts eight bars in a line where they fit, and fewer where they do not', () => {
+    expect([1248, 700, 330, 90].map((width) => columnsFor(eight, width))).toEqual([8, 8, 4, 1]);
+    const full = chartOf('| F#m(maj7) G#m7b5 C#7alt F#m(maj9) |' + ' C |'.repeat(7));
+    expect(columnsFor(full, 1248)).toBe(2);
+  });
+
+  test('names what it brackets', () => {
+    const key = { tonic: note('Ab'), mode: 'major' } as const;
+    expect(showCadence({ kind: 'ii-V-I major', from: 0, to: 2, key })).toBe('ii–V–I in A♭ major');
+  });
 });

@@ -1,0 +1,121 @@
+import { describe, expect, test } from 'vitest';
+import { parseChord } from '$core/chords/symbols';
+import { collection } from '$core/collections/collections';
+import type { Mark } from '$core/neck/marks';
+import { STANDARD_NECK } from '$core/neck/neck';
+import { degree } from '$core/notes/degrees';
+import { note } from '$core/notes/notes';
+import { dotsOver } from './dots';
+import { labelMark, LABELS } from './labels';
+import { LARGE, layOut, SMALL, windowAround } from './layout';
+import { speakMark } from './speech';
+
+const chord = (symbol: string) => {
+  const parsed = parseChord(symbol);
+  if (!parsed) throw new Error(symbol);
+  return parsed;
+};
+
+const G = { string: 6, fret: 3, midi: 43, note: note('G') };
+const tone = { degree: degree('1'), weight: 'chord' } as const;
+const marked = (changed: Partial<Mark>): Mark => ({
+  ...G,
+  now: null,
+  next: null,
+  fate: null,
+  ...changed,
+});
+const context = {
+  now: chord('Ebmaj7'),
+  next: chord('Cm7'),
+  key: { tonic: note('Bb'), mode: 'major' },
+  collection: collection(note('C'), 'minor pentatonic'),
+  zone: { low: 3, high: 6 },
+} as const;
+
+describe('labels', () => {
+  test('one note in every view', () => {
+    const both = marked({ now: tone, next: tone });
+    expect(LABELS.map((labels) => labelMark(both, labels, context))).toEqual([
+      '3',
+      '5',
+      '6',
+      '5',
+      'G',
+      '1',
+    ]);
+  });
+
+  test('a note only of the chord coming is named by what it will be', () => {
+    expect(labelMark(marked({ next: tone }), 'degree', context)).toBe('5');
+    expect(labelMark(marked({ now: tone }), 'next', context)).toBe('3');
+    expect(labelMark(marked({}), 'degree', context)).toBe('3');
+  });
+
+  test('open strings take no finger, and the hand has four', () => {
+    const at = (fret: number) => labelMark({ ...marked({ now: tone }), fret }, 'finger', context);
+    expect([0, 3, 4, 6, 7].map(at)).toEqual(['0', '1', '2', '4', '4']);
+  });
+
+  test('a note of a layer is spoken by its degree over now', () => {
+    expect(speakMark(marked({}), { now: context.now, next: context.next })).toBe(
+      'string 6, fret 3, G, third over E flat major 7',
+    );
+  });
+});
+
+describe('dots', () => {
+  const places = [
+    { string: 6, fret: 3, note: note('G') },
+    { string: 5, fret: 6, note: note('Eb') },
+    { string: 4, fret: 3, note: note('F') },
+  ];
+
+  test('weigh a definer, a chord tone and a colour', () => {
+    const dots = dotsOver(context.now, places, { labels: 'degree' });
+    expect(dots.map(({ text, weight }) => `${text} ${weight}`)).toEqual([
+      '3 definer',
+      '1 chord',
+      '2 colour',
+    ]);
+  });
+
+  test('say names or fingers, mark what moved, and add the blue notes', () => {
+    const blue = [{ string: 3, fret: 6, note: note('Gb') }];
+    const named = dotsOver(context.now, places, { labels: 'name', moved: degree('3'), blue });
+    expect(named.map(({ text }) => text)).toEqual(['G', 'E♭', 'F', 'G♭']);
+    expect(named.map(({ changed }) => changed)).toEqual([true, false, false, false]);
+    expect(named.at(-1)?.weight).toBe('blue');
+    expect(dotsOver(context.now, places, { labels: 'finger' }).map(({ text }) => text)).toEqual([
+      '1',
+      '4',
+      '1',
+    ]);
+  });
+});
+
+describe('layouts', () => {
+  test('a stretch of neck keeps its frets in order and between its ends', () => {
+    for (const leftHanded of [false, true]) {
+      const layout = layOut(STANDARD_NECK, { ...SMALL, leftHanded, frets: { low: 3, high: 8 } });
+      const xs = [3, 4, 5, 6, 7, 8].map(layout.finger);
+      const sorted = xs.toSorted((a, b) => (leftHanded ? b - a : a - b));
+      expect(xs).toEqual(sorted);
+      expect(Math.min(...xs)).toBeGreaterThan(0);
+      expect(Math.max(...xs)).toBeLessThan(layout.width);
+    }
+  });
+
+  test('a point on the neck is the fret it was drawn for, either way round', () => {
+    for (const leftHanded of [false, true]) {
+      const layout = layOut(STANDARD_NECK, { ...LARGE, leftHanded });
+      for (const fret of [1, 5, 12, 22]) expect(layout.fretAt(layout.finger(fret))).toBe(fret);
+    }
+  });
+
+  test('a window shows the shape with a fret to spare, never fewer than five frets', () => {
+    expect(windowAround(STANDARD_NECK, { low: 5, high: 8 })).toEqual({ low: 4, high: 9 });
+    expect(windowAround(STANDARD_NECK, { low: 0, high: 2 })).toEqual({ low: 0, high: 5 });
+    expect(windowAround(STANDARD_NECK, { low: 19, high: 22 })).toEqual({ low: 18, high: 22 });
+  });
+});
