@@ -15,3 +15,18 @@ export function modulo(value: number, divisor: number): number {
 export function range(from: number, to: number): readonly number[] {
   return Array.from({ length: Math.max(0, to - from) }, (_, offset) => from + offset);
 }
+
+/** The items by a key of each, in the order in which the keys first come. */
+export function group<T, K>(
+  items: readonly T[],
+  keyOf: (item: T) => K,
+): ReadonlyMap<K, readonly T[]> {
+  const groups = new Map<K, T[]>();
+  for (const item of items) {
+    const key = keyOf(item);
+    const known = groups.get(key);
+    if (known) known.push(item);
+    else groups.set(key, [item]);
+  }
+  return groups;
+}

@@ -5,6 +5,10 @@ import { chordNotes } from '../../src/core/chords/chords';
 import { parseChord } from '../../src/core/chords/symbols';
 import { collectionNotes, parseCollection } from '../../src/core/collections/collections';
 import { readHarmony } from '../../src/core/harmony/reading';
+import { collectionMaterial } from '../../src/core/lenses/material';
+import { modesFor } from '../../src/core/lenses/modes';
+import { lensContexts, optionsFor } from '../../src/core/lenses/options';
+import { propose, STYLES } from '../../src/core/lenses/styles';
 import { noteName } from '../../src/core/notes/notes';
 import { type Figure, median, rate, time } from './report';
 
@@ -35,6 +39,30 @@ export function* coreFigures(): Generator<Figure> {
     return readHarmony(result.chart);
   });
   yield { what: 'reading a 72-chord chart of 64 bars', value: read, unit: 'ms', most: 10 };
+
+  const long = readChart(LONG_CHART);
+  if (!long.ok) throw new Error(long.problems[0]?.message);
+  const { chart } = long;
+  const options = time(() => {
+    const contexts = lensContexts(chart, readHarmony(chart));
+    const modes = contexts.map((context) => modesFor(context)[0]?.collection);
+    return contexts.map((context, index) => {
+      const beside = [modes[index - 1], modes[index + 1]];
+      const neighbours = beside.flatMap((mode) => (mode ? [collectionMaterial(mode)] : []));
+      return optionsFor(context, { neighbours, preferred: [] });
+    });
+  });
+  yield {
+    what: 'reading 72 chords with all options of every chord',
+    value: options,
+    unit: 'ms',
+    most: 50,
+  };
+  const reading = readHarmony(chart);
+  for (const style of STYLES) {
+    const value = time(() => propose(chart, reading, style), 10);
+    yield { what: `a plan for 72 chords, ${style}`, value, unit: 'ms' };
+  }
 
   const ours = {
     chords: () => SYMBOLS.map((text) => chordNotes(parseChord(text) ?? fail(text)).map(noteName)),

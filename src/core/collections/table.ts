@@ -69,6 +69,8 @@ export const COLLECTION_TABLE: Readonly<Record<CollectionFamily, readonly Row[]>
     ['minor blues', '1 b3 4 b5 5 b7', 'blues', 'blues scale'],
     ['major blues', '1 2 b3 3 5 6'],
     ['blended blues', '1 2 b3 3 4 b5 5 6 b7', 'mixed blues'],
+    // The tonic's blues over IV: IV's third in place of the tonic's flat seventh.
+    ['minor sixth blues', '1 b3 4 b5 5 6', 'minor 6 blues'],
   ],
   symmetric: [
     ['whole tone', '1 2 3 #4 #5 b7', 'whole-tone'],

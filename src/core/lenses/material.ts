@@ -1,35 +1,84 @@
 /** What is played over one chord: a named set of notes. */
 import { type Chord, chordName, chordNotes } from '../chords/chords';
+import { parseChord, quality } from '../chords/symbols';
 import {
   type Collection,
   collection,
   collectionName,
   collectionNotes,
+  parseCollection,
+  pitchMask,
 } from '../collections/collections';
 import { degree } from '../notes/degrees';
-import { type Note, transpose } from '../notes/notes';
-
-export const MATERIAL_KINDS = ['own-pentatonic', 'chord-tones'] as const;
-export type MaterialKind = (typeof MATERIAL_KINDS)[number];
+import { type Note, simplify, transpose } from '../notes/notes';
 
 export interface Material {
+  /** `F lydian dominant`, `Abmaj7 arpeggio`, `Gb triad`; {@link parseMaterial} reads it back. */
   readonly name: string;
+  readonly root: Note;
+  /** The collection's name, `arpeggio` or `triad`. */
+  readonly kind: string;
   readonly notes: readonly Note[];
-  /** Null when the notes are an arpeggio. */
+  /** Its pitch classes, one bit each, C lowest. */
+  readonly mask: number;
+  /** Null when the notes are an arpeggio or a triad. */
   readonly collection: Collection | null;
 }
 
-const ofCollection = (chosen: Collection): Material => ({
-  name: collectionName(chosen),
-  notes: collectionNotes(chosen),
-  collection: chosen,
-});
+const KNOWN = new Map<string, Material>();
 
-export const chordTones = (chord: Chord): Material => ({
-  name: `${chordName({ ...chord, bass: null })} arpeggio`,
-  notes: chordNotes(chord),
-  collection: null,
-});
+function remember(name: string, make: () => Material): Material {
+  const known = KNOWN.get(name);
+  if (known) return known;
+  const made = make();
+  // Names of chords are endless; the usual ones are few.
+  if (KNOWN.size > 4_096) KNOWN.clear();
+  KNOWN.set(name, made);
+  return made;
+}
+
+/** A collection as something to play. */
+export function collectionMaterial(chosen: Collection): Material {
+  const name = collectionName(chosen);
+  return remember(name, () => {
+    const notes = collectionNotes(chosen);
+    const { root, kind } = chosen;
+    return { name, root, kind: kind.name, notes, mask: pitchMask(notes), collection: chosen };
+  });
+}
+
+function chordMaterial(chord: Chord, kind: 'arpeggio' | 'triad'): Material {
+  const bare = { ...chord, bass: null };
+  const name = `${chordName(bare)} ${kind}`;
+  return remember(name, () => {
+    const notes = chordNotes(bare);
+    return { name, root: chord.root, kind, notes, mask: pitchMask(notes), collection: null };
+  });
+}
+
+/** All tones of a chord, one after another. */
+export const arpeggio = (chord: Chord): Material => chordMaterial(chord, 'arpeggio');
+
+/** Three notes as a small movable shape. */
+export const triad = (chord: Chord): Material => chordMaterial(chord, 'triad');
+
+/** A chord by root and quality, for materials of the program's own making. */
+export function chordOn(on: Note, qualityName: string): Chord {
+  // A root with two accidentals takes its simpler name.
+  const root = simplify(on);
+  const bare = { symbol: '', root, quality: quality(qualityName), bass: null };
+  return { ...bare, symbol: chordName(bare) };
+}
+
+/** Reads a name as {@link Material} gives it; null when it names nothing to play. */
+export function parseMaterial(text: string): Material | null {
+  const scale = parseCollection(text);
+  if (scale) return collectionMaterial(scale);
+  const match = /^(\S+) (arpeggio|triad)$/u.exec(text.trim());
+  const chord = parseChord(match?.[1] ?? '');
+  if (!chord || chord.bass !== null) return null;
+  return match?.[2] === 'triad' ? triad(chord) : arpeggio(chord);
+}
 
 const FOURTH = degree('4');
 const FIFTH = degree('5');
@@ -37,16 +86,19 @@ const FLAT_THIRD = degree('b3');
 
 /**
  * The pentatonic that holds the chord's own triad: major on major and dominant chords, minor on
- * minor ones; over a sus chord the minor one from its fifth and over a half-diminished chord the
- * minor sixth one from its flat third, which hold those chords whole. Null where the chord's
- * fifth is altered and no pentatonic holds it.
+ * minor ones; over a sus chord the minor one from its fifth, over half-diminished and diminished
+ * chords the minor sixth one from their flat third, over augmented ones the major one with a flat
+ * sixth. Null where no pentatonic holds the triad.
  */
 export function ownPentatonic(chord: Chord): Collection | null {
-  const { family, degrees } = chord.quality;
+  const { family, degrees, core } = chord.quality;
   switch (family) {
     case 'major':
     case 'dominant':
-      return degrees.includes(FIFTH) ? collection(chord.root, 'major pentatonic') : null;
+      if (degrees.includes(FIFTH)) return collection(chord.root, 'major pentatonic');
+      return core.includes(degree('#5'))
+        ? collection(chord.root, 'major flat-sixth pentatonic')
+        : null;
     case 'minor':
       return degrees.includes(FIFTH) ? collection(chord.root, 'minor pentatonic') : null;
     case 'suspended':
@@ -54,11 +106,12 @@ export function ownPentatonic(chord: Chord): Collection | null {
         ? collection(transpose(chord.root, FIFTH), 'minor pentatonic')
         : collection(chord.root, 'major pentatonic');
     case 'half-diminished':
+    case 'diminished':
       return collection(transpose(chord.root, FLAT_THIRD), 'minor sixth pentatonic');
+    case 'augmented':
+      return collection(chord.root, 'major flat-sixth pentatonic');
     case 'power':
       return collection(chord.root, 'minor pentatonic');
-    default:
-      return null;
   }
 }
 
@@ -69,16 +122,14 @@ export function ownPentatonic(chord: Chord): Collection | null {
 export function matchingPentatonic(chord: Chord): Collection {
   const own = ownPentatonic(chord);
   if (own) return own;
-  const { name, family } = chord.quality;
-  if (name === '7alt') return collection(transpose(chord.root, FLAT_THIRD), 'minor pentatonic');
-  if (family === 'diminished' || family === 'minor') {
-    return collection(transpose(chord.root, FLAT_THIRD), 'minor sixth pentatonic');
-  }
-  return collection(chord.root, 'major flat-sixth pentatonic');
+  const minor = chord.quality.name === '7alt' || chord.quality.family === 'minor';
+  return minor
+    ? collection(transpose(chord.root, FLAT_THIRD), 'minor pentatonic')
+    : collection(chord.root, 'major flat-sixth pentatonic');
 }
 
-/** The notes to play over a chord; chord tones where the chord has no pentatonic of its own. */
-export function materialFor(chord: Chord, kind: MaterialKind): Material {
-  const own = kind === 'own-pentatonic' ? ownPentatonic(chord) : null;
-  return own ? ofCollection(own) : chordTones(chord);
+/** What is played where nothing was chosen: the own pentatonic, or the chord's tones without one. */
+export function defaultMaterial(chord: Chord): Material {
+  const own = ownPentatonic(chord);
+  return own ? collectionMaterial(own) : arpeggio(chord);
 }

@@ -1,10 +1,10 @@
 /** What stands where on the neck for the chord sounding now and the chord coming next. */
 import type { Chord } from '../chords/chords';
-import { degreeOver } from '../chords/chords';
+import { degreesOver } from '../chords/over';
 import { cross } from '../crossings/crossing';
 import { halfSteps, type Interval, type Note, pitchClass } from '../notes/notes';
 import type { Midi } from '../notes/pitch';
-import { sounds } from '../chords/qualities';
+import { type Quality, sounds } from '../chords/qualities';
 import { type Neck, pitchAt, type Place, placesOf, type Zone } from './neck';
 
 /** A chord and the notes chosen over it. */
@@ -34,11 +34,10 @@ export interface Mark extends Place {
   readonly fate: Fate | null;
 }
 
-function toneOf({ chord }: Sounding, note: Note): Tone {
-  const degree = degreeOver(chord, note);
+function toneOf(quality: Quality, degree: Interval): Tone {
   const size = halfSteps(degree);
-  const defines = chord.quality.definers.some((tone) => halfSteps(tone) === size);
-  const weight = defines ? 'definer' : sounds(chord.quality, degree) ? 'chord' : 'colour';
+  const defines = quality.definers.some((tone) => halfSteps(tone) === size);
+  const weight = defines ? 'definer' : sounds(quality, degree) ? 'chord' : 'colour';
   return { degree, weight };
 }
 
@@ -49,12 +48,28 @@ interface NoteReading {
   readonly fate: Fate | null;
 }
 
+interface ReadTone {
+  readonly note: Note;
+  readonly tone: Tone;
+}
+
+/** The notes chosen over a chord by pitch class, each with what it is there. */
+function readByClass({ chord, notes }: Sounding): ReadonlyMap<number, ReadTone> {
+  const degrees = degreesOver(chord, notes);
+  return new Map(
+    notes.map((note, index) => {
+      const tone = toneOf(chord.quality, degrees[index] ?? (0 as Interval));
+      return [pitchClass(note), { note, tone }];
+    }),
+  );
+}
+
 /** Reads every pitch class once; the neck only repeats it. */
 function readNotes(now: Sounding, next: Sounding | null): ReadonlyMap<number, NoteReading> {
   const readings = new Map<number, NoteReading>();
   const coming = next?.notes ?? [];
-  const nowByClass = new Map(now.notes.map((note) => [pitchClass(note), note]));
-  const nextByClass = new Map(coming.map((note) => [pitchClass(note), note]));
+  const nowByClass = readByClass(now);
+  const nextByClass = next === null ? new Map<number, ReadTone>() : readByClass(next);
   const { moves } = cross(now.notes, coming);
   const fateOf = (pitch: number): Fate | null => {
     if (!next) return null;
@@ -68,16 +83,12 @@ function readNotes(now: Sounding, next: Sounding | null): ReadonlyMap<number, No
       : { kind: 'reached', from, halfSteps: size };
   };
   for (const pitch of new Set([...nowByClass.keys(), ...nextByClass.keys()])) {
-    const nowNote = nowByClass.get(pitch);
-    const nextNote = nextByClass.get(pitch);
-    const note = nowNote ?? nextNote;
+    const here = nowByClass.get(pitch);
+    const there = nextByClass.get(pitch);
+    const note = here?.note ?? there?.note;
     if (note === undefined) continue;
-    readings.set(pitch, {
-      note,
-      now: nowNote === undefined ? null : toneOf(now, nowNote),
-      next: next === null || nextNote === undefined ? null : toneOf(next, nextNote),
-      fate: fateOf(pitch),
-    });
+    const fate = fateOf(pitch);
+    readings.set(pitch, { note, now: here?.tone ?? null, next: there?.tone ?? null, fate });
   }
   return readings;
 }

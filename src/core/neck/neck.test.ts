@@ -3,7 +3,7 @@ import { describe, expect, test } from 'vitest';
 import type { Chord } from '../chords/chords';
 import { parseChord } from '../chords/symbols';
 import { cross, shortestWay } from '../crossings/crossing';
-import { materialFor, ownPentatonic } from '../lenses/material';
+import { arpeggio, defaultMaterial, ownPentatonic } from '../lenses/material';
 import { degreeName } from '../notes/degrees';
 import { collectionName } from '../collections/collections';
 import { note, noteName, pitchClass } from '../notes/notes';
@@ -108,11 +108,11 @@ describe('material', () => {
     expect(own && collectionName(own)).toBe(expected);
   });
 
-  test.each(['Abmaj7', 'Bb7', 'Cm7', 'F7sus4', 'Dm7b5', 'Gm6', 'C', 'Dm'])(
+  test.each(['Abmaj7', 'Bb7', 'Cm7', 'F7sus4', 'Dm7b5', 'Gm6', 'C', 'Dm', 'G7#5', 'Bdim7', 'Caug'])(
     'over %s it holds the triad',
     (symbol) => {
       const { root, quality } = chord(symbol);
-      const notes = new Set(materialFor(chord(symbol), 'own-pentatonic').notes.map(pitchClass));
+      const notes = new Set(defaultMaterial(chord(symbol)).notes.map(pitchClass));
       const triad = quality.core
         .slice(0, 3)
         .map((degree) => pitchClass((root + degree) as typeof root));
@@ -120,13 +120,9 @@ describe('material', () => {
     },
   );
 
-  test('a chord whose fifth is altered keeps to its chord tones', () => {
-    expect(materialFor(chord('G7#5'), 'own-pentatonic').notes.map(noteName)).toEqual([
-      'G',
-      'B',
-      'D#',
-      'F',
-    ]);
+  test('a chord whose triad no pentatonic holds keeps to its chord tones', () => {
+    expect(defaultMaterial(chord('G7b5')).notes.map(noteName)).toEqual(['G', 'B', 'Db', 'F']);
+    expect(defaultMaterial(chord('G7alt')).name).toBe('G7alt arpeggio');
   });
 });
 
@@ -169,7 +165,7 @@ describe('crossings', () => {
 describe('marks', () => {
   const sounding = (symbol: string) => ({
     chord: chord(symbol),
-    notes: materialFor(chord(symbol), 'chord-tones').notes,
+    notes: arpeggio(chord(symbol)).notes,
   });
   const marks = markNeck(STANDARD_NECK, wholeNeck(STANDARD_NECK), sounding('Dm7'), sounding('G7'));
   const at = (string: number, fret: number) =>

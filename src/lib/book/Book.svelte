@@ -50,8 +50,12 @@
   let choosing = $state(false);
 
   /** Makes a chart and opens it; false when the server is away. */
-  async function make(text: string, editing: 'text' | 'bars' | null): Promise<boolean> {
-    const id = await createChart(text);
+  async function make(
+    text: string,
+    editing: 'text' | 'bars' | null,
+    plan: string | null = null,
+  ): Promise<boolean> {
+    const id = await createChart(text, plan ?? undefined);
     if (id === null) toast.error(AWAY);
     else await goto(`/plan/${id}${editing === null ? '' : `?edit=${editing}`}`);
     return id !== null;
@@ -135,5 +139,5 @@
   {/if}
 </main>
 
-<ImportDialog bind:open={importing} onchart={(text) => make(text, null)} />
+<ImportDialog bind:open={importing} onchart={({ text, plan }) => make(text, null, plan)} />
 <FormDialog bind:open={choosing} onchart={(text) => make(text, 'bars')} />

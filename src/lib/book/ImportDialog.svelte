@@ -1,4 +1,4 @@
-<!-- A chart from a file, or pasted: chart text, or MusicXML. -->
+<!-- A chart from a file, or pasted: chart text, a chart with its plan as JSON, or MusicXML. -->
 <script lang="ts">
   import {
     FILE_LIMIT,
@@ -12,7 +12,7 @@
   interface Props {
     open: boolean;
     /** Makes the chart; false when the server is away. */
-    readonly onchart: (text: string) => Promise<boolean>;
+    readonly onchart: (chart: OpenedChart) => Promise<boolean>;
   }
 
   let { open = $bindable(), onchart }: Props = $props();
@@ -28,8 +28,8 @@
     else await finish(result.chart);
   }
 
-  async function finish({ text }: OpenedChart) {
-    if (await onchart(text)) {
+  async function finish(chart: OpenedChart) {
+    if (await onchart(chart)) {
       pasted = '';
       opened = null;
       open = false;

@@ -30,7 +30,7 @@ export function requestedChart(request: {
     : refuse({ code: 'invalid_chart', message: 'This chart cannot be read.' });
 }
 
-function describeChord(
+export function describeChord(
   { index, chord, bar, beat, beats }: PlayedChord,
   reading: ChordReading | undefined,
 ): z.infer<typeof chordAnswer> {

@@ -351,6 +351,160 @@ describe('the neck', () => {
   });
 });
 
+describe('choosing material', () => {
+  type Answered = Record<string, unknown> & { error?: { code: string; path?: string } };
+  const answer = (name: string, request: unknown) => ask(name, request) as Answered;
+
+  test('options say what each lens gives over a chord, best first', () => {
+    const { options, chord } = answer('options', {
+      chart: 'key: Eb\n| Fm7 | Bb7 | Ebmaj7 |',
+      index: 0,
+    }) as unknown as { chord: { symbol: string }; options: Record<string, unknown>[] };
+    expect(chord.symbol).toBe('Fm7');
+    expect(options.map(({ rank }) => rank)).toEqual(options.map((_, index) => index + 1));
+    expect(options).toContainEqual({
+      lens: 'borrowed-pentatonic',
+      name: 'C minor pentatonic',
+      root: 'C',
+      collection: 'minor pentatonic',
+      notes: ['C', 'Eb', 'F', 'G', 'Bb'],
+      degrees: ['5', 'b7', '1', '2', '4'],
+      tensions: ['5', 'b7', '1', '9', '11'],
+      covered: ['F', 'C', 'Eb'],
+      missing: ['Ab'],
+      clashes: [],
+      blue: [],
+      colours: ['G', 'Bb'],
+      outsideKey: [],
+      fromPrevious: { held: [], arrives: ['C', 'Eb', 'F', 'G', 'Bb'], leaves: [] },
+      common: true,
+      intent: 'lean',
+      rank: expect.any(Number),
+      reason: 'In common use over Fm7, from its 5; no third (Ab); adds 9 and 11.',
+    });
+    const mode = options.find(({ lens }) => lens === 'mode');
+    expect(mode).toMatchObject({
+      name: 'F dorian',
+      parent: { root: 'Eb', collection: 'ionian' },
+    });
+  });
+
+  test('options weigh what was chosen before', () => {
+    const { options } = answer('options', {
+      chart: 'key: C\n| Dm7 | G7 |',
+      index: 1,
+      lenses: ['mode'],
+      choices: ['D dorian', null],
+    }) as unknown as { options: { name: string; fromPrevious: { held: string[] } }[] };
+    expect(options[0]).toMatchObject({
+      name: 'G mixolydian',
+      fromPrevious: { held: ['G', 'A', 'B', 'C', 'D', 'E', 'F'], arrives: [], leaves: [] },
+    });
+  });
+
+  test('every lens answers for every quality on every root, with degrees that measure right', () => {
+    const qualities =
+      ' m 7 maj7 m7 m7b5 dim7 m6 6 9 13 7alt 7b9 7#9 7#5 7b5 7#11 7b13 13b9 maj7#5 maj7#11 m(maj7) sus2 sus4 7sus4 9sus4 add9 5 dim aug m9 m11 69 7(b9,b13) maj9 m69'.split(
+        ' ',
+      );
+    const sizes: Record<string, number> = {
+      ...{ '1': 0, b2: 1, '2': 2, '#2': 3, b3: 3, '3': 4, b4: 4, '4': 5, '#4': 6, b5: 6 },
+      ...{ '5': 7, '#5': 8, b6: 8, '6': 9, bb7: 9, b7: 10, '7': 11 },
+    };
+    for (const root of ['C', 'Db', 'D', 'Eb', 'E', 'F', 'F#', 'Gb', 'G', 'Ab', 'A', 'Bb', 'B']) {
+      const from = pitchClass(note(root));
+      for (const quality of qualities) {
+        const { options } = answer('options', {
+          chart: `| ${root}${quality} |`,
+          index: 0,
+        }) as unknown as { options: { notes: string[]; degrees: string[] }[] };
+        for (const { notes, degrees } of options) {
+          expect(degrees.map((degree) => sizes[degree])).toEqual(
+            notes.map((one) => (pitchClass(note(one)) - from + 12) % 12),
+          );
+        }
+      }
+    }
+  });
+
+  test('coverage names what is missing, and says it', () => {
+    const coverage = answer('coverage', {
+      chart: 'key: Eb\n| Eb | Ab | Bb |',
+      collection: 'Eb major pentatonic',
+    });
+    expect(coverage).toMatchObject({
+      chords: [
+        { missing: [] },
+        { missing: [{ note: 'Ab', degree: '1' }], covered: [{ note: 'C', degree: '3' }, {}] },
+        { missing: [{ note: 'D', degree: '3' }] },
+      ],
+      spoken: [
+        expect.any(String),
+        expect.any(String),
+        'Bar 3, Bb: no third (D): the change will not be heard.',
+      ],
+    });
+  });
+
+  test('crossings of chords and of choices, round the loop when asked', () => {
+    const request = { chart: '| Dm7 | G7 |', choices: ['D dorian', 'G altered'] };
+    const open = answer('crossings', request) as unknown as { crossings: unknown[] };
+    expect(open.crossings).toHaveLength(1);
+    expect(open.crossings[0]).toMatchObject({
+      from: 0,
+      to: 1,
+      chord: {
+        held: ['D', 'F'],
+        moves: [
+          { from: { note: 'C', degree: 'b7' }, to: { note: 'B', degree: '3' }, semitones: -1 },
+          { from: { note: 'A', degree: '5' }, to: { note: 'G', degree: '1' }, semitones: -2 },
+        ],
+        arrives: [],
+        leaves: [],
+      },
+      collection: { held: ['G', 'Cb', 'F'] },
+    });
+    const closed = answer('crossings', { ...request, loop: true });
+    expect((closed as unknown as { crossings: unknown[] }).crossings).toHaveLength(2);
+    expect(answer('crossings', { chart: '| C |', loop: true })).toMatchObject({ crossings: [] });
+  });
+
+  test('chains, within a stretch too', () => {
+    const chart = '| Cm7 | Bbm7 | Eb7alt | Abmaj7 |';
+    expect(answer('chains', { chart, from: 1 })).toMatchObject({
+      chains: expect.arrayContaining([
+        {
+          step: 1,
+          stops: [
+            { index: 1, root: 'F', collection: 'minor pentatonic', relation: '5' },
+            { index: 2, root: 'Gb', collection: 'minor pentatonic', relation: 'b3' },
+            { index: 3, root: 'G', collection: 'minor pentatonic', relation: '7' },
+          ],
+        },
+      ]),
+    });
+  });
+
+  test.each<[string, Record<string, unknown>, string, string | undefined]>([
+    ['options', { chart: '| C |', index: 1 }, 'out_of_range', 'index'],
+    ['options', { chart: '| N.C. |', index: 0 }, 'out_of_range', 'index'],
+    ['options', { chart: '| Cq |', index: 0 }, 'invalid_chart', undefined],
+    [
+      'options',
+      { chart: '| C |', index: 0, choices: ['C wobbly'] },
+      'unknown_collection',
+      'choices.0',
+    ],
+    ['coverage', { chart: '| C |', collection: 'C wobbly' }, 'unknown_collection', undefined],
+    ['crossings', { chart: '| C |', choices: [null, null] }, 'out_of_range', 'choices'],
+    ['crossings', { chart: '| C | F |', start: 'H' }, 'invalid_request', 'start'],
+    ['chains', { chart: '| C | F |', from: 1, to: 0 }, 'out_of_range', 'from'],
+    ['chains', { chart: '| C | F |', to: 9 }, 'out_of_range', 'to'],
+  ])('%s %j is refused as %s', (name, request, code, path) => {
+    expect(answer(name, request).error).toMatchObject(path ? { code, path } : { code });
+  });
+});
+
 test('the description is OpenAPI 3.1 with every question', () => {
   const description = describeEngine();
   expect(description.openapi).toBe('3.1.0');

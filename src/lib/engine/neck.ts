@@ -10,7 +10,7 @@ import {
 } from '$core/collections/collections';
 import { signatureTonic } from '$core/harmony/keys';
 import { readHarmony } from '$core/harmony/reading';
-import { chordTones, matchingPentatonic } from '$core/lenses/material';
+import { arpeggio, matchingPentatonic } from '$core/lenses/material';
 import { modeAt, modeFor } from '$core/lenses/modes';
 import type { Placed } from '$core/neck/fingering';
 import { homesOf } from '$core/neck/homes';
@@ -77,7 +77,7 @@ function layOut(
     case 'mode':
       return { name: collectionName(mode), shape: scaleIn(neck, mode, zone) };
     case 'chord-tones':
-      return { name: chordTones(chord).name, shape: chordTonesIn(neck, chord, pentatonic, zone) };
+      return { name: arpeggio(chord).name, shape: chordTonesIn(neck, chord, pentatonic, zone) };
     default:
       return { name: collectionName(pentatonic), shape: pentatonicIn(neck, pentatonic, zone) };
   }

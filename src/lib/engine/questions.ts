@@ -2,6 +2,17 @@
 import type { z } from 'zod';
 import { answerChart } from './chart';
 import { answerCollections } from './collections';
+import { answerChains, answerCoverage, answerCrossings, answerOptions } from './lenses';
+import {
+  chainsAnswer,
+  chainsRequest,
+  coverageAnswer,
+  coverageRequest,
+  crossingsAnswer,
+  crossingsRequest,
+  optionsAnswer,
+  optionsRequest,
+} from './lensSchemas';
 import type { EngineResult } from './refusals';
 import { answerHomes, answerTriads, answerZones } from './neck';
 import {
@@ -64,5 +75,29 @@ export const QUESTIONS: Readonly<Record<string, Question>> = {
     homesRequest,
     homesAnswer,
     answerHomes,
+  ),
+  options: question(
+    'What could be played over a chord, by every lens, with reason and cost; best first.',
+    optionsRequest,
+    optionsAnswer,
+    answerOptions,
+  ),
+  coverage: question(
+    'One collection held against a whole chart: what it covers, lacks and clashes with.',
+    coverageRequest,
+    coverageAnswer,
+    answerCoverage,
+  ),
+  crossings: question(
+    'What holds, moves, leaves and arrives at every change, and the guide-tone lanes.',
+    crossingsRequest,
+    crossingsAnswer,
+    answerCrossings,
+  ),
+  chains: question(
+    'One pentatonic shape shifted through the chords, its roots in even steps.',
+    chainsRequest,
+    chainsAnswer,
+    answerChains,
   ),
 };

@@ -8,6 +8,7 @@
   import { fitZone, inZone, type Neck, type Zone } from '$core/neck/neck';
   import JoinedPlaces from './JoinedPlaces.svelte';
   import { LARGE, layOut } from './layout';
+  import MoveArrows from './MoveArrows.svelte';
   import NeckBoard from './NeckBoard.svelte';
   import NoteMark from './NoteMark.svelte';
   import { nearestMark } from './roving';
@@ -110,6 +111,7 @@
     {#each layers as layer (layer.kind)}
       <JoinedPlaces {layer} {layout} />
     {/each}
+    <MoveArrows {marks} {layout} />
     <ZoneBracket
       {zone}
       {layout}

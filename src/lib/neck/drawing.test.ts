@@ -17,7 +17,8 @@ const chord = (symbol: string) => {
 };
 
 const G = { string: 6, fret: 3, midi: 43, note: note('G') };
-const tone = { degree: degree('1'), weight: 'chord' } as const;
+const third = { degree: degree('3'), weight: 'definer' } as const;
+const fifth = { degree: degree('5'), weight: 'chord' } as const;
 const marked = (changed: Partial<Mark>): Mark => ({
   ...G,
   now: null,
@@ -35,7 +36,7 @@ const context = {
 
 describe('labels', () => {
   test('one note in every view', () => {
-    const both = marked({ now: tone, next: tone });
+    const both = marked({ now: third, next: fifth });
     expect(LABELS.map((labels) => labelMark(both, labels, context))).toEqual([
       '3',
       '5',
@@ -47,13 +48,13 @@ describe('labels', () => {
   });
 
   test('a note only of the chord coming is named by what it will be', () => {
-    expect(labelMark(marked({ next: tone }), 'degree', context)).toBe('5');
-    expect(labelMark(marked({ now: tone }), 'next', context)).toBe('3');
+    expect(labelMark(marked({ next: fifth }), 'degree', context)).toBe('5');
+    expect(labelMark(marked({ now: third }), 'next', context)).toBe('3');
     expect(labelMark(marked({}), 'degree', context)).toBe('3');
   });
 
   test('open strings take no finger, and the hand has four', () => {
-    const at = (fret: number) => labelMark({ ...marked({ now: tone }), fret }, 'finger', context);
+    const at = (fret: number) => labelMark({ ...marked({ now: third }), fret }, 'finger', context);
     expect([0, 3, 4, 6, 7].map(at)).toEqual(['0', '1', '2', '4', '4']);
   });
 

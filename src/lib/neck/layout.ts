@@ -34,7 +34,7 @@ export interface NeckMeasures {
 const MARGIN = 10;
 
 /** The large neck of Plan: room for the zone's bracket above and for fret numbers below. */
-export const LARGE = { width: 1240, stringGap: 29, above: 32, below: 36, openSpace: 34 } as const;
+export const LARGE = { width: 1240, stringGap: 27, above: 30, below: 30, openSpace: 34 } as const;
 /** A neck in a grid. */
 export const SMALL = { width: 240, stringGap: 19, above: 14, below: 22, openSpace: 16 } as const;
 

@@ -7,12 +7,13 @@
 
   interface Props {
     readonly text: string;
+    readonly plan: string;
   }
 
-  let { text }: Props = $props();
+  let { text, plan }: Props = $props();
 
   async function save(kind: FileKind) {
-    const file = await chartFile(text, kind);
+    const file = await chartFile({ text, plan }, kind);
     if (file) download(file);
     else toast.error('Mend the text first: a score needs a chart that can be read.');
   }
@@ -29,6 +30,7 @@
   const CHOICES = [
     ['Copy as text', copy],
     ['Chart text', () => save('text')],
+    ['Chart with its plan, JSON', () => save('json')],
     ['MusicXML', () => save('musicxml')],
     ['MusicXML, compressed', () => save('compressed')],
   ] as const;

@@ -3,16 +3,19 @@
   import LayersIcon from '@lucide/svelte/icons/layers';
   import { LAYER_KINDS, type LayerKind } from '$core/neck/layers';
   import { stringSets } from '$core/neck/triads';
-  import type { Instrument } from '$lib/settings/settings';
+  import { MODE_NAMES } from '$lib/settings/settings';
+  import type { SettingsStore } from '$lib/settings/store.svelte';
+  import { LANE_VIEWS } from './plan';
   import type { PlanSession } from './session.svelte';
+  import { LANE_NAMES } from './strip';
   import Popover from '$lib/ui/Popover.svelte';
 
   interface Props {
     readonly session: PlanSession;
-    readonly instruments: readonly Instrument[];
+    readonly settings: SettingsStore;
   }
 
-  let { session, instruments }: Props = $props();
+  let { session, settings }: Props = $props();
 
   const NAMES: Readonly<Record<LayerKind, readonly [string, string]>> = {
     box: ['Pentatonic box', 'B'],
@@ -26,9 +29,14 @@
   const shownSet = $derived(session.plan.strings?.join('-') ?? '');
 </script>
 
-<Popover label="Layers" title="What the neck shows" button="button text-sm" sheet="grid w-72 gap-2">
+<Popover
+  label="View"
+  title="What the neck and the strip show"
+  button="button text-sm"
+  sheet="grid w-72 gap-2"
+>
   {#snippet trigger()}
-    <LayersIcon size={15} aria-hidden="true" />Layers{session.plan.layers.length > 0
+    <LayersIcon size={15} aria-hidden="true" />View{session.plan.layers.length > 0
       ? ` (${session.plan.layers.length})`
       : ''}
   {/snippet}
@@ -64,6 +72,35 @@
     </select>
   </label>
   <label class="flex items-center gap-2 border-t border-line pt-2">
+    Under the bars
+    <select
+      class="field ml-auto w-40"
+      title="U"
+      value={session.plan.lane}
+      onchange={(event) => {
+        const picked = LANE_VIEWS.find((view) => view === event.currentTarget.value);
+        if (picked) session.setLane(picked);
+      }}
+    >
+      {#each LANE_VIEWS as view (view)}<option value={view}>{LANE_NAMES[view]}</option>{/each}
+    </select>
+  </label>
+  <label class="flex items-center gap-2">
+    Modes
+    <select
+      class="field ml-auto w-40"
+      title="M"
+      value={settings.current.modeNames}
+      onchange={(event) => {
+        const picked = MODE_NAMES.find((naming) => naming === event.currentTarget.value);
+        if (picked) settings.change({ modeNames: picked });
+      }}
+    >
+      <option value="mode">by their own name</option>
+      <option value="parent">by parent scale</option>
+    </select>
+  </label>
+  <label class="flex items-center gap-2 border-t border-line pt-2">
     On
     <select
       class="field ml-auto max-w-44"
@@ -71,7 +108,8 @@
       value={session.instrument.id}
       onchange={(event) => session.setInstrument(event.currentTarget.value)}
     >
-      {#each instruments as { id, name } (id)}<option value={id}>{name}</option>{/each}
+      {#each settings.current.instruments as { id, name } (id)}<option value={id}>{name}</option
+        >{/each}
     </select>
   </label>
 </Popover>

@@ -129,7 +129,7 @@
     <a class="button-quiet text-sm" href={shapes} title="Every shape of this chord">
       <LayoutGrid size={16} aria-hidden="true" />Shapes
     </a>
-    <ExportMenu text={document.text} />
+    <ExportMenu text={document.text} plan={document.plan} />
     <button class="button-quiet" onclick={onkeys} aria-label="Keys" title="Keys (?)">
       <Keyboard size={16} aria-hidden="true" />
     </button>

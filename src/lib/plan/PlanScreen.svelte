@@ -6,6 +6,8 @@
   import { shiftChart } from '$core/chart/rewrite';
   import type { Mark } from '$core/neck/marks';
   import { spokenChord } from '$core/chords/spoken';
+  import { INTENTS, LENSES, type Lens } from '$core/lenses/lens';
+  import type { Option } from '$core/lenses/options';
   import { createDocument } from '$lib/charts/document.svelte';
   import Neck from '$lib/neck/Neck.svelte';
   import { speakMark } from '$lib/neck/speech';
@@ -18,17 +20,20 @@
   import ShortcutSheet from '$lib/ui/ShortcutSheet.svelte';
   import { showSymbol } from '$lib/ui/glyphs';
   import { runShortcut, type Shortcut } from '$lib/ui/shortcuts';
-  import ChangeCard from './ChangeCard.svelte';
-  import ChordCard from './ChordCard.svelte';
-  import ChordSpelling from './ChordSpelling.svelte';
+  import ChangePanel from './ChangePanel.svelte';
   import ConflictDialog from './ConflictDialog.svelte';
   import EditorPanel from './EditorPanel.svelte';
   import { type Editing, readEditing, readPlace, writePlace } from './place';
   import LayersMenu from './LayersMenu.svelte';
+  import NowPanel from './NowPanel.svelte';
   import PlanHead from './PlanHead.svelte';
+  import { LANE_VIEWS } from './plan';
   import { createSession } from './session.svelte';
+  import SetAsideNotice from './SetAsideNotice.svelte';
   import Strip from './Strip.svelte';
+  import StylesMenu from './StylesMenu.svelte';
   import type Workbench from './Workbench.svelte';
+  import WhyPanel from './WhyPanel.svelte';
   import ZoneMap from './ZoneMap.svelte';
   import { createWorkbench } from './workbench.svelte';
 
@@ -79,7 +84,7 @@
 
   /** The next way to label notes, round all of them. */
   function nextLabels() {
-    const next = LABELS[(LABELS.indexOf(session.plan.labels) + 1) % LABELS.length];
+    const next = following(LABELS, session.plan.labels);
     if (next) session.setLabels(next);
   }
 
@@ -94,6 +99,22 @@
 
   let zonesShown = $state(false);
 
+  /** The lens whose answers are shown; the best of all when null. */
+  let lens = $state<Lens | null>(null);
+  /** An option held to compare others with; it is of one chord only. */
+  let held = $state.raw<{ readonly index: number; readonly option: Option } | null>(null);
+  const heldHere = $derived(held?.index === session.now?.index ? (held?.option ?? null) : null);
+  let styled = $state(false);
+
+  /** The next of some values in turn; the first after the last. */
+  const following = <T,>(values: readonly T[], value: T): T | undefined =>
+    values[(values.indexOf(value) + 1) % values.length];
+
+  function nextIntent() {
+    const intent = following(INTENTS, session.now?.intent ?? 'lean');
+    if (intent) session.setIntent(intent, 'chord');
+  }
+
   const toggle = (mode: Editing) => (editing = editing === mode ? null : mode);
 
   /** Opens the bars for editing, at the chord sounding now or at the one asked for. */
@@ -106,6 +127,10 @@
     if (place) workbench.go(place.bar, place.slot);
     editing = 'bars';
   }
+
+  const toggleNaming = () => {
+    settings.change({ modeNames: settings.current.modeNames === 'mode' ? 'parent' : 'mode' });
+  };
 
   function transpose(halfSteps: number) {
     const text = shiftChart(document.text, halfSteps, session.reading?.key.key ?? null);
@@ -138,13 +163,13 @@
       keys: ['p'],
       shown: 'P',
       does: 'Own pentatonic over this chord',
-      run: () => session.choose('own-pentatonic', 'chord'),
+      run: () => session.chooseLens('own-pentatonic'),
     },
     {
       keys: ['c'],
       shown: 'C',
       does: 'Chord tones over this chord',
-      run: () => session.choose('chord-tones', 'chord'),
+      run: () => session.chooseLens('chord-tones'),
     },
     {
       keys: ['l'],
@@ -161,6 +186,32 @@
       does: `Layer: ${does.toLowerCase()}`,
       run: () => session.toggleLayer(kind),
     })),
+    {
+      keys: ['v'],
+      shown: 'V',
+      does: 'Options of the next lens',
+      run: () => (lens = following([null, ...LENSES], lens) ?? null),
+    },
+    { keys: ['i'], shown: 'I', does: 'Intent: outline, lean, coast', run: nextIntent },
+    { keys: ['j'], shown: 'J', does: 'A plan in one style', run: () => (styled = true) },
+    {
+      keys: ['x'],
+      shown: 'X',
+      does: 'Ladder of choices or of chord tones',
+      run: session.toggleCrossing,
+    },
+    {
+      keys: ['u'],
+      shown: 'U',
+      does: 'The next lane under the bars',
+      run: () => session.setLane(following(LANE_VIEWS, session.plan.lane) ?? 'none'),
+    },
+    {
+      keys: ['m'],
+      shown: 'M',
+      does: 'Modes by their own name or by parent scale',
+      run: toggleNaming,
+    },
     { keys: ['o'], shown: 'O', does: 'One octave only', run: session.toggleOctave },
     { keys: ['z'], shown: 'Z', does: 'The five zones', run: () => (zonesShown = true) },
     ...[1, 2, 3, 4, 5].map((number) => ({
@@ -219,7 +270,9 @@
   <title>{session.chart?.source.title || stored.title} · Plan · Corvel</title>
 </svelte:head>
 
-<main class="mx-auto flex max-w-[100rem] flex-col gap-2.5 px-4 py-2">
+<main
+  class="mx-auto flex min-h-[calc(100dvh-2.75rem)] max-w-[100rem] flex-col gap-2 px-4 pt-2 pb-1"
+>
   <PlanHead
     {document}
     chart={session.chart}
@@ -249,6 +302,9 @@
         now={session.now?.index ?? null}
         next={session.next?.index ?? null}
         names={session.plan.names}
+        planned={session.planned}
+        lane={session.lane ? session.lanes[session.lane] : null}
+        naming={settings.current.modeNames}
         ongo={session.go}
         onedit={(index) => editBars(index)}
       />
@@ -296,16 +352,7 @@
             {/if}
           </span>{/if}
       </p>
-      <Choice
-        label="Play over this chord"
-        bare
-        value={session.now?.kind ?? session.plan.material}
-        options={[
-          ['own-pentatonic', 'Own pentatonic'],
-          ['chord-tones', 'Chord tones'],
-        ]}
-        onchange={(kind) => session.choose(kind, 'chord')}
-      />
+      <StylesMenu bind:open={styled} {session} />
       <label class="text-sm">
         <span class="sr-only">Labels</span>
         <select
@@ -321,7 +368,7 @@
             >{/each}
         </select>
       </label>
-      <LayersMenu {session} instruments={settings.current.instruments} />
+      <LayersMenu {session} {settings} />
       <ZoneMap bind:open={zonesShown} {session} {settings} chartId={stored.id} />
       <Choice
         label="Show"
@@ -335,41 +382,41 @@
     </div>
   </div>
 
-  {#if session.now && session.reading}
-    <div class="grid gap-6 border-t border-line pt-2 md:grid-cols-3">
-      <ChordCard
-        time="now"
-        planned={session.now}
-        reading={session.reading.chords[session.now.index]}
-        fast={session.fast}
+  <SetAsideNotice {session} />
+
+  {#if session.now && session.chart}
+    <div
+      class="grid min-h-56 flex-1 gap-x-6 gap-y-4 border-t border-line pt-1.5 md:grid-cols-2 xl:grid-cols-[minmax(0,1.45fr)_minmax(0,1fr)_minmax(0,0.9fr)]"
+    >
+      <section
+        aria-label="Now"
+        class="flex min-w-0 flex-col gap-1 xl:max-h-[max(14rem,calc(100dvh-35.5rem))]"
       >
-        {#snippet details()}
-          {#if session.now && session.reading && nowReading}
-            <ChordSpelling
-              bind:open={spelled}
-              chord={session.now.chord}
-              reading={nowReading}
-              cadences={session.cadencesNow}
-            />
-          {/if}
-        {/snippet}
-        {#snippet spread()}
-          <button
-            class="underline decoration-line-strong underline-offset-2 hover:text-ink"
-            onclick={() => session.now && session.choose(session.now.kind, 'chart')}
-          >
-            on every chord
-          </button>
-        {/snippet}
-      </ChordCard>
-      {#if session.next && session.crossing}
-        <ChangeCard crossing={session.crossing} />
-        <ChordCard
-          time="next"
-          planned={session.next}
-          reading={session.reading.chords[session.next.index]}
+        <NowPanel
+          {session}
+          {settings}
+          bind:spelled
+          bind:lens
+          held={heldHere}
+          onhold={(option) =>
+            (held = option && session.now ? { index: session.now.index, option } : null)}
         />
-      {/if}
+      </section>
+      <section aria-label="The change" class="min-w-0">
+        <ChangePanel {session} {settings} />
+      </section>
+      <section
+        aria-label="Why"
+        class="min-w-0 overflow-y-auto [scrollbar-width:thin] xl:max-h-[max(14rem,calc(100dvh-35.5rem))]"
+      >
+        <WhyPanel
+          {session}
+          chart={session.chart}
+          naming={settings.current.modeNames}
+          held={heldHere}
+          onrelease={() => (held = null)}
+        />
+      </section>
     </div>
   {/if}
 

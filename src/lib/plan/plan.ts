@@ -1,15 +1,53 @@
 /** The player's choices for a chart, kept beside its text. */
 import { z } from 'zod';
-import { MATERIAL_KINDS } from '$core/lenses/material';
+import { LANES } from '$core/crossings/lanes';
+import { INTENTS, LENSES } from '$core/lenses/lens';
 import { LAYER_KINDS } from '$core/neck/layers';
 import { LABELS } from '$lib/neck/labels';
 
-const planSchema = z.object({
-  version: z.literal(1).default(1),
-  /** What is played over a chord with no choice of its own. */
-  material: z.enum(MATERIAL_KINDS).default('own-pentatonic'),
-  /** Choices by the chord's index as played. */
-  choices: z.record(z.string(), z.enum(MATERIAL_KINDS)).default({}),
+/** What is played over a chord: a lens, and by name what it gives; null for the first it gives. */
+const choiceSchema = z.object({
+  lens: z.enum(LENSES),
+  name: z.string().max(80).nullable(),
+  /** Another sound from some half bar of the chord on. */
+  then: z
+    .object({ name: z.string().max(80), after: z.int().min(1).max(32) })
+    .nullable()
+    .default(null),
+});
+
+export type PlanChoice = z.infer<typeof choiceSchema>;
+
+/** What was chosen over a chord that the chart no longer has. */
+const setAsideSchema = z.object({
+  chord: z.string().max(80),
+  bar: z.int(),
+  choice: choiceSchema.nullable().default(null),
+  intent: z.enum(INTENTS).nullable().default(null),
+});
+
+export type SetAside = z.infer<typeof setAsideSchema>;
+
+/** What the strip draws under the chords. */
+export const LANE_VIEWS = ['none', ...LANES] as const;
+export type LaneView = (typeof LANE_VIEWS)[number];
+
+export const planSchema = z.object({
+  version: z.literal(2).default(2),
+  /** The chords as played when choices were last made: what their indices count. */
+  chords: z.array(z.string().max(80)).max(8_192).default([]),
+  /** The bar each of those stood in. */
+  bars: z.array(z.int()).max(8_192).default([]),
+  /** The lens over a chord with no choice of its own. */
+  base: z.enum(LENSES).default('own-pentatonic'),
+  choices: z.record(z.string(), choiceSchema).default({}),
+  intents: z.record(z.string(), z.enum(INTENTS)).default({}),
+  setAside: z.array(setAsideSchema).max(512).default([]),
+  /** Lenses ranked before others. */
+  preferred: z.array(z.enum(LENSES)).default([]),
+  lane: z.enum(LANE_VIEWS).default('definers'),
+  /** What the ladder crosses. */
+  crossing: z.enum(['chords', 'choices']).default('choices'),
   zone: z
     .object({ low: z.int().min(0), high: z.int().max(36) })
     .nullable()
@@ -30,11 +68,38 @@ export type Plan = z.infer<typeof planSchema>;
 
 export const EMPTY_PLAN: Plan = planSchema.parse({});
 
+const firstVersion = z.looseObject({
+  version: z.literal(1).optional(),
+  material: z.enum(['own-pentatonic', 'chord-tones']).optional(),
+  choices: z.record(z.string(), z.enum(['own-pentatonic', 'chord-tones'])).default({}),
+});
+
+/** A plan of the first version, whose choices were a lens for each chord and no more. */
+function fromFirst(kept: unknown): unknown {
+  const parsed = firstVersion.safeParse(kept);
+  if (!parsed.success) return kept;
+  const { material, choices, ...rest } = parsed.data;
+  const widened = Object.entries(choices).map(([index, lens]) => [index, { lens, name: null }]);
+  return {
+    ...rest,
+    version: 2,
+    ...(material ? { base: material } : {}),
+    choices: Object.fromEntries(widened) as unknown,
+  };
+}
+
+/** Reads a plan from what was kept, of whatever version; null when it is none. */
+export function parsePlan(kept: unknown): Plan | null {
+  const parsed = planSchema.safeParse(kept);
+  if (parsed.success) return parsed.data;
+  const older = planSchema.safeParse(fromFirst(kept));
+  return older.success ? older.data : null;
+}
+
 /** Reads a saved plan; anything unreadable becomes the empty plan. */
 export function readPlan(json: string): Plan {
   try {
-    const parsed = planSchema.safeParse(JSON.parse(json));
-    return parsed.success ? parsed.data : EMPTY_PLAN;
+    return parsePlan(JSON.parse(json)) ?? EMPTY_PLAN;
   } catch {
     return EMPTY_PLAN;
   }

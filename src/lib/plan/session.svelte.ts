@@ -1,9 +1,14 @@
 /** What Plan shows: the place in the chart, the zone, and everything that follows from them. */
-import { type Chart, nextChange, type PlayedChord, readChart } from '$core/chart/form';
+import { type Chart, nextChange, readChart } from '$core/chart/form';
+import { chordNotes } from '$core/chords/chords';
 import { cross } from '$core/crossings/crossing';
+import { type LaneKind, lanesOf } from '$core/crossings/lanes';
+import { remarksOn } from '$core/crossings/remarks';
 import { signatureTonic } from '$core/harmony/keys';
 import { readHarmony } from '$core/harmony/reading';
-import { type Material, materialFor, type MaterialKind } from '$core/lenses/material';
+import type { Intent, Lens } from '$core/lenses/lens';
+import { lensContexts, type Option, optionsFor } from '$core/lenses/options';
+import { propose, type Style } from '$core/lenses/styles';
 import { modeAt } from '$core/lenses/modes';
 import { filterMarks, type Layer, type LayerKind, layersFor, withGround } from '$core/neck/layers';
 import { markNeck, type Sounding } from '$core/neck/marks';
@@ -12,17 +17,23 @@ import { firstZone, zonesOf } from '$core/neck/zones';
 import type { ChartEditing } from '$lib/charts/document.svelte';
 import { instrumentOf, neckOf } from '$lib/settings/settings';
 import type { SettingsStore } from '$lib/settings/store.svelte';
-import { type Plan, readPlan, writePlan } from './plan';
+import { alignPlan } from './align';
+import {
+  choiceOf,
+  choose,
+  type PlannedChord,
+  planChords,
+  type Scope,
+  scopeOf,
+  takeStyle,
+} from './choices';
+import { type LaneView, type Plan, readPlan, type SetAside, writePlan } from './plan';
+
+export type { PlannedChord } from './choices';
 
 export interface Place {
   readonly index: number;
   readonly zone: Zone | null;
-}
-
-/** A chord of the chart with what is played over it. */
-export interface PlannedChord extends PlayedChord {
-  readonly material: Material;
-  readonly kind: MaterialKind;
 }
 
 export function createSession(document: ChartEditing, settings: SettingsStore, start: Place) {
@@ -38,20 +49,41 @@ export function createSession(document: ChartEditing, settings: SettingsStore, s
   });
   const problems = $derived(result.ok ? [] : result.problems);
   const reading = $derived(chart ? readHarmony(chart) : null);
-  const plan = $derived(readPlan(document.plan));
+  const kept = $derived(readPlan(document.plan));
+  const plan = $derived(chart ? alignPlan(kept, chart) : kept);
   const instrument = $derived(instrumentOf(settings.current, plan.instrument));
   const neck = $derived(neckOf(instrument));
 
-  const planned = $derived(
-    (chart?.chords ?? []).map((played): PlannedChord => {
-      const kind = plan.choices[String(played.index)] ?? plan.material;
-      return { ...played, kind, material: materialFor(played.chord, kind) };
-    }),
-  );
+  const contexts = $derived(chart && reading ? lensContexts(chart, reading) : []);
+  const planned = $derived(chart ? planChords(chart, contexts, plan) : []);
   const nowIndex = $derived(Math.max(0, Math.min(index, planned.length - 1)));
   const now = $derived(planned[nowIndex] ?? null);
   const nextIndex = $derived(chart ? nextChange(chart, nowIndex) : null);
   const next = $derived(nextIndex === null ? null : (planned[nextIndex] ?? null));
+
+  /** An option looked at before it is chosen. */
+  let preview = $state.raw<Option | null>(null);
+  const shown = $derived(preview ? preview.material : (now?.material ?? null));
+  const options = $derived.by((): readonly Option[] => {
+    const context = contexts[nowIndex];
+    if (!context || planned.length === 0) return [];
+    const before = planned[(nowIndex + planned.length - 1) % planned.length];
+    const neighbours = [before, next].flatMap((one) => (one ? [one.material] : []));
+    return optionsFor(context, { neighbours, preferred: plan.preferred });
+  });
+  /** The option that is chosen now, with what it covers and costs. */
+  const current = $derived(
+    now
+      ? (options.find(({ lens, material }) => lens === now.lens && material === now.material) ??
+          options.find(({ material }) => material === now.material) ??
+          null)
+      : null,
+  );
+  const chords = $derived((chart?.chords ?? []).map(({ chord }) => chord));
+  const lanes = $derived(lanesOf(chords));
+  const remarks = $derived(
+    remarksOn(chords, reading?.blues ? (reading.key.key?.tonic ?? null) : null),
+  );
 
   const opening = $derived.by((): Zone => {
     const key = reading?.key.key;
@@ -87,8 +119,11 @@ export function createSession(document: ChartEditing, settings: SettingsStore, s
   });
   const marks = $derived.by(() => {
     if (!now) return [];
-    const shown = whole ? wholeNeck(neck) : zone;
-    const marked = markNeck(neck, shown, sounding(now), next ? sounding(next) : null);
+    const region = whole ? wholeNeck(neck) : zone;
+    const over: Sounding = preview
+      ? { chord: now.chord, notes: preview.material.notes }
+      : sounding(now);
+    const marked = markNeck(neck, region, over, next ? sounding(next) : null);
     return filterMarks(withGround(neck, marked, layers), {
       strings: plan.strings,
       octaveFrom: plan.oneOctave ? now.chord.root : null,
@@ -99,10 +134,28 @@ export function createSession(document: ChartEditing, settings: SettingsStore, s
     const tonic = key ? signatureTonic(key) : planned[0]?.chord.root;
     return tonic === undefined ? [] : zonesOf(neck, tonic);
   });
-  const crossing = $derived(now && next ? cross(now.material.notes, next.material.notes) : null);
+  const crossing = $derived.by(() => {
+    if (!now || !next) return null;
+    const ofChords = plan.crossing === 'chords' && preview === null;
+    const before = ofChords ? chordNotes(now.chord) : (shown?.notes ?? now.material.notes);
+    const after = ofChords ? chordNotes(next.chord) : next.material.notes;
+    return { before, after, ...cross(before, after) };
+  });
 
   function changePlan(changed: Partial<Plan>, group: string | null = null) {
     document.edit({ plan: writePlan({ ...plan, ...changed }) }, group);
+  }
+
+  /** Keeps a plan whose choices are already on their chords. */
+  const keep = (changed: Plan) => {
+    document.edit({ plan: writePlan(changed) });
+  };
+
+  /** Chooses an option for the chord sounding now, and as far as the scope reaches. */
+  function chooseOption(option: Option, scope: Scope) {
+    if (!chart) return;
+    preview = null;
+    keep(choose(plan, chart, choiceOf(option), nowIndex, scopeOf(chart, nowIndex, scope)));
   }
 
   function setZone(wanted: Zone) {
@@ -185,11 +238,13 @@ export function createSession(document: ChartEditing, settings: SettingsStore, s
       whole = !whole;
     },
     go(to: number) {
+      preview = null;
       index = to;
     },
     /** Steps through the form, round its ends. */
     step(by: number) {
       const { length } = planned;
+      preview = null;
       if (length > 0) index = (nowIndex + by + length) % length;
     },
     chooseZone(wanted: Zone) {
@@ -226,10 +281,88 @@ export function createSession(document: ChartEditing, settings: SettingsStore, s
     toggleNames() {
       changePlan({ names: plan.names === 'symbols' ? 'numerals' : 'symbols' });
     },
-    /** Chooses for the chord sounding now, or for every chord of the chart. */
-    choose(kind: MaterialKind, scope: 'chord' | 'chart') {
-      if (scope === 'chart') changePlan({ material: kind, choices: {} });
-      else changePlan({ choices: { ...plan.choices, [String(nowIndex)]: kind } });
+    /** Everything that could be played over the chord sounding now, best first. */
+    get options() {
+      return options;
+    },
+    get current() {
+      return current;
+    },
+    get preview() {
+      return preview;
+    },
+    look(at: Option | null) {
+      preview = at;
+    },
+    get contexts() {
+      return contexts;
+    },
+    get lanes() {
+      return lanes;
+    },
+    /** What is notable about the change out of the chord sounding now, or around it. */
+    get remarksNow() {
+      // What is said of fewest chords says the most of this change.
+      return remarks
+        .filter(({ from, to }) => from <= nowIndex && nowIndex < to)
+        .toSorted((a, b) => a.to - a.from - (b.to - b.from));
+    },
+    choose: chooseOption,
+    /** Takes the first answer of a lens over the chord sounding now. */
+    chooseLens(lens: Lens) {
+      const first = contexts[nowIndex] && options.filter((option) => option.lens === lens)[0];
+      if (first) chooseOption(first, 'chord');
+    },
+    /** Moves the point inside a chord where its second sound begins, by half bars. */
+    switchAfter(after: number) {
+      const own = plan.choices[String(nowIndex)];
+      if (own?.then) {
+        const moved = { ...own, then: { ...own.then, after } };
+        keep({ ...plan, choices: { ...plan.choices, [String(nowIndex)]: moved } });
+      }
+    },
+    setIntent(intent: Intent, scope: Scope) {
+      if (!chart) return;
+      const intents = { ...plan.intents };
+      for (const index of scopeOf(chart, nowIndex, scope)) intents[String(index)] = intent;
+      keep({ ...plan, intents });
+    },
+    /** What a style proposes for the whole chart. */
+    proposal: (style: Style) => (chart && reading ? propose(chart, reading, style) : []),
+    takeStyle(style: Style, scope: Scope) {
+      if (!chart || !reading) return;
+      const taken = takeStyle(
+        plan,
+        propose(chart, reading, style),
+        scopeOf(chart, nowIndex, scope),
+      );
+      keep(taken);
+    },
+    togglePreferred(lens: Lens) {
+      const { preferred } = plan;
+      const without = preferred.filter((one) => one !== lens);
+      keep({ ...plan, preferred: preferred.includes(lens) ? without : [...without, lens] });
+    },
+    setLane(lane: LaneView) {
+      changePlan({ lane });
+    },
+    /** The lane the strip draws; null when it draws none. */
+    get lane(): LaneKind | null {
+      return plan.lane === 'none' ? null : plan.lane;
+    },
+    toggleCrossing() {
+      changePlan({ crossing: plan.crossing === 'chords' ? 'choices' : 'chords' });
+    },
+    /** Puts a choice whose chord is gone on the chord sounding now. */
+    putBack(one: SetAside) {
+      const setAside = plan.setAside.filter((other) => other !== one);
+      const choices = one.choice
+        ? { ...plan.choices, [String(nowIndex)]: one.choice }
+        : plan.choices;
+      keep({ ...plan, setAside, choices });
+    },
+    dropSetAside() {
+      keep({ ...plan, setAside: [] });
     },
   };
 }

@@ -4,6 +4,7 @@ import type { Chart } from '$core/chart/form';
 import type { Cadence } from '$core/harmony/cadences';
 import { keyName } from '$core/harmony/keys';
 import { showSymbol } from '$lib/ui/glyphs';
+import type { LaneView } from './plan';
 
 /** Width of a chord symbol in the strip's face, in pixels, a little generously. */
 const symbolWidth = (symbol: string): number => 18 + symbol.length * 10.5;
@@ -40,3 +41,13 @@ const KINDS: Readonly<Record<string, string>> = {
 /** `ii–V–I in A♭ major`. */
 export const showCadence = ({ kind, key }: Cadence): string =>
   `${KINDS[kind] ?? kind} in ${showSymbol(keyName(key))}`;
+
+export const LANE_NAMES: Readonly<Record<LaneView, string>> = {
+  none: 'No lane',
+  '1': 'Roots',
+  '3': 'Thirds',
+  '5': 'Fifths',
+  '7': 'Sevenths',
+  smooth: 'Smoothest tones',
+  definers: 'Guide tones',
+};

@@ -19,6 +19,9 @@ export type Instrument = z.infer<typeof instrumentSchema>;
 export const BOX_NAMES = ['minor', 'major', 'letter'] as const;
 export type BoxNaming = (typeof BOX_NAMES)[number];
 
+export const MODE_NAMES = ['mode', 'parent'] as const;
+export type ModeNaming = (typeof MODE_NAMES)[number];
+
 const FIRST: Instrument = {
   id: 'first',
   name: 'Guitar',
@@ -32,6 +35,8 @@ export const settingsSchema = z.object({
   version: z.literal(1).default(1),
   instruments: z.array(instrumentSchema).min(1).max(24).default([FIRST]),
   boxNames: z.enum(BOX_NAMES).default('minor'),
+  /** Whether a mode is named as itself or by the scale it is a mode of. */
+  modeNames: z.enum(MODE_NAMES).default('mode'),
 });
 
 export type Settings = z.infer<typeof settingsSchema>;

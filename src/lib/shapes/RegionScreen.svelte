@@ -10,7 +10,7 @@
   import { replaceState } from '$app/navigation';
   import { page } from '$app/state';
   import { sameChord } from '$core/chords/chords';
-  import { chordTones, matchingPentatonic } from '$core/lenses/material';
+  import { arpeggio, matchingPentatonic } from '$core/lenses/material';
   import { modeAt } from '$core/lenses/modes';
   import type { Zone } from '$core/neck/neck';
   import {
@@ -74,7 +74,7 @@
     const pentatonic = matchingPentatonic(chord);
     const mode = chart && reading ? modeAt(chart, reading, index) : null;
     if (material === 'chord-tones') {
-      return { name: chordTones(chord).name, shape: chordTonesIn(neck, chord, pentatonic, zone) };
+      return { name: arpeggio(chord).name, shape: chordTonesIn(neck, chord, pentatonic, zone) };
     }
     if (material === 'mode' && mode) {
       return { name: collectionName(mode), shape: scaleIn(neck, mode, zone) };

@@ -31,7 +31,7 @@
     {#each options as [option, name] (option)}
       <ToggleGroup.Item
         value={option}
-        class="min-h-8 px-2.5 whitespace-nowrap not-first:border-l not-first:border-line-strong data-[state=on]:bg-ink data-[state=on]:text-paper"
+        class="min-h-8 px-2 whitespace-nowrap not-first:border-l not-first:border-line-strong data-[state=on]:bg-ink data-[state=on]:text-paper"
       >
         {name}
       </ToggleGroup.Item>

@@ -1,4 +1,9 @@
 /** Demo charts of our own invention, one for each kind of harmony Corvel reads. */
+import { readChart } from '$core/chart/form';
+import { readHarmony } from '$core/harmony/reading';
+import type { Style } from '$core/lenses/styles';
+import { planInStyle } from '$lib/plan/choices';
+import { writePlan } from '$lib/plan/plan';
 import { createChart } from '../charts';
 import type { Db } from '../database';
 
@@ -9,6 +14,24 @@ const FILES: Readonly<Record<string, string>> = import.meta.glob('./*.txt', {
 });
 
 export const DEMO_CHARTS: readonly string[] = Object.values(FILES);
+
+/** The style in which each demo chart is planned, so that between them they show all. */
+const STYLES: Readonly<Record<string, Style>> = {
+  'Ferry at Half Past': 'chains',
+  'Four Corner Kite': 'chord-tones',
+  'Gravel Road Receipt': 'blues',
+  'Locksmith Waltz': 'modes',
+  'Paper Lantern Parade': 'own-pentatonics',
+  'Slow Tide Counting': 'one-scale',
+};
+
+/** The plan a demo chart comes with. */
+function demoPlan(text: string): string {
+  const result = readChart(text);
+  if (!result.ok) return '{}';
+  const style = STYLES[result.chart.source.title] ?? 'own-pentatonics';
+  return writePlan(planInStyle(result.chart, readHarmony(result.chart), style));
+}
 
 /** Adds the demo charts to a database that has never held a chart. */
 export async function seedDemo(db: Db): Promise<void> {
@@ -22,6 +45,8 @@ export async function seedDemo(db: Db): Promise<void> {
 
 export async function addDemoCharts(db: Db): Promise<readonly string[]> {
   const ids: string[] = [];
-  for (const text of DEMO_CHARTS) ids.push(await createChart(db, text));
+  for (const text of DEMO_CHARTS) {
+    ids.push(await createChart(db, text, demoPlan(text)));
+  }
   return ids;
 }

@@ -1,0 +1,174 @@
+/** A material held against a chord: what it covers, misses, clashes with and adds. */
+import { type Chord, chordNotes } from '../chords/chords';
+import { degreesOver } from '../chords/over';
+import { collection, collectionNotes, pitchMask } from '../collections/collections';
+import { type Key, keyScales } from '../harmony/keys';
+import { degreeName } from '../notes/degrees';
+import { halfSteps, type Interval, type Note, pitchClass, transpose } from '../notes/notes';
+import type { Material } from './material';
+
+/** A note of the material a half step above a chord tone: a passing note, not one to hold. */
+export interface Clash {
+  readonly note: Note;
+  readonly degree: Interval;
+  /** The chord tone a half step below it. */
+  readonly above: Note;
+}
+
+export interface Assessment {
+  /** Of each note of the material over the chord, in the material's order. */
+  readonly degrees: readonly Interval[];
+  /** Chord tones within the material, and those it lacks. */
+  readonly covered: readonly Note[];
+  readonly missing: readonly Note[];
+  readonly clashes: readonly Clash[];
+  /** Blue notes, which are bent and passed through and never count as clashes. */
+  readonly blue: readonly Note[];
+  /** Tensions gained: none of the others. */
+  readonly colours: readonly Note[];
+  /** Natural tensions and fifths that an altered chord symbol rules out. */
+  readonly against: readonly Note[];
+  readonly outsideKey: readonly Note[];
+  /** Definers of the chord within the material, and how many it has. */
+  readonly definers: readonly Note[];
+  readonly definerCount: number;
+}
+
+/** What an assessment needs to know besides chord and material. */
+export interface Surroundings {
+  /** The key whose notes are inside; null when there is none. */
+  readonly key: Key | null;
+  /** The tonic of a blues, whose flat third and fifth are blue; null elsewhere. */
+  readonly bluesTonic: Note | null;
+}
+
+/** Outside every key and every blues. */
+export const NOWHERE: Surroundings = { key: null, bluesTonic: null };
+
+/** The collections over whose dominant b9 and b13 do not clash. */
+const ALTERED_COLLECTIONS = ['altered', 'phrygian dominant', 'half-whole diminished'] as const;
+const FLAT_NINTH_SIZE = 1;
+const FLAT_THIRTEENTH_SIZE = 8;
+const BLUE_SIZES = { third: 3, fifth: 6 } as const;
+
+const C = 0 as Note;
+const ALTERED_MASKS = ALTERED_COLLECTIONS.map((name) =>
+  pitchMask(collectionNotes(collection(C, name))),
+);
+
+const rotate = (mask: number, by: number): number => ((mask << by) | (mask >> (12 - by))) & 0xfff;
+
+/** Whether b9 and b13 are the very sound of the dominant here, and so no clashes. */
+function altersDominant({ root, quality }: Chord, mask: number): boolean {
+  if (quality.family !== 'dominant') return false;
+  if (quality.name === '7alt') return true;
+  const up = pitchClass(root);
+  return ALTERED_MASKS.some((altered) => (mask & ~rotate(altered, up)) === 0);
+}
+
+const KEY_MASKS = new Map<string, number>();
+
+/** Every note a key owns, a minor key both sixths and both sevenths. */
+export function keyMask(key: Key): number {
+  const id = `${key.tonic} ${key.mode}`;
+  const known = KEY_MASKS.get(id);
+  if (known !== undefined) return known;
+  const notes = keyScales(key).flatMap((scale) => scale.map((one) => transpose(key.tonic, one)));
+  const mask = pitchMask(notes);
+  KEY_MASKS.set(id, mask);
+  return mask;
+}
+
+/** A natural degree and what of a dominant rules it out, in half steps above the root. */
+const RULED_OUT: readonly (readonly [natural: number, by: readonly number[]])[] = [
+  [2, [1, 3]],
+  [7, [8]],
+  [9, [8]],
+];
+
+/** Whether a dominant's own alterations speak against a note so many half steps above its root. */
+function speaksAgainst({ quality }: Chord, size: number): boolean {
+  if (quality.family !== 'dominant') return false;
+  const rule = RULED_OUT.find(([natural]) => natural === size);
+  if (!rule) return false;
+  // An altered chord names no fifth and no tension: all of them are bent.
+  if (quality.name === '7alt') return true;
+  return quality.degrees.some((tone) => rule[1].includes(halfSteps(tone)));
+}
+
+const sizeAbove = (root: Note, pitch: number): number => (pitch - pitchClass(root) + 12) % 12;
+
+function isBlue(material: Material, bluesTonic: Note | null, pitch: number): boolean {
+  const blueOf = (root: Note) => {
+    const size = sizeAbove(root, pitch);
+    return size === BLUE_SIZES.third || size === BLUE_SIZES.fifth;
+  };
+  if (material.collection?.kind.family === 'blues' && blueOf(material.root)) return true;
+  return bluesTonic !== null && blueOf(bluesTonic);
+}
+
+/**
+ * Holds a material against a chord. The clash rule: a note a half step above a chord tone clashes
+ * as a held note; b9 and b13 over a dominant whose collection is altered, phrygian dominant or
+ * half-whole do not, nor do blue notes. After the avoid notes of Nettles and Graf, "The Chord
+ * Scale Theory and Jazz Harmony" (1997).
+ */
+export function assess(
+  chord: Chord,
+  material: Material,
+  { key, bluesTonic }: Surroundings,
+): Assessment {
+  const tones = chordNotes(chord);
+  const toneAt: (Note | undefined)[] = Array.from({ length: 12 });
+  for (const tone of tones) toneAt[pitchClass(tone)] = tone;
+  const degrees = degreesOver(chord, material.notes);
+  const inside = key === null ? 0xfff : keyMask(key);
+  const exempt = altersDominant(chord, material.mask);
+  const clashes: Clash[] = [];
+  const blue: Note[] = [];
+  const colours: Note[] = [];
+  const against: Note[] = [];
+  const outsideKey: Note[] = [];
+  for (const [index, note] of material.notes.entries()) {
+    const pitch = pitchClass(note);
+    if ((inside & (1 << pitch)) === 0) outsideKey.push(note);
+    if (toneAt[pitch] !== undefined) continue;
+    const above = toneAt[(pitch + 11) % 12];
+    const size = sizeAbove(chord.root, pitch);
+    const tension = size === FLAT_NINTH_SIZE || size === FLAT_THIRTEENTH_SIZE;
+    if (isBlue(material, bluesTonic, pitch)) blue.push(note);
+    else if (above !== undefined && !(exempt && tension)) {
+      clashes.push({ note, degree: degrees[index] ?? (0 as Interval), above });
+    } else if (speaksAgainst(chord, size)) against.push(note);
+    else colours.push(note);
+  }
+  const has = (tone: Note) => (material.mask & (1 << pitchClass(tone))) !== 0;
+  const definers = chord.quality.definers.map((one) => transpose(chord.root, one));
+  return {
+    degrees,
+    covered: tones.filter(has),
+    missing: tones.filter((tone) => !has(tone)),
+    clashes,
+    blue,
+    colours,
+    against,
+    outsideKey,
+    definers: definers.filter(has),
+    definerCount: definers.length,
+  };
+}
+
+const TONE_NAMES = ['root', 'ninth', 'third', 'fourth', 'fifth', 'sixth', 'seventh'] as const;
+
+/** A chord tone by what it does: "third", whatever its size; "flat fifth" where that is the point. */
+export function toneName(chord: Chord, note: Note): string {
+  const [interval = 0 as Interval] = degreesOver(chord, [note]);
+  const name = degreeName(interval);
+  const plain = TONE_NAMES[Number(name.slice(-1)) - 1] ?? 'root';
+  const size = halfSteps(interval);
+  if (plain === 'fifth' && size !== 7) return size < 7 ? 'flat fifth' : 'sharp fifth';
+  if (plain === 'ninth' && chord.quality.core.includes(interval)) return 'second';
+  if (plain === 'sixth' && !chord.quality.core.includes(interval)) return 'thirteenth';
+  if (plain === 'fourth' && !chord.quality.core.includes(interval)) return 'eleventh';
+  return plain;
+}

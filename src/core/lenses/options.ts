@@ -1,0 +1,217 @@
+/** Everything a player could play over each chord of a chart, by every lens, best first. */
+import type { Chart } from '../chart/form';
+import type { Chord } from '../chords/chords';
+import { tensionOver } from '../chords/over';
+import type { Reading } from '../harmony/reading';
+import { type Note, pitchClass } from '../notes/notes';
+import { chordTonesLens, stackedLens, triadsLens } from './arpeggios';
+import { type Assessment, assess } from './assess';
+import { bluesLens } from './blues';
+import { bestSingles } from './coverage';
+import {
+  type CadenceAround,
+  type Intent,
+  type Lens,
+  type LensAnswer,
+  type LensContext,
+  LENSES,
+  type Suggestion,
+  type Switch,
+} from './lens';
+import { collectionMaterial, type Material } from './material';
+import { modeContextAt, modesFor } from './modes';
+import { borrowedLens, keyScaleLens, ownPentatonicLens } from './pentatonics';
+import { ownParts, type RankContext, type RankParts, rankSum, withNeighbours } from './ranking';
+import { simplifyLens } from './simplify';
+import {
+  againstSentence,
+  clashSentence,
+  coverSentence,
+  gainSentence,
+  missingSentence,
+} from './words';
+
+const modeLens: LensAnswer = (context) =>
+  modesFor(context).map(({ collection, why }, index) => ({
+    lens: 'mode',
+    material: collectionMaterial(collection),
+    why,
+    common: index === 0,
+  }));
+
+const ANSWERS: Readonly<Record<Lens, LensAnswer>> = {
+  'key-scale': keyScaleLens,
+  'own-pentatonic': ownPentatonicLens,
+  'chord-tones': chordTonesLens,
+  mode: modeLens,
+  'stacked-arpeggio': stackedLens,
+  'borrowed-pentatonic': borrowedLens,
+  triads: triadsLens,
+  simplify: simplifyLens,
+  blues: bluesLens,
+};
+
+/** A suggestion held against its chord, as far as the chord's place alone decides. */
+interface Held {
+  readonly suggestion: Suggestion;
+  readonly assessment: Assessment;
+  readonly intent: Intent;
+  readonly parts: RankParts;
+}
+
+/** A suggestion weighed: what it covers and costs over the chord, and where it ranks. */
+export interface Option extends Omit<Suggestion, 'covers' | 'then'> {
+  readonly covers: NonNullable<Suggestion['covers']> | null;
+  readonly then: Switch | null;
+  readonly assessment: Assessment;
+  /** What it is good for: naming the change, touching a definer, or staying put. */
+  readonly intent: Intent;
+  /** What speaks for it and against it; they sum to what it is ranked by. */
+  readonly parts: RankParts;
+  /** From 1, the best. */
+  readonly rank: number;
+}
+
+/** What every lens needs to know of every chord of a chart, in order. */
+export function lensContexts(chart: Chart, reading: Reading): readonly LensContext[] {
+  const singles = reading.key.key === null ? bestSingles(chart) : [];
+  const bluesTonic = reading.blues ? (reading.key.key?.tonic ?? null) : null;
+  const cadencesAt = (index: number): readonly CadenceAround[] =>
+    reading.cadences
+      .filter(({ from, to }) => from <= index && index <= to)
+      .map(({ kind, key, from, to }) => ({ kind, key, before: index - from, after: to - index }));
+  return chart.chords.flatMap(({ index }): readonly LensContext[] => {
+    const context = modeContextAt(chart, reading, index);
+    return context ? [{ ...context, cadences: cadencesAt(index), bluesTonic, singles }] : [];
+  });
+}
+
+/** What the lenses asked for suggest over a chord, in the order of the lenses. */
+export const suggest = (
+  context: LensContext,
+  lenses: readonly Lens[] = LENSES,
+): readonly Suggestion[] => lenses.flatMap((lens) => ANSWERS[lens](context));
+
+function intentOf(lens: Lens, { definers, definerCount }: Assessment): Intent {
+  if (lens === 'key-scale' || definers.length === 0) return 'coast';
+  return definers.length === definerCount ? 'outline' : 'lean';
+}
+
+function hold(context: LensContext, suggestion: Suggestion): Held {
+  const assessment = assess(context.chord, suggestion.material, context);
+  return {
+    suggestion,
+    assessment,
+    intent: intentOf(suggestion.lens, assessment),
+    parts: ownParts(suggestion, assessment),
+  };
+}
+
+const chordId = (chord: Chord | null): string =>
+  chord === null ? '' : `${chord.root}${chord.quality.name}`;
+
+/** Everything a lens's answer depends on, in a word: charts come back to the same places. */
+function placeId(context: LensContext): string {
+  const { chord, next, key, blues, naturalSixth, bluesTonic, cadences, singles } = context;
+  const around = cadences.map(
+    (one) => `${one.kind}${one.key.tonic}${one.key.mode}${one.before}-${one.after}`,
+  );
+  const alone = singles.map(({ name }) => name);
+  return [
+    chordId(chord),
+    chordId(next),
+    key ? `${key.tonic}${key.mode}` : '',
+    `${blues} ${naturalSixth} ${bluesTonic}`,
+    ...around,
+    ...alone,
+  ].join('|');
+}
+
+const HELD = new Map<string, readonly Held[]>();
+const MOST_HELD = 512;
+
+function heldOver(context: LensContext): readonly Held[] {
+  const id = placeId(context);
+  const known = HELD.get(id);
+  if (known) return known;
+  const held = suggest(context).map((suggestion) => hold(context, suggestion));
+  if (HELD.size >= MOST_HELD) HELD.clear();
+  HELD.set(id, held);
+  return held;
+}
+
+const UNWEIGHED: RankContext = { neighbours: [], preferred: [] };
+
+/** All options over a chord, best first; equal ones in the order of the lenses. */
+export function optionsFor(
+  context: LensContext,
+  weighing: RankContext = UNWEIGHED,
+  lenses: readonly Lens[] = LENSES,
+): readonly Option[] {
+  const weighed = heldOver(context)
+    .filter(({ suggestion }) => lenses.includes(suggestion.lens))
+    .map((held) => {
+      const parts = withNeighbours(held.parts, held.suggestion, weighing);
+      return { held, parts, sum: rankSum(parts) };
+    });
+  weighed.sort((a, b) => b.sum - a.sum);
+  return weighed.map(({ held, parts }, index) => ranked(held, parts, index + 1));
+}
+
+/** Field by field: spreading thousands of suggestions is what takes the time otherwise. */
+const ranked = (
+  { suggestion, assessment, intent }: Held,
+  parts: RankParts,
+  rank: number,
+): Option => ({
+  lens: suggestion.lens,
+  material: suggestion.material,
+  why: suggestion.why,
+  common: suggestion.common,
+  covers: suggestion.covers ?? null,
+  then: suggestion.then ?? null,
+  assessment,
+  intent,
+  parts,
+  rank,
+});
+
+/** A suggestion weighed by itself. */
+export function optionOf(context: LensContext, suggestion: Suggestion): Option {
+  const held = hold(context, suggestion);
+  return ranked(held, held.parts, 1);
+}
+
+/** One line: what speaks for an option, its cost, its gain. */
+export function reasonFor(chord: Chord, option: Option): string {
+  const { why, material, assessment } = option;
+  const cost =
+    missingSentence(chord, assessment) ??
+    clashSentence(chord, assessment) ??
+    againstSentence(chord, material.notes, assessment);
+  const gain = gainSentence(chord, material.notes, assessment) ?? coverSentence(assessment);
+  const sentence = [why, cost, gain].filter((part) => part !== null).join('; ');
+  return `${sentence.slice(0, 1).toUpperCase()}${sentence.slice(1)}.`;
+}
+
+/** Each note of a material over a chord, as a tension where it is one. */
+export const tensionsOver = (chord: Chord, { assessment }: Option): readonly string[] =>
+  assessment.degrees.map((degree) => tensionOver(chord, degree));
+
+/** What changes from the notes chosen over the chord before. */
+export interface FromPrevious {
+  readonly held: readonly Note[];
+  readonly arrives: readonly Note[];
+  readonly leaves: readonly Note[];
+}
+
+/** Held, arriving and leaving notes after a choice; everything arrives where nothing stood before. */
+export function changeFrom(previous: Material | null, material: Material): FromPrevious {
+  const before = previous?.mask ?? 0;
+  const has = (mask: number, note: Note) => (mask & (1 << pitchClass(note))) !== 0;
+  return {
+    held: material.notes.filter((note) => has(before, note)),
+    arrives: material.notes.filter((note) => !has(before, note)),
+    leaves: previous ? previous.notes.filter((note) => !has(material.mask, note)) : [],
+  };
+}

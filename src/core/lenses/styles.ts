@@ -1,0 +1,303 @@
+/**
+ * A plan for a whole chart in one style: what to play over each chord and how much to say of it.
+ * The choices are made together, as a cheapest path, since each depends on its neighbours.
+ */
+import type { Chart } from '../chart/form';
+import { type Chord, sameChord } from '../chords/chords';
+import { isDiatonic } from '../harmony/membership';
+import type { Reading } from '../harmony/reading';
+import { at, group, modulo, range } from '../lists';
+import { pitchClass, transpose } from '../notes/notes';
+import { bestPaths } from '../paths/layered';
+import { assess, NOWHERE } from './assess';
+import { type ChainStop, chainsThrough, resolves, SHORTEST_CHAIN } from './chains';
+import { bestSingles, worthOf } from './coverage';
+import type { Intent, Lens, LensContext, Suggestion } from './lens';
+import { collectionMaterial, defaultMaterial, type Material } from './material';
+import { lensContexts, optionOf, suggest } from './options';
+import { borrowedCollection, borrowedInChains, keyCollections } from './pentatonics';
+import { rankSum, sharedShare } from './ranking';
+
+export const STYLES = [
+  'one-scale',
+  'own-pentatonics',
+  'chord-tones',
+  'modes',
+  'chains',
+  'blues',
+] as const;
+export type Style = (typeof STYLES)[number];
+
+/** What is played over one chord, and how much of the change it says. */
+export interface Choice {
+  readonly lens: Lens;
+  readonly material: Material;
+  readonly intent: Intent;
+}
+
+/** How much must speak for a change before it is outlined, and before it is leant on. */
+const THRESHOLDS: Readonly<Record<Style, readonly [outline: number, lean: number]>> = {
+  'one-scale': [4, 2.5],
+  'own-pentatonics': [2.75, 1],
+  'chord-tones': [2, 0.5],
+  modes: [2.5, 1],
+  chains: [2.75, 1],
+  blues: [2.75, 1],
+};
+
+/** What a change gains by standing where a phrase of two or four bars begins. */
+const phraseWeight = (bar: number): number =>
+  (bar % 2 === 1 ? 0.25 : 0) + (bar % 4 === 1 ? 0.25 : 0);
+
+/** Where a chord only goes on sounding, nothing changes. */
+const UNCHANGED = -10;
+
+/** How strongly each change asks to be said: new definers, a chord out of key, an arrival, time. */
+function strengths(chart: Chart, reading: Reading): readonly number[] {
+  const { chords } = chart;
+  const barBeats = chart.source.time.beats;
+  return chords.map(({ chord, index, bar, beats }) => {
+    const before = chords[modulo(index - 1, chords.length)]?.chord ?? chord;
+    if (sameChord(before, chord) && chords.length > 1) return UNCHANGED;
+    const tones = new Set(
+      before.quality.degrees.map((one) => pitchClass(transpose(before.root, one))),
+    );
+    const fresh = chord.quality.definers.filter(
+      (one) => !tones.has(pitchClass(transpose(chord.root, one))),
+    ).length;
+    const fast = reading.fast.some(({ from, to }) => from < index && index <= to);
+    const arrives = reading.cadences.some(
+      ({ kind, to }) => to === index && (kind === 'V-I' || kind.startsWith('ii-V-I')),
+    );
+    return (
+      fresh +
+      (isForeign(reading, index) ? 1 : 0) +
+      phraseWeight(bar) +
+      (arrives ? 1 : 0) +
+      (beats >= barBeats ? 0.5 : 0) -
+      (fast ? 3 : 0)
+    );
+  });
+}
+
+/** Out of the key, and not for being a home dominant of a blues. */
+const isForeign = (reading: Reading, index: number): boolean =>
+  reading.chords[index]?.diatonic === false &&
+  reading.chords[index]?.role !== 'blues home dominant';
+
+/** Intents for every chord: the strong changes outlined, the fast and the plain ones coasted. */
+export function proposeIntents(chart: Chart, reading: Reading, style: Style): readonly Intent[] {
+  const [outline, lean] = THRESHOLDS[style];
+  return strengths(chart, reading).map((strength) =>
+    strength >= outline ? 'outline' : strength >= lean ? 'lean' : 'coast',
+  );
+}
+
+/** Something that may be played over a chord in a style, and what the style thinks of it. */
+interface Candidate {
+  readonly suggestion: Suggestion;
+  readonly bonus: number;
+}
+
+const candidate = (suggestion: Suggestion, bonus = 0): Candidate => ({ suggestion, bonus });
+
+const plain = (lens: Lens, material: Material): Suggestion => ({
+  lens,
+  material,
+  why: '',
+  common: false,
+});
+
+const DEFAULT_BONUS = 4;
+const COAST_BONUS = 8;
+
+/** The key's own pentatonic where a chord of the key is passed over. */
+const coasting = (context: LensContext, passedOver: boolean): readonly Candidate[] =>
+  passedOver && context.key !== null && isDiatonic(context.chord, context.key)
+    ? suggest(context, ['key-scale'])
+        .slice(0, 1)
+        .map((suggestion) => candidate(suggestion, COAST_BONUS))
+    : [];
+
+function candidatesFor(
+  style: Style,
+  context: LensContext,
+  passedOver: boolean,
+): readonly Candidate[] {
+  switch (style) {
+    case 'own-pentatonics':
+      return [
+        ...suggest(context, ['own-pentatonic']).map((one) => candidate(one, DEFAULT_BONUS)),
+        ...suggest(context, ['borrowed-pentatonic'])
+          .filter(({ common }) => common)
+          .map((one) => candidate(one, -DEFAULT_BONUS)),
+        ...coasting(context, passedOver),
+      ];
+    case 'chord-tones':
+      return [
+        ...suggest(context, ['chord-tones'])
+          .slice(0, 1)
+          .map((one) => candidate(one)),
+        ...coasting(context, passedOver),
+      ];
+    case 'modes':
+      return suggest(context, ['mode']).map((one, index) =>
+        candidate(one, index === 0 ? DEFAULT_BONUS : 0),
+      );
+    case 'chains': {
+      const falls = context.next !== null && resolves(context.chord, context.next);
+      return borrowedInChains(context.chord, falls).map((borrowed) =>
+        candidate(
+          plain(
+            'borrowed-pentatonic',
+            collectionMaterial(borrowedCollection(context.chord, borrowed)),
+          ),
+        ),
+      );
+    }
+    case 'blues':
+      return suggest(context, ['blues']).map((one, index) =>
+        candidate(one, index === 0 ? DEFAULT_BONUS : 0),
+      );
+    default:
+      return [];
+  }
+}
+
+/** What a stop of a chain is worth: a moving shape is what chains are for, but it must say the chord. */
+const CHAIN_WORTH = { moving: 2, still: 0.75, definers: 2, begin: -3 } as const;
+
+/** Share of a chord's definers that a stop holds. */
+function saidBy(chords: readonly Chord[], { index, collection }: ChainStop): number {
+  const { definers, definerCount } = assess(
+    at(chords, index),
+    collectionMaterial(collection),
+    NOWHERE,
+  );
+  return definerCount === 0 ? 0 : definers.length / definerCount;
+}
+
+/** The stretches of chains that together are worth most, without overlap: by each chord's index. */
+function chosenChains(chords: readonly Chord[]): ReadonlyMap<number, ChainStop> {
+  const stretches = chainsThrough(chords).flatMap(({ step, stops }) =>
+    stops.flatMap((_, from) =>
+      range(from + SHORTEST_CHAIN, stops.length + 1).map((to) => {
+        const each = step === 0 ? CHAIN_WORTH.still : CHAIN_WORTH.moving;
+        const stretch = stops.slice(from, to);
+        const said = stretch.reduce((sum, stop) => sum + saidBy(chords, stop), 0);
+        const worth = CHAIN_WORTH.begin + each * stretch.length + CHAIN_WORTH.definers * said;
+        return { stops: stretch, worth };
+      }),
+    ),
+  );
+  const endingAt = group(stretches, ({ stops }) => at(stops, stops.length - 1).index);
+  interface Best {
+    readonly worth: number;
+    readonly stops: readonly ChainStop[];
+  }
+  const best: Best[] = [{ worth: 0, stops: [] }];
+  for (const index of chords.keys()) {
+    best.push(
+      (endingAt.get(index) ?? []).reduce<Best>(
+        (most, { stops, worth }) => {
+          const before = at(best, at(stops, 0).index);
+          const sum = before.worth + worth;
+          return sum > most.worth ? { worth: sum, stops: [...before.stops, ...stops] } : most;
+        },
+        at(best, index),
+      ),
+    );
+  }
+  const chosen = new Map(at(best, chords.length).stops.map((stop) => [stop.index, stop]));
+  for (const [index, chord] of chords.entries()) {
+    const before = chosen.get(index - 1);
+    const goesOn = index > 0 && sameChord(at(chords, index - 1), chord);
+    if (before && goesOn) chosen.set(index, before);
+  }
+  return chosen;
+}
+
+/** Half steps a shape is shifted between two roots, the shorter way. */
+const shift = (from: Material, to: Material): number =>
+  Math.abs(modulo(pitchClass(to.root) - pitchClass(from.root) + 5, 12) - 5);
+
+const SHARED_WORTH = 4;
+const OTHER_SHAPE = 6;
+/** What a shift by so many half steps costs a chain: the neighbouring fret is what it is about. */
+const SHIFTS = [1, 0, 2] as const;
+
+function stepCost(style: Style, from: Material, to: Material): number {
+  if (style !== 'chains') return SHARED_WORTH * (1 - sharedShare(from, to));
+  const frets = shift(from, to);
+  return (SHIFTS[frets] ?? frets + 2) * 2 + (from.kind === to.kind ? 0 : OTHER_SHAPE);
+}
+
+const SIZE_COST = 0.6;
+
+/** The one collection that serves a whole chart best for what it asks of the hand. */
+function singleScale(chart: Chart, reading: Reading): Material | null {
+  const { key } = reading.key;
+  const all = key ? keyCollections(key, reading.blues).map(collectionMaterial) : bestSingles(chart);
+  const beats = chart.chords.reduce((sum, played) => sum + played.beats, 0);
+  const value = (material: Material) =>
+    worthOf(chart, material) - beats * SIZE_COST * (material.notes.length - 5);
+  return all.reduce<Material | null>(
+    (best, one) => (best === null || value(one) > value(best) ? one : best),
+    null,
+  );
+}
+
+// Whole hundredths, so that equal sums are equal.
+const hundredths = (cost: number): number => Math.round(cost * 100);
+
+/** A choice for every chord of a chart in a style. Empty where the chart has no chords. */
+export function propose(chart: Chart, reading: Reading, style: Style): readonly Choice[] {
+  const intents = proposeIntents(chart, reading, style);
+  const contexts = lensContexts(chart, reading);
+  if (style === 'one-scale') {
+    const single = singleScale(chart, reading);
+    return contexts.map(({ chord }, index) => ({
+      lens: single ? 'key-scale' : 'own-pentatonic',
+      material: single ?? defaultMaterial(chord),
+      intent: at(intents, index),
+    }));
+  }
+  const chains =
+    style === 'chains'
+      ? chosenChains(contexts.map(({ chord }) => chord))
+      : new Map<number, ChainStop>();
+  const layers = contexts.map((context, index) => {
+    const { chord } = context;
+    const before = contexts[modulo(index - 1, contexts.length)]?.chord ?? chord;
+    const passedOver = at(intents, index) === 'coast' && !sameChord(before, chord);
+    const chained = chains.get(index);
+    const found = chained
+      ? [candidate(plain('borrowed-pentatonic', collectionMaterial(chained.collection)))]
+      : candidatesFor(style, context, passedOver);
+    return found.length > 0
+      ? found
+      : [candidate(plain('own-pentatonic', defaultMaterial(context.chord)))];
+  });
+  const worth = layers.map((candidates, index) =>
+    candidates.map(
+      ({ suggestion, bonus }) => bonus + rankSum(optionOf(at(contexts, index), suggestion).parts),
+    ),
+  );
+  const material = (layer: number, node: number) => at(at(layers, layer), node).suggestion.material;
+  const [best] = bestPaths(
+    {
+      sizes: layers.map((candidates) => candidates.length),
+      node: (layer, node) => -hundredths(at(at(worth, layer), node)),
+      edge: (layer, from, to) =>
+        hundredths(
+          stepCost(style, material(layer, from), material((layer + 1) % layers.length, to)),
+        ),
+      loop: layers.length > 1,
+    },
+    1,
+  );
+  return (best?.nodes ?? []).map((node, index) => {
+    const { lens, material: chosen } = at(at(layers, index), node).suggestion;
+    return { lens, material: chosen, intent: at(intents, index) };
+  });
+}

@@ -1,0 +1,166 @@
+<!-- What could be played over the chord sounding now, lens by lens; looked at before it is chosen. -->
+<script lang="ts">
+  import Star from '@lucide/svelte/icons/star';
+  import { LENSES, type Lens } from '$core/lenses/lens';
+  import { type Option, reasonFor } from '$core/lenses/options';
+  import type { ModeNaming } from '$lib/settings/settings';
+  import { showSymbol } from '$lib/ui/glyphs';
+  import { LENS_NAMES, type Scope } from './choices';
+  import { showMaterial } from './material';
+  import OptionTones from './OptionTones.svelte';
+  import PentatonicMatrix from './PentatonicMatrix.svelte';
+  import type { PlanSession } from './session.svelte';
+  import ThirdsStack from './ThirdsStack.svelte';
+
+  interface Props {
+    readonly session: PlanSession;
+    readonly naming: ModeNaming;
+    /** The lens shown; all lenses' best when null. */
+    lens: Lens | null;
+    readonly scope: Scope;
+    /** An option held for comparing. */
+    readonly held: Option | null;
+    readonly onhold: (option: Option | null) => void;
+  }
+
+  let { session, naming, lens = $bindable(), scope, held, onhold }: Props = $props();
+
+  const chord = $derived(session.now?.chord ?? null);
+  const BEST_EACH = 1;
+  const FEW_BORROWED = 6;
+
+  const shown = $derived.by((): readonly Option[] => {
+    const { options } = session;
+    if (lens === null) {
+      // The best of each lens, in the order of their ranks.
+      return LENSES.flatMap((one) =>
+        options.filter((option) => option.lens === one).slice(0, BEST_EACH),
+      ).sort((a, b) => a.rank - b.rank);
+    }
+    const own = options.filter((option) => option.lens === lens);
+    return lens === 'borrowed-pentatonic'
+      ? own
+          .filter(({ common }) => common)
+          .concat(own.filter(({ common }) => !common))
+          .slice(0, FEW_BORROWED)
+      : own;
+  });
+  const all = $derived(
+    lens === null ? [] : session.options.filter((option) => option.lens === lens),
+  );
+  const chosen = $derived(session.now?.material.name ?? '');
+  const count = (one: Lens) => session.options.some((option) => option.lens === one);
+
+  function onkeydown(event: KeyboardEvent) {
+    const by = { ArrowDown: 1, ArrowUp: -1 }[event.key];
+    if (by === undefined) return;
+    const rows = [
+      ...(event.currentTarget as HTMLElement).querySelectorAll<HTMLElement>('[data-option]'),
+    ];
+    const at = rows.indexOf(document.activeElement as HTMLElement);
+    event.preventDefault();
+    event.stopPropagation();
+    rows[Math.max(0, Math.min(rows.length - 1, at + by))]?.focus();
+  }
+</script>
+
+{#if chord}
+  <div class="flex flex-wrap gap-x-0.5 text-sm" role="group" aria-label="Lenses">
+    <button
+      class="rounded-sm px-1.5 py-0.5 {lens === null
+        ? 'bg-ink text-paper'
+        : 'text-ink-soft hover:text-ink'}"
+      aria-pressed={lens === null}
+      onclick={() => (lens = null)}>Best</button
+    >
+    {#each LENSES as one (one)}
+      <button
+        class="rounded-sm px-1.5 py-0.5 {lens === one
+          ? 'bg-ink text-paper'
+          : 'text-ink-soft hover:text-ink'} {session.now?.lens === one
+          ? 'underline decoration-now decoration-2 underline-offset-4'
+          : ''} disabled:opacity-40"
+        aria-pressed={lens === one}
+        disabled={!count(one)}
+        data-lens={one}
+        onclick={() => (lens = one)}>{LENS_NAMES[one]}</button
+      >
+    {/each}
+    {#if lens}
+      {@const preferred = session.plan.preferred.includes(lens)}
+      <button
+        class="ml-auto flex items-center gap-1 px-1 text-ink-soft hover:text-ink"
+        aria-pressed={preferred}
+        title="Rank this lens before others"
+        onclick={() => lens && session.togglePreferred(lens)}
+      >
+        <Star size={13} fill={preferred ? 'currentColor' : 'none'} aria-hidden="true" />
+        {preferred ? 'Preferred' : 'Prefer'}
+      </button>
+    {/if}
+  </div>
+  {#if lens === 'borrowed-pentatonic'}
+    <PentatonicMatrix
+      {chord}
+      options={all}
+      {chosen}
+      onlook={session.look}
+      onchoose={(option) => session.choose(option, scope)}
+    />
+  {:else if lens === 'stacked-arpeggio' && all.length > 0}
+    <ThirdsStack
+      {chord}
+      options={all}
+      {chosen}
+      onlook={session.look}
+      onchoose={(option) => session.choose(option, scope)}
+    />
+  {/if}
+  <div role="group" aria-label="Options, best first">
+    <div role="presentation" class="flex flex-col" {onkeydown}>
+      {#each shown as option (`${option.lens} ${option.material.name}`)}
+        {@const here = option.material.name === chosen && option.lens === session.now?.lens}
+        <div class="flex items-start gap-1 border-t border-line first:border-t-0">
+          <button
+            class="flex min-w-0 flex-1 flex-col gap-0.5 border-l-4 py-1 pl-1.5 text-left hover:bg-line/50 focus-visible:bg-line/50 {here
+              ? 'border-now'
+              : 'border-transparent'}"
+            data-option={option.material.name}
+            data-option-lens={option.lens}
+            aria-pressed={here}
+            onpointerenter={() => session.look(option)}
+            onpointerleave={() => session.look(null)}
+            onfocus={() => session.look(option)}
+            onblur={() => session.look(null)}
+            onclick={() => session.choose(option, scope)}
+          >
+            <span class="flex w-full flex-wrap items-center gap-x-2">
+              <span class="w-5 text-right text-xs text-ink-soft" title="rank">{option.rank}</span>
+              <span class="heading text-[15px]/5">{showMaterial(option.material, naming)}</span>
+              <OptionTones {chord} {option} />
+              {#if lens === null}<span class="text-xs text-ink-soft">{LENS_NAMES[option.lens]}</span
+                >{/if}
+            </span>
+            <span class="pl-7 text-[13px]/[1.1rem] text-ink-soft">
+              {showSymbol(reasonFor(chord, option))}
+              {#if option.then}
+                Then {showMaterial(option.then.to, naming)}.
+              {/if}
+            </span>
+          </button>
+          <button
+            class="button-quiet text-xs"
+            aria-pressed={held?.material === option.material}
+            title="Hold it to compare with others"
+            onclick={() => onhold(held?.material === option.material ? null : option)}
+            >{held?.material === option.material ? 'Held' : 'Compare'}</button
+          >
+        </div>
+      {:else}
+        <p class="py-2 text-sm text-ink-soft">
+          {LENS_NAMES[lens ?? 'mode']} has no answer over {showSymbol(chord.symbol)}.
+        </p>
+      {/each}
+    </div>
+  </div>
+{/if}

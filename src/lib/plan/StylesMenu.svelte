@@ -1,0 +1,79 @@
+<!-- A plan for the whole chart in one style, to take whole or in part. -->
+<script lang="ts">
+  import Wand from '@lucide/svelte/icons/list-music';
+  import { type Style, STYLES } from '$core/lenses/styles';
+  import { showSymbol } from '$lib/ui/glyphs';
+  import Popover from '$lib/ui/Popover.svelte';
+  import { SCOPES, type Scope, STYLE_NAMES } from './choices';
+  import type { PlanSession } from './session.svelte';
+
+  interface Props {
+    open: boolean;
+    readonly session: PlanSession;
+  }
+
+  let { open = $bindable(), session }: Props = $props();
+
+  let scope = $state<Scope>('chart');
+  const SCOPE_NAMES: Readonly<Record<Scope, string>> = {
+    chord: 'this chord',
+    equal: 'every such chord',
+    section: 'this section',
+    chart: 'the whole chart',
+  };
+
+  /** What a style plays over now and next, to know it by. */
+  const tastes = $derived(
+    open
+      ? new Map(
+          STYLES.map((style): [Style, string] => {
+            const proposal = session.proposal(style);
+            const here = [session.now, session.next].flatMap((one) => {
+              const found = one ? proposal[one.index] : undefined;
+              return one && found
+                ? [`${showSymbol(one.chord.symbol)}: ${showSymbol(found.material.name)}`]
+                : [];
+            });
+            return [style, here.join(' · ')];
+          }),
+        )
+      : new Map<Style, string>(),
+  );
+</script>
+
+<Popover
+  bind:open
+  label="Styles"
+  title="A plan in one style (J)"
+  button="button text-sm"
+  sheet="w-96"
+>
+  {#snippet trigger()}
+    <Wand size={15} aria-hidden="true" />Styles
+  {/snippet}
+  <label class="mb-2 flex items-center gap-2">
+    Take it for
+    <select class="field" bind:value={scope}>
+      {#each SCOPES as one (one)}<option value={one}>{SCOPE_NAMES[one]}</option>{/each}
+    </select>
+  </label>
+  <ul>
+    {#each STYLES as style (style)}
+      {@const [name, says] = STYLE_NAMES[style]}
+      <li class="border-t border-line">
+        <button
+          class="w-full px-1 py-1.5 text-left hover:bg-line/50"
+          data-style={style}
+          onclick={() => {
+            session.takeStyle(style, scope);
+            open = false;
+          }}
+        >
+          <span class="font-semibold">{name}.</span>
+          {says}
+          <span class="block text-xs text-ink-soft">{tastes.get(style)}</span>
+        </button>
+      </li>
+    {/each}
+  </ul>
+</Popover>

@@ -1,0 +1,141 @@
+<!-- Why this choice: three sentences at the most; or two choices side by side; or one scale's price. -->
+<script lang="ts">
+  import { group } from 'd3-array';
+  import Volume from '@lucide/svelte/icons/volume-2';
+  import type { Chart } from '$core/chart/form';
+  import type { Chord } from '$core/chords/chords';
+  import { roleSentence } from '$core/harmony/roles';
+  import { coverageOf } from '$core/lenses/coverage';
+  import { type Option, reasonFor, tensionsOver } from '$core/lenses/options';
+  import { type Note, pitchClass } from '$core/notes/notes';
+  import type { ModeNaming } from '$lib/settings/settings';
+  import { showNote, showSymbol } from '$lib/ui/glyphs';
+  import { hear } from '$lib/ui/hear';
+  import { showMaterial } from './material';
+  import { rankSentence } from './optionWords';
+  import type { PlanSession } from './session.svelte';
+
+  interface Props {
+    readonly session: PlanSession;
+    readonly chart: Chart;
+    readonly naming: ModeNaming;
+    readonly held: Option | null;
+    readonly onrelease: () => void;
+  }
+
+  let { session, chart, naming, held, onrelease }: Props = $props();
+
+  const chord = $derived(session.now?.chord ?? null);
+  const option = $derived(session.preview ?? session.current);
+  const compared = $derived(held && option && held.material !== option.material ? option : null);
+  const role = $derived(session.reading?.chords[session.now?.index ?? -1]?.role);
+  const remark = $derived(session.remarksNow[0]);
+
+  const notes = (list: readonly Note[]) => (list.length > 0 ? list.map(showNote).join(' ') : '–');
+  const onlyIn = (one: Option, other: Option) =>
+    one.material.notes.filter(
+      (note) => !other.material.notes.some((that) => pitchClass(that) === pitchClass(note)),
+    );
+  const rows = (one: Option, other: Option, of: Chord): readonly (readonly [string, string])[] => [
+    ['Over the chord', tensionsOver(of, one).map(showSymbol).join(' ')],
+    ['Covers', notes(one.assessment.covered)],
+    ['Lacks', notes(one.assessment.missing)],
+    ['Clashes', notes(one.assessment.clashes.map(({ note }) => note))],
+    ['Adds', notes([...one.assessment.colours, ...one.assessment.blue])],
+    ['Only here', notes(onlyIn(one, other))],
+    ['Outside the key', notes(one.assessment.outsideKey)],
+  ];
+  /** The price of one scale over the whole chart: where it leaves something unsaid. */
+  const price = $derived.by(() => {
+    if (!option || option.lens !== 'key-scale') return null;
+    const first = group(chart.chords, ({ chord: { symbol } }) => symbol);
+    return coverageOf(chart, option.material).filter(
+      ({ played, assessment }) =>
+        first.get(played.chord.symbol)?.[0]?.index === played.index &&
+        assessment.missing.length > 0,
+    );
+  });
+</script>
+
+<!-- What the chord itself is doing here, whatever is played over it. -->
+{#snippet place()}
+  {#if session.fast}
+    <p class="mt-1.5 text-sm">
+      {session.fast.seconds.toFixed(1)} seconds are too short to outline this chord: {showSymbol(
+        session.fast.cover,
+      )}.
+    </p>
+  {:else if role && chord}
+    <p class="mt-1.5 text-sm">{showSymbol(roleSentence(role, chord.symbol))}</p>
+  {/if}
+{/snippet}
+
+{#if chord && held && compared}
+  {@const left = rows(held, compared, chord)}
+  {@const right = rows(compared, held, chord)}
+  <div class="mb-1 flex items-baseline">
+    <h2 class="font-semibold">Side by side</h2>
+    <button class="ml-auto text-sm underline" onclick={onrelease}>Done</button>
+  </div>
+  <table class="w-full text-[13px]" data-compare>
+    <thead>
+      <tr>
+        <td></td>
+        {#each [held, compared] as one (one.material.name)}
+          <th scope="col" class="heading px-1 text-left">{showMaterial(one.material, naming)}</th>
+        {/each}
+      </tr>
+    </thead>
+    <tbody>
+      {#each left as [name, value], index (name)}
+        <tr class="border-t border-line align-top">
+          <th scope="row" class="pr-1 text-left font-normal text-ink-soft">{name}</th>
+          <td class="px-1">{value}</td>
+          <td class="px-1">{right[index]?.[1]}</td>
+        </tr>
+      {/each}
+    </tbody>
+  </table>
+{:else if chord && option}
+  <div class="mb-1 flex items-center">
+    <h2 class="font-semibold">
+      {session.preview ? 'Looking at' : 'Why'}
+      {showMaterial(option.material, naming)}
+    </h2>
+    <button
+      class="button-quiet ml-auto text-sm"
+      title="Hear it over the chord"
+      onclick={() => hear(chord, option.material.notes)}
+    >
+      <Volume size={15} aria-hidden="true" />Hear it
+    </button>
+  </div>
+  {#if held}
+    <p class="text-sm text-ink-soft">
+      {showMaterial(held.material, naming)} is held: look at another option to compare.
+      <button class="underline" onclick={onrelease}>Let go</button>
+    </p>
+  {:else}
+    <p class="text-sm" data-why>
+      {showSymbol(reasonFor(chord, option))}
+      {#if !price}{rankSentence(option, session.options.length)}{/if}
+      {#if remark}{showSymbol(remark.text)}{/if}
+    </p>
+  {/if}
+  {#if price && price.length > 0 && !held}
+    <h3 class="mt-1.5 text-sm font-semibold">What one scale costs</h3>
+    <ul class="text-[13px]" data-price>
+      {#each price as { played, sentence } (played.index)}
+        <li>
+          <button class="text-left hover:underline" onclick={() => session.go(played.index)}
+            >{showSymbol(sentence)}</button
+          >
+        </li>
+      {/each}
+    </ul>
+  {/if}
+  {@render place()}
+{:else if chord && session.now}
+  <h2 class="font-semibold">{showMaterial(session.now.material, naming)}</h2>
+  <p class="text-sm text-ink-soft">Your own choice, kept from another chord.</p>
+{/if}

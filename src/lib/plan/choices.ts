@@ -1,0 +1,159 @@
+/** From a plan's choices to what is played over each chord. */
+import type { Chart, PlayedChord } from '$core/chart/form';
+import { sameChord } from '$core/chords/chords';
+import type { Intent, Lens, LensContext } from '$core/lenses/lens';
+import { defaultMaterial, type Material, parseMaterial } from '$core/lenses/material';
+import { type Option, suggest } from '$core/lenses/options';
+import type { Choice, Style } from '$core/lenses/styles';
+import { propose } from '$core/lenses/styles';
+import type { Reading } from '$core/harmony/reading';
+import { alignPlan } from './align';
+import { EMPTY_PLAN, type Plan, type PlanChoice } from './plan';
+
+/** A chord of the chart with what is played over it. */
+export interface PlannedChord extends PlayedChord {
+  readonly lens: Lens;
+  readonly material: Material;
+  /** Another sound from some half bar of the chord on. */
+  readonly then: { readonly material: Material; readonly after: number } | null;
+  readonly intent: Intent;
+  /** Whether the player chose it, rather than the plan's base lens. */
+  readonly chosen: boolean;
+}
+
+export const SCOPES = ['chord', 'equal', 'section', 'chart'] as const;
+/** What a choice is set for. */
+export type Scope = (typeof SCOPES)[number];
+
+const DEFAULT_INTENT: Intent = 'lean';
+
+function materialFor(choice: PlanChoice, context: LensContext): Material {
+  const named = choice.name === null ? null : parseMaterial(choice.name);
+  return named ?? suggest(context, [choice.lens])[0]?.material ?? defaultMaterial(context.chord);
+}
+
+/** What is played over every chord of a chart by an aligned plan. */
+export function planChords(
+  chart: Chart,
+  contexts: readonly LensContext[],
+  plan: Plan,
+): readonly PlannedChord[] {
+  const base: PlanChoice = { lens: plan.base, name: null, then: null };
+  return chart.chords.flatMap((played): readonly PlannedChord[] => {
+    const context = contexts[played.index];
+    if (!context) return [];
+    const own = plan.choices[String(played.index)];
+    const choice = own ?? base;
+    const later = choice.then && parseMaterial(choice.then.name);
+    return [
+      {
+        ...played,
+        lens: choice.lens,
+        material: materialFor(choice, context),
+        then: later && choice.then ? { material: later, after: choice.then.after } : null,
+        intent: plan.intents[String(played.index)] ?? DEFAULT_INTENT,
+        chosen: own !== undefined,
+      },
+    ];
+  });
+}
+
+/** The chords a scope reaches from one of them, by index. */
+export function scopeOf(chart: Chart, index: number, scope: Scope): readonly number[] {
+  const here = chart.chords[index];
+  if (!here) return [];
+  const sectionOf = (played: PlayedChord) => chart.bars[played.bar - 1]?.section;
+  const reached = (played: PlayedChord): boolean => {
+    switch (scope) {
+      case 'chord':
+        return played.index === index;
+      case 'equal':
+        return sameChord(played.chord, here.chord);
+      case 'section':
+        return sectionOf(played) === sectionOf(here);
+      case 'chart':
+        return true;
+    }
+  };
+  return chart.chords.filter(reached).map((played) => played.index);
+}
+
+/** An option as a plan keeps it. */
+export const choiceOf = ({ lens, material, then }: Option): PlanChoice => ({
+  lens,
+  name: material.name,
+  then: then && { name: then.to.name, after: then.after },
+});
+
+/**
+ * The plan with an option chosen over some chords: as it is over the same chord and for the key's
+ * one scale, elsewhere the same lens with its own first answer.
+ */
+export function choose(
+  plan: Plan,
+  chart: Chart,
+  option: PlanChoice,
+  from: number,
+  indices: readonly number[],
+): Plan {
+  const here = chart.chords[from];
+  const choices = { ...plan.choices };
+  for (const index of indices) {
+    const there = chart.chords[index];
+    const same = here && there && sameChord(here.chord, there.chord);
+    choices[String(index)] =
+      same || option.lens === 'key-scale' ? option : { lens: option.lens, name: null, then: null };
+  }
+  return { ...plan, choices };
+}
+
+/** The plan with a style's proposal taken over some chords. */
+export function takeStyle(
+  plan: Plan,
+  proposal: readonly Choice[],
+  indices: readonly number[],
+): Plan {
+  const choices = { ...plan.choices };
+  const intents = { ...plan.intents };
+  for (const index of indices) {
+    const proposed = proposal[index];
+    if (!proposed) continue;
+    const { lens, material, intent } = proposed;
+    choices[String(index)] = { lens, name: material.name, then: null };
+    intents[String(index)] = intent;
+  }
+  return { ...plan, choices, intents };
+}
+
+/** A new plan that takes a style for a whole chart. */
+export function planInStyle(chart: Chart, reading: Reading, style: Style): Plan {
+  const all = chart.chords.map(({ index }) => index);
+  return takeStyle(alignPlan(EMPTY_PLAN, chart), propose(chart, reading, style), all);
+}
+
+export const STYLE_NAMES: Readonly<Record<Style, readonly [name: string, says: string]>> = {
+  'one-scale': ['One scale', 'The hand stays; a few changes go unsaid.'],
+  'own-pentatonics': ['Own pentatonics', 'Five notes of each chord’s own, its triad among them.'],
+  'chord-tones': ['Chord tones first', 'Arpeggios where it matters, the key’s scale in between.'],
+  modes: ['Modes', 'A full scale for each chord, by what it does in the key.'],
+  chains: ['Chains', 'One pentatonic shape, shifted with the chords.'],
+  blues: ['Blues', 'The tonic’s blues, bent to IV and V.'],
+};
+
+export const LENS_NAMES: Readonly<Record<Lens, string>> = {
+  'key-scale': 'Key scale',
+  'own-pentatonic': 'Own pentatonic',
+  'chord-tones': 'Chord tones',
+  mode: 'Mode',
+  'stacked-arpeggio': 'Stacked',
+  'borrowed-pentatonic': 'Borrowed',
+  triads: 'Triads',
+  simplify: 'Simplify',
+  blues: 'Blues',
+};
+
+export const INTENT_NAMES: Readonly<Record<Intent, readonly [name: string, says: string]>> = {
+  outline: ['Outline', 'name the change'],
+  lean: ['Lean', 'touch a note that names it'],
+  coast: ['Coast', 'stay where you are'],
+};
