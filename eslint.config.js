@@ -8,7 +8,7 @@ import svelteConfig from './svelte.config.js';
 const coreMayNotImport = {
   patterns: [
     {
-      regex: '^(?!\\.{1,2}/|fast-xml-parser$|fflate$)',
+      regex: '^(?!\\.{1,2}/|fast-xml-parser$|fflate$|@tonejs/midi$)',
       message: 'src/core is pure: no Node.js, no interface code, no packages but for file formats.',
     },
     {

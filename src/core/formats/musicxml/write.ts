@@ -8,7 +8,7 @@ import { kindOf } from './kinds';
 import { repeatSpans } from './repeats';
 import { element, writeXml } from './xml';
 
-type Node = ReturnType<typeof element>;
+export type Node = ReturnType<typeof element>;
 
 const greatestDivisor = (a: number, b: number): number => (b === 0 ? a : greatestDivisor(b, a % b));
 
@@ -38,7 +38,8 @@ const writtenSuffix = ({ symbol }: Chord): string =>
     .replace(/^[A-G](?:bb(?!5)|##|[#b♯♭x𝄪𝄫])?/u, '')
     .replace(/\/[A-G](?:bb|##|[#b♯♭x𝄪𝄫])?$/u, '');
 
-function harmony(chord: Chord | null): Node {
+/** A chord symbol over the music; none where no chord sounds. */
+export function harmony(chord: Chord | null): Node {
   if (chord === null) {
     const silent = element('kind', { text: 'N.C.' }, 'none');
     return element(

@@ -1,0 +1,150 @@
+/** Exercises generated from a chart, what is played over it, and a zone. */
+import type { Chart } from '../chart/form';
+import { chordName } from '../chords/chords';
+import type { Intent } from '../lenses/lens';
+import type { Material } from '../lenses/material';
+import { at } from '../lists';
+import { type Neck, pitchAt, type Zone } from '../neck/neck';
+import { fillLine } from '../phrases/lines';
+import { type Passage, passageOf, type PlayedNote, struck } from '../phrases/played';
+import { type Extent, type Stage, stagesOf } from '../phrases/stages';
+import { PER_BEAT, type Subdivision } from '../phrases/subdivision';
+import { type Preference, type RouteChord, type RouteStop, solveRoutes } from '../targets/route';
+import { EXERCISE_WORDS, type ExerciseKind } from './kinds';
+import { type Moment, PATTERNS } from './patterns';
+import { playingWarnings } from './playable';
+
+export interface ExerciseRequest {
+  readonly chart: Chart;
+  readonly kind: ExerciseKind;
+  readonly subdivision: Subdivision;
+  readonly neck: Neck;
+  readonly zone: Zone;
+  /** The zones an exercise may move through, lowest first. */
+  readonly zones: readonly Zone[];
+  /** What is played over each chord of the chart, and how much of it is said. */
+  readonly materials: readonly Material[];
+  readonly intents: readonly Intent[];
+  readonly prefer: readonly Preference[];
+  /** Targets set by hand, by the chord's index; solved for where left out. */
+  readonly targets: readonly RouteStop[] | null;
+  readonly extent: Extent;
+  /** The chord that is isolated, or that a pair begins with. */
+  readonly from: number;
+  /** The strings of the exercise on one set. */
+  readonly strings: readonly number[];
+  readonly seed: number;
+}
+
+export interface Exercise {
+  readonly kind: ExerciseKind;
+  readonly title: string;
+  readonly goal: string;
+  readonly passage: Passage;
+  /** What a hand cannot do at the tempo, in sentences. */
+  readonly warnings: readonly string[];
+}
+
+/** A target for each stage: the chart's own where they are given, else the best route through them. */
+function targetsFor(request: ExerciseRequest, stages: readonly Stage[]): readonly RouteStop[] {
+  const { targets, neck, zone, prefer, extent } = request;
+  if (targets && extent === 'whole' && targets.length === stages.length) return targets;
+  const chords = stages.map(({ chord, intent, material }): RouteChord => {
+    return { chord, intent, material, pin: null };
+  });
+  const loop = chords.length > 1;
+  const [best] = solveRoutes({ neck, chords, prefer, zone, contour: null, loop, count: 1 });
+  return best?.stops ?? [];
+}
+
+/** One target for each chord, held as long as it lasts, but no longer than a bar. */
+function heldTargets(
+  { chart }: ExerciseRequest,
+  stages: readonly Stage[],
+  targets: readonly RouteStop[],
+): readonly PlayedNote[] {
+  const bar = chart.source.time.beats;
+  return stages.map(({ index, beat, beats }, place) => {
+    const { string, fret, note } = at(targets, place);
+    return struck({
+      beat,
+      beats: Math.min(beats, bar),
+      string,
+      fret,
+      note,
+      chord: index,
+      part: 'target',
+    });
+  });
+}
+
+function patterned(
+  request: ExerciseRequest,
+  kind: keyof typeof PATTERNS,
+  stages: readonly Stage[],
+  targets: readonly RouteStop[],
+): readonly PlayedNote[] {
+  const { neck, zone, zones, strings, subdivision } = request;
+  const per = PER_BEAT[subdivision];
+  const notes: PlayedNote[] = [];
+  let last: Moment['last'] = null;
+  for (const [turn, stage] of stages.entries()) {
+    const onward = (turn + 1) % stages.length;
+    const count = Math.max(1, Math.round(stage.beats * per));
+    const moment: Moment = {
+      ...{ neck, stage, turn, count, zone, zones, strings, last },
+      target: at(targets, turn),
+      nextTarget: at(targets, onward),
+      nextStage: at(stages, onward),
+    };
+    const places = PATTERNS[kind](moment).slice(0, count);
+    // A chord shorter than one note of the subdivision gives what it has.
+    const length = Math.min(1 / per, stage.beats);
+    for (const [slot, { string, fret, note }] of places.entries()) {
+      const midi = pitchAt(neck, { string, fret });
+      if (last && midi !== last.midi) last = { midi, rising: midi > last.midi };
+      last ??= { midi, rising: true };
+      const beat = stage.beat + slot / per;
+      notes.push(struck({ beat, beats: length, string, fret, note, chord: stage.index }));
+    }
+  }
+  return notes;
+}
+
+function titleOf({ chart, kind, extent, from }: ExerciseRequest): string {
+  const { name } = EXERCISE_WORDS[kind];
+  const symbol = (index: number) => {
+    const chord = chart.chords[index % Math.max(1, chart.chords.length)]?.chord;
+    return chord ? chordName(chord) : '';
+  };
+  if (extent === 'isolate') return `${name}: ${symbol(from)}`;
+  if (extent === 'pair') return `${name}: ${symbol(from)} and ${symbol(from + 1)}`;
+  return `${name}: ${chart.source.title || 'Untitled'}`;
+}
+
+/** The exercise asked for; without notes where the chart has no chords. */
+export function makeExercise(request: ExerciseRequest): Exercise {
+  const { chart, kind, neck, materials, intents, extent, from, zone, subdivision, seed } = request;
+  const stages = stagesOf(chart, materials, intents, extent, from);
+  const targets = targetsFor(request, stages);
+  const notes =
+    kind === 'line'
+      ? fillLine({ neck, zone, stages, targets, subdivision, seed })
+      : kind === 'targets'
+        ? heldTargets(request, stages, targets)
+        : patterned(request, kind, stages, targets);
+  const title = titleOf(request);
+  const whole = passageOf(chart, neck, title, notes);
+  const chords = stages.map(({ chord, beat, beats }) => ({ chord, beat, beats }));
+  const end = stages.reduce((last, { beat, beats }) => Math.max(last, beat + beats), 0);
+  const bar = chart.source.time.beats;
+  const beats = Math.max(bar, Math.ceil((end - 1e-6) / bar) * bar);
+  const passage = extent === 'whole' ? whole : { ...whole, chords, beats };
+  return {
+    kind,
+    title,
+    goal: EXERCISE_WORDS[kind].goal,
+    passage,
+    warnings: playingWarnings(passage),
+  };
+}

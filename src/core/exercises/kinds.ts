@@ -1,0 +1,93 @@
+/** The drill book: every exercise by name, with its goal in one sentence. */
+
+export const EXERCISES = [
+  'ascending',
+  'descending',
+  'alternating',
+  'zone-shift',
+  'arpeggio-up-scale-down',
+  'degrees',
+  'five-notes',
+  'root-to-ninth',
+  'approach-arpeggio',
+  'enclosures',
+  'targets',
+  'shape-shift',
+  'continuous',
+  'one-octave',
+  'one-string-set',
+  'line',
+] as const;
+export type ExerciseKind = (typeof EXERCISES)[number];
+
+export interface ExerciseWords {
+  readonly name: string;
+  readonly goal: string;
+}
+
+export const EXERCISE_WORDS: Readonly<Record<ExerciseKind, ExerciseWords>> = {
+  ascending: {
+    name: 'Ascending',
+    goal: 'Climb each chord’s notes from its lowest root, so that every change begins at home.',
+  },
+  descending: {
+    name: 'Descending',
+    goal: 'Fall through each chord’s notes from its highest root.',
+  },
+  alternating: {
+    name: 'Up and down by chord',
+    goal: 'Up over one chord and down over the next, without going back to begin.',
+  },
+  'zone-shift': {
+    name: 'A zone for each chord',
+    goal: 'Move one zone up the neck with every chord, then down again.',
+  },
+  'arpeggio-up-scale-down': {
+    name: 'Arpeggio up, scale down',
+    goal: 'Climb the chord tones and come down the scale into the next chord.',
+  },
+  degrees: {
+    name: 'From each degree',
+    goal: 'Begin the arpeggio on 1, then 3, then 5, then 7, so that no inversion stays strange.',
+  },
+  'five-notes': {
+    name: 'First five notes',
+    goal: 'Know the first five notes above every root.',
+  },
+  'root-to-ninth': {
+    name: 'Root to ninth',
+    goal: 'Stack thirds from the root to the ninth of every chord.',
+  },
+  'approach-arpeggio': {
+    name: 'Approach, then arpeggio',
+    goal: 'Slide into each root from a half step below and climb the arpeggio.',
+  },
+  enclosures: {
+    name: 'Enclosures',
+    goal: 'Surround each target from above and below before you land on it.',
+  },
+  targets: {
+    name: 'Held targets',
+    goal: 'Hold one note of each chord, and hear how little it takes to say the changes.',
+  },
+  'shape-shift': {
+    name: 'A shape, shifted',
+    goal: 'Carry one small motif through the chords, its fingering unchanged.',
+  },
+  continuous: {
+    name: 'Never breaking',
+    goal: 'Keep going at the change: the nearest note of the new chord, in the same direction.',
+  },
+  'one-octave': {
+    name: 'One octave',
+    goal: 'Stay within the octave above each root.',
+  },
+  'one-string-set': {
+    name: 'One set of strings',
+    goal: 'Find every chord on the same three strings.',
+  },
+  line: {
+    name: 'A line through the targets',
+    goal: 'Lead from target to target by step and arpeggio, as a solo would.',
+  },
+};

@@ -1,0 +1,153 @@
+/** Approach notes: what leads into a target on the off-beats before it, and ways in from any note. */
+import { type Chord, chordNotes } from '../chords/chords';
+import { degreesOver } from '../chords/over';
+import { at } from '../lists';
+import { fretFor, type Neck, pitchAt, type Place, placesOf, stringCount } from '../neck/neck';
+import { degree } from '../notes/degrees';
+import {
+  type Interval,
+  invertInterval,
+  type Note,
+  pitchClass,
+  simplify,
+  transpose,
+} from '../notes/notes';
+import type { Midi } from '../notes/pitch';
+import { spellOver } from '../phrases/played';
+import { movementCost } from './route';
+import { ROUTE_WEIGHTS } from './weights';
+
+export const APPROACHES = ['below', 'above', 'enclosure', 'double-chromatic'] as const;
+export type Approach = (typeof APPROACHES)[number];
+
+export const APPROACH_WORDS: Readonly<Record<Approach, string>> = {
+  below: 'a half step below',
+  above: 'a scale step above',
+  enclosure: 'from both sides',
+  'double-chromatic': 'two half steps from below',
+};
+
+/** A note on the way to a target. */
+export interface ApproachNote extends Place {
+  readonly note: Note;
+  readonly midi: Midi;
+}
+
+/** The next scale note above a pitch. */
+function scaleStepAbove(scale: readonly Note[], midi: Midi): Midi {
+  const pitches = new Set(scale.map(pitchClass));
+  for (let up = 1; up <= 4; up++) {
+    if (pitches.has((midi + up) % 12)) return midi + up;
+  }
+  return midi + 2;
+}
+
+/** A minor second on the line of fifths. */
+const MINOR_SECOND = degree('b2');
+
+/** A half step below a target is spelled by the letter below: B before C, C sharp before D. */
+const leadingNote = (target: Note): Note =>
+  simplify(transpose(target, invertInterval(MINOR_SECOND)));
+
+/** Where a pitch lies nearest to a place: on its own string, else on a neighbour. */
+export function nearestPlace(neck: Neck, to: Place, midi: Midi): Place | null {
+  const strings = Array.from({ length: stringCount(neck) }, (_, index) => index + 1);
+  const places = strings.flatMap((string) => {
+    const fret = fretFor(neck, string, midi);
+    return fret === null ? [] : [{ string, fret }];
+  });
+  const cost = ({ string, fret }: Place) =>
+    Math.abs(fret - to.fret) + 2 * Math.abs(string - to.string);
+  return places.reduce<Place | null>(
+    (best, place) => (best === null || cost(place) < cost(best) ? place : best),
+    null,
+  );
+}
+
+export interface ApproachTarget extends Place {
+  readonly note: Note;
+}
+
+/** The notes of an approach in playing order; shorter where the neck has no place for one. */
+export function approachNotes(
+  neck: Neck,
+  target: ApproachTarget,
+  { chord, scale }: { readonly chord: Chord; readonly scale: readonly Note[] },
+  approach: Approach,
+): readonly ApproachNote[] {
+  const midi = pitchAt(neck, target);
+  const above = scaleStepAbove(scale, midi);
+  const pitches: Readonly<Record<Approach, readonly Midi[]>> = {
+    below: [midi - 1],
+    above: [above],
+    enclosure: [above, midi - 1],
+    'double-chromatic': [midi - 2, midi - 1],
+  };
+  return pitches[approach].flatMap((pitch) => {
+    const place = nearestPlace(neck, target, pitch);
+    const inScale = scale.find((one) => pitchClass(one) === pitch % 12);
+    const note =
+      inScale ?? (pitch === midi - 1 ? leadingNote(target.note) : spellOver(chord, pitch));
+    return place ? [{ ...place, note, midi: pitch }] : [];
+  });
+}
+
+/** A way from a sounding note into a chord. */
+export interface WayIn extends Place {
+  readonly note: Note;
+  readonly midi: Midi;
+  readonly degree: Interval;
+  /** Signed distance from the note left. */
+  readonly halfSteps: number;
+  /** What leads there where it lies further than a step away. */
+  readonly approach: readonly ApproachNote[];
+}
+
+const REACH = { frets: 2, strings: 2 } as const;
+const STEP = 2;
+const SPEAKING = 6;
+
+/** The ways into a chord within two frets of a place, best first: half steps into what names it. */
+export function waysInto(neck: Neck, from: Place, chord: Chord): readonly WayIn[] {
+  const start = pitchAt(neck, from);
+  const notes = chordNotes(chord);
+  const { definers } = chord.quality;
+  const zone = {
+    low: Math.max(neck.capo, from.fret - REACH.frets),
+    high: Math.min(neck.frets, from.fret + REACH.frets),
+  };
+  const places = placesOf(neck, notes, zone).filter(
+    ({ string }) => Math.abs(string - from.string) <= REACH.strings,
+  );
+  const degrees = degreesOver(
+    chord,
+    places.map(({ note }) => note),
+  );
+  return places
+    .map((place, index): WayIn & { readonly cost: number } => {
+      const interval = at(degrees, index);
+      const midi = pitchAt(neck, place);
+      const halfSteps = midi - start;
+      const skipped = Math.max(0, Math.abs(place.string - from.string) - 1);
+      return {
+        ...place,
+        midi,
+        degree: interval,
+        halfSteps,
+        approach:
+          Math.abs(halfSteps) > STEP
+            ? approachNotes(neck, place, { chord, scale: notes }, 'below')
+            : [],
+        cost:
+          movementCost(halfSteps) +
+          (definers.includes(interval) ? 0 : SPEAKING) +
+          ROUTE_WEIGHTS.skip * skipped +
+          Math.abs(place.fret - from.fret),
+      };
+    })
+    .sort((a, b) => a.cost - b.cost || a.midi - b.midi || a.string - b.string)
+    .map((found): WayIn => {
+      const { string, fret, note, midi, degree, halfSteps, approach } = found;
+      return { string, fret, note, midi, degree, halfSteps, approach };
+    });
+}
