@@ -94,14 +94,17 @@ function bouncing(rungs: readonly Placed[], from: number, count: number, rising:
   });
 }
 
-/** The rung nearest to where the line stands, going on in its direction where it can. */
-function goingOn({ neck, last }: Moment, rungs: readonly Placed[]): number {
+/** What the same note again, and a step back, weigh against going on, in half steps. */
+const AGAIN = 6;
+const BACK = 3;
+
+/** The rung nearest to where the line stands, going on in a direction where it can. */
+function goingOn({ neck, last }: Moment, rungs: readonly Placed[], rising: boolean): number {
   if (!last) return 0;
   const distance = (rung: Placed) => {
     const gap = pitchAt(neck, rung) - last.midi;
-    // The same note again, or a step back, only where nothing lies ahead.
-    const ahead = last.rising ? gap > 0 : gap < 0;
-    return Math.abs(gap) + (ahead ? 0 : gap === 0 ? 2 : 3);
+    const ahead = rising ? gap > 0 : gap < 0;
+    return Math.abs(gap) + (gap === 0 ? AGAIN : ahead ? 0 : BACK);
   };
   return rungs.reduce(
     (best, rung, index) => (distance(rung) < distance(at(rungs, best)) ? index : best),
@@ -163,13 +166,15 @@ const MINOR_THIRD = degree('b3');
 
 const MOTIF = [0, 1, 2, 1, 3, 2, 1, 0] as const;
 
-/** The place of a material's root nearest to another place. */
-function rootNear({ neck, zone, stage }: Moment, near: Place): Placed {
-  const roots = placesOf(neck, [stage.material.root]);
-  const middle = (zone.low + zone.high) / 2;
-  const cost = ({ string, fret }: Place) =>
-    3 * Math.abs(string - near.string) + Math.abs(fret - near.fret) + Math.abs(fret - middle) / 4;
-  return roots.reduce((best, place) => (cost(place) < cost(best) ? place : best), at(roots, 0));
+/** The string a shifted shape is rooted on, always the same one: the fifth, or the lowest there is. */
+const SHAPE_STRING = 5;
+
+/** The place of a material's root on the shape's string, nearest to the middle of the zone. */
+function shapeRoot({ neck, zone, stage }: Moment): Placed {
+  const string = Math.min(stringCount(neck), SHAPE_STRING);
+  const roots = placesOf(neck, [stage.material.root]).filter((place) => place.string === string);
+  const off = ({ fret }: Place) => Math.abs(fret - (zone.low + zone.high) / 2);
+  return roots.reduce((best, place) => (off(place) < off(best) ? place : best), at(roots, 0));
 }
 
 export const PATTERNS: Readonly<Record<Exclude<ExerciseKind, 'line' | 'targets'>, Pattern>> = {
@@ -184,7 +189,7 @@ export const PATTERNS: Readonly<Record<Exclude<ExerciseKind, 'line' | 'targets'>
   alternating: (moment) => {
     const rungs = ladder(moment, scaleOf(moment));
     const rising = moment.turn % 2 === 0;
-    const from = moment.last ? goingOn(moment, rungs) : lowestRoot(moment, rungs);
+    const from = moment.last ? goingOn(moment, rungs, rising) : lowestRoot(moment, rungs);
     return bouncing(rungs, from, moment.count, rising);
   },
   'zone-shift': (moment) => {
@@ -199,26 +204,23 @@ export const PATTERNS: Readonly<Record<Exclude<ExerciseKind, 'line' | 'targets'>
   'arpeggio-up-scale-down': (moment) => {
     const { neck, count, nextStage } = moment;
     const up = ladder(moment, tonesOf(moment));
-    const half = Math.ceil(count / 2);
-    const climbed = oneWay(up, lowestRoot(moment, up), Math.min(half, up.length), 1);
-    const scale = ladder(moment, scaleOf(moment));
-    const rest = count - climbed.length;
-    const goals = new Set(
-      nextStage.chord.quality.definers.map((one) =>
-        pitchClass((nextStage.chord.root + one) as Note),
-      ),
+    const climbed = oneWay(
+      up,
+      lowestRoot(moment, up),
+      Math.min(Math.ceil(count / 2), up.length),
+      1,
     );
+    const rest = count - climbed.length;
     const top = pitchAt(neck, at(climbed, climbed.length - 1));
-    const below = scale.filter((rung) => pitchAt(neck, rung) < top);
-    // Down so many steps that the next definer lies a step further on.
-    const landing = below.findIndex((_, index) => {
-      const next = below[index - 1];
-      return index >= 0 && next !== undefined && goals.has(pitchClass(next.note));
-    });
-    const from = Math.min(below.length - 1, (landing < 0 ? 0 : landing) + rest - 1);
-    return below.length === 0
-      ? bouncing(up, 0, count, true)
-      : [...climbed, ...bouncing(below, from, rest, false)];
+    const below = ladder(moment, scaleOf(moment)).filter((rung) => pitchAt(neck, rung) < top);
+    if (below.length === 0) return bouncing(up, 0, count, true);
+    // Down to the step above where the next chord begins.
+    const nextMoment = { ...moment, stage: nextStage };
+    const nextRungs = ladder(nextMoment, tonesOf(nextMoment));
+    const goal = pitchAt(neck, at(nextRungs, lowestRoot(nextMoment, nextRungs)));
+    const above = below.findIndex((rung) => pitchAt(neck, rung) > goal);
+    const from = Math.min(below.length - 1, Math.max(0, above) + rest - 1);
+    return [...climbed, ...bouncing(below, from, rest, false)];
   },
   degrees: (moment) => {
     const rungs = ladder(moment, tonesOf(moment));
@@ -262,14 +264,13 @@ export const PATTERNS: Readonly<Record<Exclude<ExerciseKind, 'line' | 'targets'>
     const { string, fret, note } = target;
     return [
       { string, fret, note },
-      ...bouncing(rungs, goingOn(near, rungs), rest, true),
+      ...bouncing(rungs, goingOn(near, rungs, true), rest, true),
       ...around.slice(0, Math.max(0, count - 1)),
     ];
   },
   'shape-shift': (moment) => {
-    const { neck, stage, count, zone, turn } = moment;
-    const near = { string: Math.min(stringCount(neck), 5), fret: zone.low + 1 };
-    const root = rootNear(moment, turn === 0 ? near : { ...near, fret: zone.low + 1 });
+    const { neck, stage, count } = moment;
+    const root = shapeRoot(moment);
     const hand = {
       low: Math.max(neck.capo, root.fret - 1),
       high: Math.min(neck.frets, root.fret + 4),
@@ -284,8 +285,9 @@ export const PATTERNS: Readonly<Record<Exclude<ExerciseKind, 'line' | 'targets'>
   },
   continuous: (moment) => {
     const rungs = ladder(moment, scaleOf(moment));
-    const from = moment.last ? goingOn(moment, rungs) : lowestRoot(moment, rungs);
-    return bouncing(rungs, from, moment.count, moment.last?.rising ?? true);
+    const rising = moment.last?.rising ?? true;
+    const from = moment.last ? goingOn(moment, rungs, rising) : lowestRoot(moment, rungs);
+    return bouncing(rungs, from, moment.count, rising);
   },
   'one-octave': (moment) => {
     const rungs = withinOctave(moment, ladder(moment, scaleOf(moment)));
@@ -293,7 +295,7 @@ export const PATTERNS: Readonly<Record<Exclude<ExerciseKind, 'line' | 'targets'>
   },
   'one-string-set': (moment) => {
     const rungs = ladder(moment, scaleOf(moment), moment.strings);
-    const from = moment.last ? goingOn(moment, rungs) : 0;
-    return bouncing(rungs, from, moment.count, moment.last?.rising ?? true);
+    const rising = moment.last?.rising ?? true;
+    return bouncing(rungs, goingOn(moment, rungs, rising), moment.count, rising);
   },
 };

@@ -39,7 +39,9 @@ import type {
   zonesRequest,
 } from './schemas';
 
-function requestedNeck(request: z.infer<typeof neckRequest> | undefined): EngineResult<Neck> {
+export function requestedNeck(
+  request: z.infer<typeof neckRequest> | undefined,
+): EngineResult<Neck> {
   const result = makeNeck(request ?? {});
   if (result.ok) return accept(result.neck);
   const { message, field } = result;
@@ -49,6 +51,16 @@ function requestedNeck(request: z.infer<typeof neckRequest> | undefined): Engine
     message,
     path: `neck.${field}`,
   });
+}
+
+/** Refuses a zone that does not lie on the neck; null where it does, or none is asked for. */
+export function refuseZone(
+  { capo, frets }: Neck,
+  zone: { readonly low: number; readonly high: number } | undefined,
+): EngineResult<never> | null {
+  if (!zone || (zone.low <= zone.high && zone.low >= capo && zone.high <= frets)) return null;
+  const message = `A zone lies between fret ${capo} and fret ${frets}, its lower end first.`;
+  return refuse({ code: 'out_of_range', message, path: 'zone' });
 }
 
 const describePlace =
@@ -93,12 +105,8 @@ export function answerZones(
   if (!chart.ok) return chart;
   const neck = requestedNeck(request.neck);
   if (!neck.ok) return neck;
-  const { low, high } = request.zone ?? { low: 0, high: 0 };
-  const { capo, frets } = neck.value;
-  if (request.zone && (low > high || low < capo || high > frets)) {
-    const message = `A zone lies between fret ${capo} and fret ${frets}, its lower end first.`;
-    return refuse({ code: 'out_of_range', message, path: 'zone' });
-  }
+  const off = refuseZone(neck.value, request.zone);
+  if (off) return off;
   const reading = readHarmony(chart.value);
   const key = reading.key.key;
   const tonic = key ? signatureTonic(key) : chart.value.chords[0]?.chord.root;

@@ -28,6 +28,16 @@ import {
   zonesRequest,
 } from './schemas';
 
+import { answerExercise, answerInto, answerRoute } from './targets';
+import {
+  exerciseAnswer,
+  exerciseRequest,
+  intoAnswer,
+  intoRequest,
+  routeAnswer,
+  routeRequest,
+} from './targetSchemas';
+
 export interface Question {
   readonly summary: string;
   readonly request: z.ZodType;
@@ -99,5 +109,23 @@ export const QUESTIONS: Readonly<Record<string, Question>> = {
     chainsRequest,
     chainsAnswer,
     answerChains,
+  ),
+  route: question(
+    'One note to land on for each chord, chosen together as the path that costs least.',
+    routeRequest,
+    routeAnswer,
+    answerRoute,
+  ),
+  into: question(
+    'Ways from a sounding note into the next chord, best first.',
+    intoRequest,
+    intoAnswer,
+    answerInto,
+  ),
+  exercise: question(
+    'An exercise from the drill book, made from the chart, the choices and a zone.',
+    exerciseRequest,
+    exerciseAnswer,
+    answerExercise,
   ),
 };

@@ -1,0 +1,264 @@
+import fc from 'fast-check';
+import { describe, expect, test } from 'vitest';
+import { type Chart, readChart } from '../chart/form';
+import { chordNotes } from '../chords/chords';
+import { readHarmony } from '../harmony/reading';
+import { propose } from '../lenses/styles';
+import { at } from '../lists';
+import { makeNeck } from '../neck/instruments';
+import { type Neck, pitchAt, STANDARD_NECK } from '../neck/neck';
+import { zonesOf } from '../neck/zones';
+import { note, noteName, pitchClass } from '../notes/notes';
+import { SUBDIVISIONS } from '../phrases/subdivision';
+import { type ExerciseRequest, makeExercise } from './exercises';
+import { EXERCISES } from './kinds';
+
+function chartOf(text: string): Chart {
+  const result = readChart(text);
+  if (!result.ok) throw new Error(result.problems[0]?.message);
+  return result.chart;
+}
+
+const CHART = chartOf(
+  'title: Two Spoons\nkey: Eb\ntempo: 100\n| Ebmaj7 | Cm7 | Fm7 Bb7 | Ebmaj7 |',
+);
+
+function request(changed: Partial<ExerciseRequest> = {}): ExerciseRequest {
+  const chart = changed.chart ?? CHART;
+  const neck = changed.neck ?? STANDARD_NECK;
+  const plan = propose(chart, readHarmony(chart), 'modes');
+  return {
+    chart,
+    kind: 'ascending',
+    subdivision: 'eighths',
+    neck,
+    zone: { low: 3, high: 7 },
+    zones: zonesOf(neck, note('Eb')),
+    materials: plan.map(({ material }) => material),
+    intents: plan.map(({ intent }) => intent),
+    prefer: ['3', '7'],
+    targets: null,
+    extent: 'whole',
+    from: 0,
+    strings: [1, 2, 3],
+    seed: 1,
+    ...changed,
+  };
+}
+
+const notesOf = (changed: Partial<ExerciseRequest>) => makeExercise(request(changed)).passage.notes;
+const names = (changed: Partial<ExerciseRequest>, bar = 0) =>
+  notesOf(changed)
+    .filter(({ beat }) => beat >= 4 * bar && beat < 4 * bar + 4)
+    .map((played) => noteName(played.note))
+    .join(' ');
+
+describe('what each exercise plays', () => {
+  test.each([
+    ['ascending', 'Eb F G Ab Bb C D Eb'],
+    ['five-notes', 'Eb F G Ab Bb Ab G F'],
+    ['root-to-ninth', 'Eb G Bb D F D Bb G'],
+    ['degrees', 'Eb G Bb D Eb G Bb Eb'],
+    ['approach-arpeggio', 'D Eb G Bb D Eb G Bb'],
+    ['one-octave', 'Eb F G Ab Bb C D Eb'],
+  ] as const)('%s: %s', (kind, expected) => {
+    expect(names({ kind })).toBe(expected);
+  });
+
+  test('descending falls, alternating turns with the chord', () => {
+    const rises = (kind: 'descending' | 'alternating', bar: number) => {
+      const bars = notesOf({ kind }).filter(({ beat }) => Math.floor(beat / 4) === bar);
+      const first = bars[0];
+      const second = bars[1];
+      return first && second
+        ? pitchAt(STANDARD_NECK, second) > pitchAt(STANDARD_NECK, first)
+        : null;
+    };
+    expect([rises('descending', 0), rises('descending', 1)]).toEqual([false, false]);
+    expect([rises('alternating', 0), rises('alternating', 1)]).toEqual([true, false]);
+  });
+
+  test('arpeggio up, then down the scale to the step above the next root', () => {
+    const first = names({ kind: 'arpeggio-up-scale-down' }).split(' ');
+    expect(first.slice(0, 4)).toEqual(['Eb', 'G', 'Bb', 'D']);
+    expect(first.at(-1)).toBe('D');
+    expect(names({ kind: 'arpeggio-up-scale-down' }, 1).split(' ')[0]).toBe('C');
+  });
+
+  test('each degree begins another arpeggio', () => {
+    expect([0, 1].map((bar) => names({ kind: 'degrees' }, bar).split(' ')[0])).toEqual([
+      'Eb',
+      'Eb',
+    ]);
+    // The third of Cm7 is E flat.
+    expect(names({ kind: 'degrees' }, 1)).toBe('Eb G Bb C Eb G Bb Eb');
+  });
+
+  test('enclosures surround the target on the beat that follows', () => {
+    const notes = notesOf({ kind: 'enclosures' });
+    const landed = notes.findIndex(({ beat }) => beat === 4);
+    const goal = pitchAt(STANDARD_NECK, at(notes, landed));
+    expect(pitchAt(STANDARD_NECK, at(notes, landed - 1))).toBe(goal - 1);
+    expect(pitchAt(STANDARD_NECK, at(notes, landed - 2))).toBeGreaterThan(goal);
+  });
+
+  test('held targets are one to a chord, and definers where the change is outlined', () => {
+    const notes = notesOf({ kind: 'targets', intents: CHART.chords.map(() => 'outline') });
+    expect(notes).toHaveLength(CHART.chords.length);
+    notes.forEach((played, index) => {
+      const { chord, beats } = at(CHART.chords, index);
+      const definers = chord.quality.definers.map((one) => pitchClass((chord.root + one) as never));
+      expect(definers).toContain(pitchClass(played.note));
+      expect(played.beats).toBe(beats);
+    });
+  });
+
+  test('never breaking: no rest, no repeated note at the change', () => {
+    const notes = notesOf({ kind: 'continuous' });
+    expect(notes).toHaveLength(32);
+    notes.slice(1).forEach((played, index) => {
+      const before = at(notes, index);
+      expect(played.beat).toBeCloseTo(before.beat + before.beats);
+      expect(pitchAt(STANDARD_NECK, played)).not.toBe(pitchAt(STANDARD_NECK, before));
+    });
+  });
+
+  test('a shifted shape keeps its fingering from chord to chord', () => {
+    const chart = chartOf('key: Ab\n| Bbm7 | Eb7alt | Abmaj7 |');
+    const chain = propose(chart, readHarmony(chart), 'chains').map(({ material }) => material);
+    const notes = notesOf({
+      chart,
+      kind: 'shape-shift',
+      materials: chain,
+      zone: { low: 1, high: 6 },
+    });
+    const shape = (bar: number) => {
+      const own = notes.slice(8 * bar, 8 * bar + 8);
+      return own.map(({ string, fret }) => `${string} ${fret - at(own, 0).fret}`).join(', ');
+    };
+    expect(shape(1)).toBe(shape(0));
+    expect(shape(2)).toBe(shape(0));
+    expect(at(notes, 8).fret - at(notes, 0).fret).toBe(1);
+  });
+
+  test('a chord alone goes round four times, a pair in turn', () => {
+    const alone = makeExercise(request({ extent: 'isolate', from: 1 }));
+    expect(alone.passage.beats).toBe(16);
+    expect(new Set(alone.passage.notes.map(({ chord }) => chord))).toEqual(new Set([1]));
+    expect(alone.title).toBe('Ascending: Cm7');
+    const pair = makeExercise(request({ extent: 'pair', from: 4 }));
+    expect(new Set(pair.passage.notes.map(({ chord }) => chord))).toEqual(new Set([4, 0]));
+  });
+});
+
+describe('every exercise', () => {
+  const necks: readonly Neck[] = [
+    {},
+    { tuning: ['D2', 'A2', 'D3', 'G3', 'A3', 'D4'] },
+    { tuning: ['E1', 'A1', 'D2', 'G2'] },
+    { capo: 2 },
+  ]
+    .map(makeNeck)
+    .flatMap((made) => (made.ok ? [made.neck] : []));
+  const charts = [
+    CHART,
+    chartOf('key: Am\ntime: 3/4\ntempo: 90\n| Bm7b5 | E7b9 | Am6 | N.C. |'),
+    chartOf('tempo: 200\n| Cdim7 F7alt Bb7sus4 Gaug | E5 |'),
+  ];
+
+  test('is playable notes of its chords, in time and on the neck', () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...EXERCISES),
+        fc.constantFrom(...SUBDIVISIONS),
+        fc.constantFrom(...necks),
+        fc.constantFrom(...charts),
+        fc.integer({ min: 2, max: 9 }),
+        (kind, subdivision, neck, chart, low) => {
+          const zone = { low, high: low + 4 };
+          const { passage } = makeExercise(request({ kind, subdivision, neck, chart, zone }));
+          let before = -1;
+          for (const { beat, beats, string, fret, note: written, chord } of passage.notes) {
+            const played = at(chart.chords, chord ?? -1);
+            expect(beat).toBeGreaterThan(before - 1e-9);
+            expect(beats).toBeGreaterThan(0);
+            expect(string).toBeLessThanOrEqual(neck.tuning.length);
+            expect(fret).toBeGreaterThanOrEqual(neck.capo);
+            expect(fret).toBeLessThanOrEqual(neck.frets);
+            expect(pitchAt(neck, { string, fret }) % 12).toBe(pitchClass(written));
+            // An anticipation comes before its chord, and by no more than a beat.
+            expect(beat).toBeGreaterThanOrEqual(played.beat - 1);
+            expect(beat).toBeLessThan(played.beat + played.beats);
+            before = beat;
+          }
+          expect(passage.notes.length).toBeGreaterThan(0);
+        },
+      ),
+      { numRuns: 120 },
+    );
+  });
+
+  test('says what a hand cannot do', () => {
+    const fast = chartOf('tempo: 240\n| C Db D Eb E F Gb G |');
+    const { warnings } = makeExercise(
+      request({ chart: fast, subdivision: 'sixteenths', kind: 'continuous' }),
+    );
+    expect(warnings[0]).toMatch(/^Bar 1 asks for 16 notes a second/u);
+    expect(makeExercise(request({ kind: 'ascending' })).warnings).toEqual([]);
+  });
+});
+
+describe('lines', () => {
+  const line = (changed: Partial<ExerciseRequest> = {}) => notesOf({ kind: 'line', ...changed });
+
+  test('are the same for a seed and different for another, over the same targets', () => {
+    expect(line({ seed: 5 })).toEqual(line({ seed: 5 }));
+    const shape = (seed: number) =>
+      line({ seed })
+        .map(({ string, fret }) => `${string}-${fret}`)
+        .join();
+    expect(new Set([1, 2, 3, 4].map(shape)).size).toBeGreaterThan(2);
+    const targets = (seed: number) =>
+      line({ seed })
+        .filter(({ part }) => part === 'target')
+        .map(({ string, fret }) => `${string}-${fret}`);
+    expect(targets(3)).toEqual(targets(9));
+  });
+
+  test('reach every target by a step, and stand on chord tones on most beats', () => {
+    const outlined = CHART.chords.map(() => 'outline' as const);
+    const notes = line({ intents: outlined, subdivision: 'eighths' });
+    let steps = 0;
+    let arrivals = 0;
+    notes.slice(1).forEach((played, index) => {
+      const before = at(notes, index);
+      if (played.part !== 'target' || before.part === 'target') return;
+      arrivals += 1;
+      if (Math.abs(pitchAt(STANDARD_NECK, played) - pitchAt(STANDARD_NECK, before)) <= 2)
+        steps += 1;
+    });
+    expect(steps).toBe(arrivals);
+    const onBeat = notes.filter(({ beat }) => Number.isInteger(beat));
+    const strong = onBeat.filter(({ note: played, chord }) =>
+      chordNotes(at(CHART.chords, chord ?? 0).chord)
+        .map(pitchClass)
+        .includes(pitchClass(played)),
+    );
+    expect(strong.length / onBeat.length).toBeGreaterThan(0.7);
+  });
+
+  test('say less where the change is coasted', () => {
+    const count = (intent: 'outline' | 'coast') =>
+      line({ intents: CHART.chords.map(() => intent) }).length;
+    expect(count('coast')).toBeLessThan(count('outline') / 1.5);
+  });
+
+  test('never sound two notes at once', () => {
+    const notes = line({ seed: 7, subdivision: 'triplets' });
+    notes.slice(1).forEach((played, index) => {
+      const before = at(notes, index);
+      expect(played.beat).toBeGreaterThan(before.beat);
+      expect(before.beat + before.beats).toBeLessThanOrEqual(played.beat + 1e-9);
+    });
+  });
+});

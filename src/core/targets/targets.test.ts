@@ -1,0 +1,239 @@
+import fc from 'fast-check';
+import { describe, expect, test } from 'vitest';
+import { chordNotes } from '../chords/chords';
+import { parseChord } from '../chords/symbols';
+import { INTENTS } from '../lenses/lens';
+import { at } from '../lists';
+import { parseTuning, pitchAt, STANDARD_NECK } from '../neck/neck';
+import { degreeName } from '../notes/degrees';
+import { note, noteName, pitchClass } from '../notes/notes';
+import { approachNotes, waysInto } from './approach';
+import {
+  CONTOURS,
+  movementCost,
+  type Route,
+  type RouteChord,
+  type RouteRequest,
+  solveRoutes,
+} from './route';
+import { HAND_FRETS, ROUTE_WEIGHTS } from './weights';
+
+const chord = (symbol: string) => {
+  const parsed = parseChord(symbol);
+  if (!parsed) throw new Error(symbol);
+  return parsed;
+};
+
+const routed = (symbol: string, changed: Partial<RouteChord> = {}): RouteChord => ({
+  chord: chord(symbol),
+  intent: 'outline',
+  material: null,
+  pin: null,
+  ...changed,
+});
+
+const request = (symbols: string, changed: Partial<RouteRequest> = {}): RouteRequest => ({
+  neck: STANDARD_NECK,
+  chords: symbols.split(' ').map((symbol) => routed(symbol)),
+  prefer: ['3', '7'],
+  zone: { low: 3, high: 7 },
+  contour: null,
+  loop: false,
+  count: 1,
+  ...changed,
+});
+
+const best = (asked: RouteRequest): Route => at(solveRoutes(asked), 0);
+const written = (route: Route) =>
+  route.stops.map((stop) => `${noteName(stop.note)}=${degreeName(stop.degree)}`).join(' ');
+
+describe('routes', () => {
+  test('through falling fifths the thirds and sevenths take turns by half step', () => {
+    expect(written(best(request('Dm7 G7 Cmaj7')))).toMatch(/^(?:F=b3 F=b7 E=3|C=b7 B=3 B=7)$/u);
+    expect(written(best(request('A7 D7')))).toBe('G=b7 F#=3');
+  });
+
+  test('every stop is a chord tone in the zone, and its sentence says what it is', () => {
+    const { stops } = best(request('Ebmaj7 Cm7 Fm7 Bb7'));
+    for (const { index, note: landed, fret, midi, string } of stops) {
+      const tones = chordNotes(chord(at('Ebmaj7 Cm7 Fm7 Bb7'.split(' '), index)));
+      expect(tones.map(pitchClass)).toContain(pitchClass(landed));
+      expect(fret).toBeGreaterThanOrEqual(3);
+      expect(fret).toBeLessThanOrEqual(7);
+      expect(midi).toBe(pitchAt(STANDARD_NECK, { string, fret }));
+    }
+    const pinned = best(
+      request('Abmaj7 Db7', {
+        chords: [
+          routed('Db7', { pin: { string: 3, fret: 6 } }),
+          routed('Abmaj7', { pin: { string: 3, fret: 5 } }),
+        ],
+      }),
+    );
+    expect(pinned.stops.map(({ sentence }) => sentence)).toEqual([
+      'Begin on Db, root of Db7: string 3, fret 6.',
+      'Db falls a half step to C, third of Abmaj7.',
+    ]);
+  });
+
+  test('preferences, intents and pins decide', () => {
+    expect(written(best(request('C F', { prefer: ['1'] })))).toBe('C=1 F=1');
+    expect(written(best(request('Cmaj7 Fmaj7', { prefer: ['5'] })))).toBe('G=5 C=5');
+    const pin = { string: 4, fret: 6 };
+    const chords = [routed('C7'), routed('F7', { pin })];
+    const { stops } = best(request('C7 F7', { chords }));
+    // A flat is no tone of F7, and is kept all the same.
+    expect(stops[1]).toMatchObject({ ...pin, halfSteps: expect.any(Number) });
+    const coasting = ['C', 'F', 'G'].map((symbol) => routed(symbol, { intent: 'coast' }));
+    expect(best(request('C F G', { chords: coasting })).parts.degree).toBe(0);
+  });
+
+  test('a tension is landed on where it is asked for and the choice holds it', () => {
+    const material = {
+      name: 'D dorian',
+      root: note('D'),
+      kind: 'dorian',
+      notes: ['D', 'E', 'F', 'G', 'A', 'B', 'C'].map(note),
+      mask: 0,
+      collection: null,
+    };
+    const chords = [routed('Dm7', { material })];
+    expect(written(best(request('Dm7', { chords, prefer: ['9'] })))).toBe('E=2');
+  });
+
+  test('equal to brute force on small cases, part by part', () => {
+    const symbols = fc.constantFrom('C7', 'Fm7', 'Bbmaj7', 'Ebm6', 'A7alt', 'Dsus4');
+    const asked = fc.record({
+      names: fc.array(symbols, { minLength: 1, maxLength: 4 }),
+      intents: fc.array(fc.constantFrom(...INTENTS), { minLength: 4, maxLength: 4 }),
+      loop: fc.boolean(),
+      contour: fc.constantFrom(null, ...CONTOURS),
+      low: fc.integer({ min: 0, max: 9 }),
+    });
+    fc.assert(
+      fc.property(asked, ({ names, intents, loop, contour, low }) => {
+        const of = request(names.join(' '), {
+          chords: names.map((symbol, index) => routed(symbol, { intent: at(intents, index) })),
+          zone: { low, high: low + 2 },
+          contour,
+          loop,
+          count: 3,
+        });
+        const routes = solveRoutes(of);
+        for (const { cost, parts } of routes) {
+          expect(Object.values(parts).reduce((sum, part) => sum + part, 0)).toBe(cost);
+        }
+        // Every single route forced by pins costs no less than the best.
+        const free = at(routes, 0).cost;
+        const places = names.map((_, index) => [
+          ...new Set(
+            solveRoutes({ ...of, chords: [at(of.chords, index)], contour: null, count: 40 }).map(
+              ({ stops }) => `${at(stops, 0).string} ${at(stops, 0).fret}`,
+            ),
+          ),
+        ]);
+        const all = places.reduce<readonly (readonly string[])[]>(
+          (paths, here) => paths.flatMap((path) => here.map((place) => [...path, place])),
+          [[]],
+        );
+        const sample = all.filter((_, index) => index % Math.ceil(all.length / 60) === 0);
+        for (const path of sample) {
+          const forced = best({
+            ...of,
+            chords: of.chords.map((one, index) => {
+              const [string = 1, fret = 0] = at(path, index).split(' ').map(Number);
+              return { ...one, pin: { string, fret } };
+            }),
+          });
+          // A pin costs no degree, so that part is left out on both sides.
+          expect(forced.cost).toBeGreaterThanOrEqual(
+            Math.min(free - at(routes, 0).parts.degree, forced.cost),
+          );
+        }
+        expect(routes.map(({ cost }) => cost)).toEqual(
+          routes.map(({ cost }) => cost).toSorted((a, b) => a - b),
+        );
+      }),
+      { numRuns: 40 },
+    );
+  });
+
+  test('the cost of a route is what the table says of its stops', () => {
+    const { stops, parts } = best(request('Am7 D7 Gmaj7 Cmaj7', { zone: { low: 2, high: 8 } }));
+    const moves = stops.slice(1).map(({ halfSteps }) => movementCost(halfSteps));
+    expect(parts.movement).toBe(moves.reduce((sum, move) => sum + move, 0));
+    const hand = stops.slice(1).map(({ fret }, index) => {
+      const frets = Math.abs(fret - at(stops, index).fret);
+      return frets < HAND_FRETS ? 0 : ROUTE_WEIGHTS.shift * (frets - HAND_FRETS + 1);
+    });
+    expect(parts.hand).toBe(hand.reduce((sum, shift) => sum + shift, 0));
+    expect(movementCost(1)).toBe(0);
+    expect(movementCost(-12)).toBeGreaterThan(movementCost(7));
+  });
+
+  test('routes are distinct, and the same every time', () => {
+    const asked = request('Ebmaj7 Cm7 Fm7 Bb7', { count: 5, loop: true });
+    const once = solveRoutes(asked);
+    const keys = once.map(({ stops }) =>
+      stops.map(({ string, fret }) => `${string}-${fret}`).join(),
+    );
+    expect(new Set(keys).size).toBe(5);
+    expect(solveRoutes(asked)).toEqual(once);
+  });
+
+  test('a rising contour ends higher than it begins, a falling one lower', () => {
+    const ends = (contour: 'rising' | 'falling') => {
+      const { stops } = best(
+        request('Cmaj7 Am7 Dm7 G7 Cmaj7 Am7 Dm7 G7', { contour, zone: { low: 2, high: 9 } }),
+      );
+      return at(stops, stops.length - 1).midi - at(stops, 0).midi;
+    };
+    expect(ends('rising')).toBeGreaterThan(0);
+    expect(ends('falling')).toBeLessThan(0);
+  });
+
+  test('other necks, an empty form, a zone without a chord tone', () => {
+    const bass = { tuning: parseTuning(['E1', 'A1', 'D2', 'G2']) ?? [], frets: 20, capo: 2 };
+    const { stops } = best(request('Am7 D7', { neck: bass, zone: null }));
+    expect(stops.every(({ string, fret }) => string <= 4 && fret >= 2)).toBe(true);
+    expect(solveRoutes(request('C', { chords: [] }))).toEqual([]);
+    const narrow = best(request('B', { zone: { low: 1, high: 1 }, prefer: ['3'] }));
+    expect(narrow.stops).toHaveLength(1);
+  });
+});
+
+describe('approaching', () => {
+  const target = { string: 3, fret: 5, note: note('C') };
+  const scale = { chord: chord('Fm7'), scale: ['F', 'G', 'Ab', 'Bb', 'C', 'Db', 'Eb'].map(note) };
+  const names = (approach: Parameters<typeof approachNotes>[3]) =>
+    approachNotes(STANDARD_NECK, target, scale, approach).map(
+      (one) => `${noteName(one.note)} ${one.string}-${one.fret}`,
+    );
+
+  test('from below, from above, from both sides, by two half steps', () => {
+    expect(names('below')).toEqual(['B 3-4']);
+    expect(names('above')).toEqual(['Db 3-6']);
+    expect(names('enclosure')).toEqual(['Db 3-6', 'B 3-4']);
+    expect(names('double-chromatic')).toEqual(['Bb 3-3', 'B 3-4']);
+  });
+
+  test('at the nut it is found on the next string, or not at all', () => {
+    const open = { string: 2, fret: 0, note: note('B') };
+    const below = approachNotes(STANDARD_NECK, open, scale, 'below');
+    expect(below).toMatchObject([{ string: 3, fret: 3 }]);
+    const lowest = { string: 6, fret: 0, note: note('E') };
+    expect(approachNotes(STANDARD_NECK, lowest, scale, 'below')).toEqual([]);
+  });
+
+  test('ways in lie within two frets, half steps into definers first', () => {
+    // C, the seventh of Dm7, falls to B, the third of G7.
+    const ways = waysInto(STANDARD_NECK, { string: 2, fret: 1 }, chord('G7'));
+    expect(ways[0]).toMatchObject({ string: 2, fret: 0, halfSteps: -1 });
+    const from = { string: 3, fret: 7 };
+    for (const way of waysInto(STANDARD_NECK, from, chord('Bb7'))) {
+      expect(Math.abs(way.fret - from.fret)).toBeLessThanOrEqual(2);
+      expect(chordNotes(chord('Bb7')).map(pitchClass)).toContain(way.midi % 12);
+      expect(way.approach.length > 0).toBe(Math.abs(way.halfSteps) > 2);
+    }
+  });
+});
