@@ -15,7 +15,8 @@ export default {
         // Svelte and the text editor set style attributes; scripts stay strict.
         'style-src': ['self', 'unsafe-inline'],
         'img-src': ['self', 'data:', 'blob:'],
-        'font-src': ['self'],
+        // The notation's music font comes inside its script.
+        'font-src': ['self', 'data:'],
         'connect-src': ['self'],
         'worker-src': ['self', 'blob:'],
         'object-src': ['none'],

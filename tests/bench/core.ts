@@ -9,7 +9,11 @@ import { collectionMaterial } from '../../src/core/lenses/material';
 import { modesFor } from '../../src/core/lenses/modes';
 import { lensContexts, optionsFor } from '../../src/core/lenses/options';
 import { propose, STYLES } from '../../src/core/lenses/styles';
+import { STANDARD_NECK } from '../../src/core/neck/neck';
 import { noteName } from '../../src/core/notes/notes';
+import { fillLine } from '../../src/core/phrases/lines';
+import { stagesOf } from '../../src/core/phrases/stages';
+import { solveRoutes } from '../../src/core/targets/route';
 import { type Figure, median, rate, time } from './report';
 
 /** Sixty-four bars, a chord in each, wandering through keys. */
@@ -63,6 +67,37 @@ export function* coreFigures(): Generator<Figure> {
     const value = time(() => propose(chart, reading, style), 10);
     yield { what: `a plan for 72 chords, ${style}`, value, unit: 'ms' };
   }
+
+  const plan = propose(chart, reading, 'modes');
+  const routed = chart.chords.map(({ chord }, index) => ({
+    chord,
+    intent: plan[index]?.intent ?? 'lean',
+    material: plan[index]?.material ?? null,
+    pin: null,
+  }));
+  const asked = { neck: STANDARD_NECK, prefer: ['3', '7'], contour: null, loop: true } as const;
+  const sixtyFour = routed.slice(0, 64);
+  const routes = time(() => solveRoutes({ ...asked, chords: sixtyFour, zone: null, count: 5 }), 10);
+  const fullNeck = 'best five routes, 64 chords, whole neck, loop closed';
+  yield { what: fullNeck, value: routes, unit: 'ms', most: 100 };
+  const bars = chart.chords.filter(({ bar }) => bar <= 32).length;
+  const stages = stagesOf(
+    chart,
+    plan.map(({ material }) => material),
+    plan.map(() => 'outline'),
+  ).slice(0, bars);
+  const zone = { low: 3, high: 7 };
+  const targets = solveRoutes({ ...asked, chords: routed.slice(0, bars), zone, count: 1 })[0]
+    ?.stops;
+  const line = time(
+    () =>
+      fillLine({
+        ...{ neck: STANDARD_NECK, zone, stages, targets: targets ?? [], seed: 1 },
+        subdivision: 'eighths',
+      }),
+    10,
+  );
+  yield { what: 'a filled line, 32 bars of eighths', value: line, unit: 'ms', most: 150 };
 
   const ours = {
     chords: () => SYMBOLS.map((text) => chordNotes(parseChord(text) ?? fail(text)).map(noteName)),

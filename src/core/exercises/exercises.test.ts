@@ -37,7 +37,7 @@ function request(changed: Partial<ExerciseRequest> = {}): ExerciseRequest {
     materials: plan.map(({ material }) => material),
     intents: plan.map(({ intent }) => intent),
     prefer: ['3', '7'],
-    targets: null,
+    pins: {},
     extent: 'whole',
     from: 0,
     strings: [1, 2, 3],

@@ -4,7 +4,7 @@ import { chordName } from '../chords/chords';
 import type { Intent } from '../lenses/lens';
 import type { Material } from '../lenses/material';
 import { at } from '../lists';
-import { type Neck, pitchAt, type Zone } from '../neck/neck';
+import { type Neck, pitchAt, type Place, type Zone } from '../neck/neck';
 import { fillLine } from '../phrases/lines';
 import { type Passage, passageOf, type PlayedNote, struck } from '../phrases/played';
 import { type Extent, type Stage, stagesOf } from '../phrases/stages';
@@ -26,8 +26,8 @@ export interface ExerciseRequest {
   readonly materials: readonly Material[];
   readonly intents: readonly Intent[];
   readonly prefer: readonly Preference[];
-  /** Targets set by hand, by the chord's index; solved for where left out. */
-  readonly targets: readonly RouteStop[] | null;
+  /** Targets set by hand, by the chord's index; the others are solved for. */
+  readonly pins: Readonly<Record<string, Place>>;
   readonly extent: Extent;
   /** The chord that is isolated, or that a pair begins with. */
   readonly from: number;
@@ -45,12 +45,11 @@ export interface Exercise {
   readonly warnings: readonly string[];
 }
 
-/** A target for each stage: the chart's own where they are given, else the best route through them. */
+/** A target for each stage: the best route through them all. */
 function targetsFor(request: ExerciseRequest, stages: readonly Stage[]): readonly RouteStop[] {
-  const { targets, neck, zone, prefer, extent } = request;
-  if (targets && extent === 'whole' && targets.length === stages.length) return targets;
-  const chords = stages.map(({ chord, intent, material }): RouteChord => {
-    return { chord, intent, material, pin: null };
+  const { pins, neck, zone, prefer } = request;
+  const chords = stages.map(({ index, chord, intent, material }): RouteChord => {
+    return { chord, intent, material, pin: pins[String(index)] ?? null };
   });
   const loop = chords.length > 1;
   const [best] = solveRoutes({ neck, chords, prefer, zone, contour: null, loop, count: 1 });

@@ -505,6 +505,90 @@ describe('choosing material', () => {
   });
 });
 
+describe('targets', () => {
+  type Answered = Record<string, unknown> & { error?: { code: string; path?: string } };
+  const answer = (name: string, request: unknown) => ask(name, request) as Answered;
+  const CHART = 'key: Eb\ntempo: 100\n| Ebmaj7 | Cm7 | Fm7 Bb7 | Ebmaj7 |';
+
+  test('a route has a stop for every chord, its pins, and costs that sum', () => {
+    const { routes, exact } = answer('route', {
+      chart: CHART,
+      zone: { low: 3, high: 7 },
+      pins: [{ index: 0, string: 4, fret: 5 }],
+      alternatives: 4,
+    }) as unknown as {
+      exact: boolean;
+      routes: { cost: number; stops: Record<string, unknown>[]; parts: Record<string, number> }[];
+    };
+    expect(exact).toBe(true);
+    expect(routes).toHaveLength(4);
+    for (const { cost, stops, parts } of routes) {
+      expect(stops.map(({ index }) => index)).toEqual([0, 1, 2, 3, 4]);
+      expect(Object.values(parts).reduce((sum, part) => sum + part, 0)).toBe(cost);
+      expect(stops[0]).toMatchObject({ string: 4, fret: 5, note: 'G', degree: '3', midi: 55 });
+    }
+    const costs = routes.map(({ cost }) => cost);
+    expect(costs).toEqual(costs.toSorted((a, b) => a - b));
+  });
+
+  test('ways into the next chord hold its notes, near by', () => {
+    const { ways } = answer('into', { chart: CHART, index: 1, string: 3, fret: 5 }) as unknown as {
+      ways: { fret: number; note: string }[];
+    };
+    expect(ways.length).toBeGreaterThan(3);
+    expect(ways.every(({ note: name }) => ['F', 'Ab', 'C', 'Eb'].includes(name))).toBe(true);
+    expect(ways.every(({ fret }) => Math.abs(fret - 5) <= 2)).toBe(true);
+    expect(answer('into', { chart: '| C |', index: 0, string: 1, fret: 0 })).toEqual({ ways: [] });
+  });
+
+  test('every exercise answers for every chart and neck', () => {
+    const kinds = (QUESTIONS['exercise']?.request as { shape: { kind: { options: string[] } } })
+      .shape;
+    for (const kind of kinds.kind.options) {
+      for (const request of [
+        { chart: CHART },
+        { chart: '| Cdim7 N.C. | F#7alt |', subdivision: 'triplets' },
+        { chart: '| N.C. |' },
+        { chart: CHART, neck: { tuning: ['E1', 'A1', 'D2', 'G2'] }, strings: [1, 2, 3] },
+        { chart: CHART, extent: 'pair', index: 4, subdivision: 'sixteenths' },
+      ]) {
+        const made = answer('exercise', { ...request, kind }) as { notes?: unknown[] } & Answered;
+        expect(made.error).toBeUndefined();
+        expect(made.notes?.length === 0).toBe(request.chart === '| N.C. |');
+      }
+    }
+  });
+
+  test.each<[string, Record<string, unknown>, string, string]>([
+    [
+      'route',
+      { chart: '| C |', pins: [{ index: 3, string: 1, fret: 1 }] },
+      'out_of_range',
+      'pins.0.index',
+    ],
+    [
+      'route',
+      { chart: '| C |', pins: [{ index: 0, string: 9, fret: 1 }] },
+      'out_of_range',
+      'pins.0',
+    ],
+    ['route', { chart: '| C |', zone: { low: 9, high: 2 } }, 'out_of_range', 'zone'],
+    ['route', { chart: '| C |', intents: ['lean', 'lean'] }, 'out_of_range', 'intents'],
+    ['route', { chart: '| C |', choices: ['X'] }, 'unknown_collection', 'choices.0'],
+    ['into', { chart: '| C | F |', index: 0, string: 7, fret: 0 }, 'out_of_range', 'string'],
+    ['into', { chart: '| C | F |', index: 2, string: 1, fret: 0 }, 'out_of_range', 'index'],
+    [
+      'exercise',
+      { chart: '| C |', kind: 'line', extent: 'isolate', index: 4 },
+      'out_of_range',
+      'index',
+    ],
+    ['exercise', { chart: '| C |', kind: 'line', strings: [9] }, 'out_of_range', 'strings'],
+  ])('%s %j is refused as %s', (name, request, code, path) => {
+    expect(answer(name, request).error).toMatchObject({ code, path });
+  });
+});
+
 test('the description is OpenAPI 3.1 with every question', () => {
   const description = describeEngine();
   expect(description.openapi).toBe('3.1.0');

@@ -183,7 +183,7 @@ export function answerExercise(
   const { title, goal, passage, warnings } = makeExercise({
     ...{ chart, kind, subdivision, neck, materials, intents, prefer, extent, seed, strings, zones },
     zone: request.zone ?? opening,
-    targets: null,
+    pins: {},
     from: index,
   });
   return accept({

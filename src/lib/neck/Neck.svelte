@@ -5,7 +5,7 @@
 <script lang="ts">
   import type { Layer } from '$core/neck/layers';
   import type { Mark } from '$core/neck/marks';
-  import { fitZone, inZone, type Neck, type Zone } from '$core/neck/neck';
+  import { fitZone, inZone, type Neck, type Place, type Zone } from '$core/neck/neck';
   import JoinedPlaces from './JoinedPlaces.svelte';
   import { LARGE, layOut } from './layout';
   import MoveArrows from './MoveArrows.svelte';
@@ -13,6 +13,7 @@
   import NoteMark from './NoteMark.svelte';
   import { nearestMark } from './roving';
   import { type Around, speakMark } from './speech';
+  import TargetFlags, { type Flag } from './TargetFlags.svelte';
   import ZoneBracket from './ZoneBracket.svelte';
 
   interface Props {
@@ -25,6 +26,10 @@
     /** What a note is labelled with. */
     readonly labelOf: (mark: Mark) => string;
     readonly leftHanded?: boolean;
+    readonly flags?: readonly Flag[];
+    readonly onpin?: (time: Flag['time'], place: Place) => void;
+    /** A mark that is picked, by click or by Enter. */
+    readonly onpick?: (mark: Mark) => void;
     readonly onzone: (zone: Zone) => void;
     readonly onzoneend: () => void;
     /** The mark under the pointer or the focus; null when there is none. */
@@ -39,6 +44,9 @@
     layers = [],
     labelOf,
     leftHanded = false,
+    flags = [],
+    onpin = () => undefined,
+    onpick = () => undefined,
     onzone,
     onzoneend,
     onread,
@@ -64,6 +72,12 @@
   };
 
   function onkeydown(event: KeyboardEvent) {
+    if (stop && (event.key === 'Enter' || event.key === ' ')) {
+      event.preventDefault();
+      event.stopPropagation();
+      onpick(stop);
+      return;
+    }
     const arrow = ARROWS[event.key];
     if (!arrow || !stop || event.ctrlKey || event.metaKey || event.altKey) return;
     event.preventDefault();
@@ -130,6 +144,10 @@
         if (mark) roving = idOf(mark);
       }}
       onfocusout={() => onread(null)}
+      onclick={(event) => {
+        const mark = read(event);
+        if (mark) onpick(mark);
+      }}
     >
       {#each marks as mark (idOf(mark))}
         <NoteMark
@@ -143,5 +161,6 @@
         />
       {/each}
     </g>
+    <TargetFlags {flags} {layout} places={marks} {onpin} />
   </svg>
 </div>

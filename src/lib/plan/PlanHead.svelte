@@ -2,6 +2,7 @@
 <script lang="ts">
   import Keyboard from '@lucide/svelte/icons/keyboard';
   import LayoutGrid from '@lucide/svelte/icons/layout-grid';
+  import Music from '@lucide/svelte/icons/music';
   import PencilLine from '@lucide/svelte/icons/pencil-line';
   import PencilRuler from '@lucide/svelte/icons/pencil-ruler';
   import Redo from '@lucide/svelte/icons/redo-2';
@@ -25,6 +26,8 @@
     readonly onkeys: () => void;
     /** Where every shape of the chord sounding now is shown. */
     readonly shapes: string;
+    /** Where exercises are made from the chart. */
+    readonly practice: string;
   }
 
   let {
@@ -37,6 +40,7 @@
     onbars,
     onkeys,
     shapes,
+    practice,
   }: Props = $props();
 
   const SAVED: Readonly<Record<SaveState, string>> = {
@@ -128,6 +132,9 @@
     </button>
     <a class="button-quiet text-sm" href={shapes} title="Every shape of this chord">
       <LayoutGrid size={16} aria-hidden="true" />Shapes
+    </a>
+    <a class="button-quiet text-sm" href={practice} title="Practice sheet (Q)">
+      <Music size={16} aria-hidden="true" />Practice
     </a>
     <ExportMenu text={document.text} plan={document.plan} />
     <button class="button-quiet" onclick={onkeys} aria-label="Keys" title="Keys (?)">

@@ -1,7 +1,7 @@
 <!-- Plan: the form, the neck, and the change between now and next. -->
 <script lang="ts">
   import { onMount, untrack } from 'svelte';
-  import { replaceState } from '$app/navigation';
+  import { goto, replaceState } from '$app/navigation';
   import { page } from '$app/state';
   import { shiftChart } from '$core/chart/rewrite';
   import type { Mark } from '$core/neck/marks';
@@ -10,6 +10,7 @@
   import type { Option } from '$core/lenses/options';
   import { createDocument } from '$lib/charts/document.svelte';
   import Neck from '$lib/neck/Neck.svelte';
+  import type { Flag } from '$lib/neck/TargetFlags.svelte';
   import { speakMark } from '$lib/neck/speech';
   import { LABEL_NAMES, LABELS, labelMark } from '$lib/neck/labels';
   import type { ChartDocument } from '$lib/server/charts';
@@ -28,6 +29,9 @@
   import NowPanel from './NowPanel.svelte';
   import PlanHead from './PlanHead.svelte';
   import { LANE_VIEWS } from './plan';
+  import FromHere from './FromHere.svelte';
+  import TargetsPanel from './TargetsPanel.svelte';
+  import { createTargets } from './targets.svelte';
   import { createSession } from './session.svelte';
   import SetAsideNotice from './SetAsideNotice.svelte';
   import Strip from './Strip.svelte';
@@ -47,6 +51,8 @@
   const document = untrack(() => createDocument(stored.id, stored));
   const settings = untrack(() => createSettings(storedSettings));
   const session = createSession(document, settings, readPlace(page.url));
+
+  const targets = createTargets(session);
 
   const workbench = createWorkbench(document);
 
@@ -105,6 +111,20 @@
   let held = $state.raw<{ readonly index: number; readonly option: Option } | null>(null);
   const heldHere = $derived(held?.index === session.now?.index ? (held?.option ?? null) : null);
   let styled = $state(false);
+  /** A note of the neck from which ways onward are shown; it is of one chord only. */
+  let picked = $state.raw<{ readonly index: number; readonly mark: Mark } | null>(null);
+  const pickedHere = $derived(picked?.index === session.now?.index ? (picked?.mark ?? null) : null);
+  const flags = $derived.by((): readonly Flag[] => {
+    if (!session.plan.targets.shown) return [];
+    const flag = (time: Flag['time'], index: number | undefined): readonly Flag[] => {
+      const stop = targets.stopAt(index);
+      if (!stop || index === undefined) return [];
+      const { string, fret } = stop;
+      return [{ time, string, fret, label: stop.sentence, pinned: targets.isPinned(index, stop) }];
+    };
+    return [...flag('next', session.next?.index), ...flag('now', session.now?.index)];
+  });
+  const toggleTargets = () => session.changeTargets({ shown: !session.plan.targets.shown });
 
   /** The next of some values in turn; the first after the last. */
   const following = <T,>(values: readonly T[], value: T): T | undefined =>
@@ -194,6 +214,13 @@
     },
     { keys: ['i'], shown: 'I', does: 'Intent: outline, lean, coast', run: nextIntent },
     { keys: ['j'], shown: 'J', does: 'A plan in one style', run: () => (styled = true) },
+    { keys: ['f'], shown: 'F', does: 'Targets on the neck, on or off', run: toggleTargets },
+    {
+      keys: ['q'],
+      shown: 'Q',
+      does: 'Practice sheet',
+      run: () => void goto(`/plan/${stored.id}/practice${page.url.search}`),
+    },
     {
       keys: ['x'],
       shown: 'X',
@@ -283,6 +310,7 @@
     onbars={() => editBars()}
     onkeys={() => (keysShown = true)}
     shapes="/plan/{stored.id}/shapes{page.url.search}"
+    practice="/plan/{stored.id}/practice{page.url.search}"
   />
 
   <div class="grid gap-4 {editing === 'text' ? 'lg:grid-cols-[1fr_24rem]' : ''}">
@@ -303,7 +331,11 @@
         next={session.next?.index ?? null}
         names={session.plan.names}
         planned={session.planned}
-        lane={session.lane ? session.lanes[session.lane] : null}
+        lane={session.plan.lane === 'route'
+          ? targets.lane
+          : session.lane
+            ? session.lanes[session.lane]
+            : null}
         naming={settings.current.modeNames}
         ongo={session.go}
         onedit={(index) => editBars(index)}
@@ -337,6 +369,12 @@
       onzone={session.setZone}
       onzoneend={session.keepZone}
       onread={(mark) => (read = mark)}
+      {flags}
+      onpin={(time, place) => {
+        const index = time === 'now' ? session.now?.index : session.next?.index;
+        if (index !== undefined) session.pin(index, place);
+      }}
+      onpick={(mark) => (picked = session.now ? { index: session.now.index, mark } : null)}
     />
     <div class="flex flex-wrap items-center justify-end gap-x-5 gap-y-2">
       <p class="mr-auto min-h-6 text-sm" data-readout>
@@ -409,13 +447,33 @@
         aria-label="Why"
         class="min-w-0 overflow-y-auto [scrollbar-width:thin] xl:max-h-[max(14rem,calc(100dvh-35.5rem))]"
       >
-        <WhyPanel
-          {session}
-          chart={session.chart}
-          naming={settings.current.modeNames}
-          held={heldHere}
-          onrelease={() => (held = null)}
-        />
+        {#if pickedHere}
+          <FromHere {session} mark={pickedHere} onclose={() => (picked = null)} />
+        {:else}
+          <div class="mb-1.5 flex">
+            <Choice
+              label="Beside the change"
+              bare
+              value={session.plan.targets.shown ? 'targets' : 'why'}
+              options={[
+                ['why', 'Why'],
+                ['targets', 'Targets'],
+              ]}
+              onchange={toggleTargets}
+            />
+          </div>
+          {#if session.plan.targets.shown}
+            <TargetsPanel {session} {targets} chart={session.chart} />
+          {:else}
+            <WhyPanel
+              {session}
+              chart={session.chart}
+              naming={settings.current.modeNames}
+              held={heldHere}
+              onrelease={() => (held = null)}
+            />
+          {/if}
+        {/if}
       </section>
     </div>
   {/if}

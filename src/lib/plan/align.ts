@@ -97,9 +97,11 @@ export function alignPlan(plan: Plan, chart: Chart): Plan {
     const choices = Object.entries(plan.choices).map(
       ([index, choice]) => [index, transposeChoice(choice, shift)] as const,
     );
-    return { ...plan, chords: [...chords], bars, choices: Object.fromEntries(choices) };
+    // A place on the neck is no pitch to be transposed: pins are set anew.
+    return { ...plan, chords: [...chords], bars, pins: {}, choices: Object.fromEntries(choices) };
   }
   const places = matches(plan.chords, chords);
+  const pins = moveKeys(plan.pins, (index) => places.get(index));
   const lost = new Set([...Object.keys(plan.choices), ...Object.keys(plan.intents)].map(Number));
   const setAside = [...lost]
     .filter((index) => !places.has(index))
@@ -114,6 +116,7 @@ export function alignPlan(plan: Plan, chart: Chart): Plan {
     ...plan,
     chords: [...chords],
     bars,
+    pins,
     choices: moveKeys(plan.choices, (index) => places.get(index)),
     intents: moveKeys(plan.intents, (index) => places.get(index)),
     // Intents alone are proposed anew with one click; what was picked is not.

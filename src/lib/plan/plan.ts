@@ -2,6 +2,10 @@
 import { z } from 'zod';
 import { LANES } from '$core/crossings/lanes';
 import { INTENTS, LENSES } from '$core/lenses/lens';
+import { EXERCISES } from '$core/exercises/kinds';
+import { EXTENTS } from '$core/phrases/stages';
+import { SUBDIVISIONS } from '$core/phrases/subdivision';
+import { CONTOURS, PREFERENCES } from '$core/targets/route';
 import { LAYER_KINDS } from '$core/neck/layers';
 import { LABELS } from '$lib/neck/labels';
 
@@ -29,8 +33,38 @@ const setAsideSchema = z.object({
 export type SetAside = z.infer<typeof setAsideSchema>;
 
 /** What the strip draws under the chords. */
-export const LANE_VIEWS = ['none', ...LANES] as const;
+export const LANE_VIEWS = ['none', ...LANES, 'route'] as const;
 export type LaneView = (typeof LANE_VIEWS)[number];
+
+const place = z.object({ string: z.int().min(1).max(8), fret: z.int().min(0).max(36) });
+
+/** What the route through the targets is chosen by. */
+const targetsSchema = z.object({
+  shown: z.boolean().default(false),
+  prefer: z.array(z.enum(PREFERENCES)).min(1).max(8).default(['3', '7']),
+  contour: z.enum(CONTOURS).nullable().default(null),
+  /** Whether the hand may leave the zone. */
+  free: z.boolean().default(false),
+  /** Which of the routes offered is taken, the best by itself. */
+  chosen: z.int().min(0).max(32).default(0),
+});
+
+export type TargetSettings = z.infer<typeof targetsSchema>;
+
+/** An exercise kept with the chart. */
+const sheetSchema = z.object({
+  id: z.string().min(1).max(40),
+  name: z.string().min(1).max(80),
+  kind: z.enum(EXERCISES),
+  subdivision: z.enum(SUBDIVISIONS),
+  extent: z.enum(EXTENTS),
+  from: z.int().min(0),
+  zone: z.object({ low: z.int().min(0), high: z.int().max(36) }),
+  strings: z.array(z.int().min(1).max(8)).min(1).max(8),
+  seed: z.int().min(0).max(4_294_967_295),
+});
+
+export type Sheet = z.infer<typeof sheetSchema>;
 
 export const planSchema = z.object({
   version: z.literal(2).default(2),
@@ -43,6 +77,11 @@ export const planSchema = z.object({
   choices: z.record(z.string(), choiceSchema).default({}),
   intents: z.record(z.string(), z.enum(INTENTS)).default({}),
   setAside: z.array(setAsideSchema).max(512).default([]),
+  targets: targetsSchema.prefault({}),
+  /** Targets set by hand, by the chord's index. */
+  pins: z.record(z.string(), place).default({}),
+  /** Exercises kept, by name. */
+  sheets: z.array(sheetSchema).max(200).default([]),
   /** Lenses ranked before others. */
   preferred: z.array(z.enum(LENSES)).default([]),
   lane: z.enum(LANE_VIEWS).default('definers'),

@@ -12,7 +12,7 @@ import { propose, type Style } from '$core/lenses/styles';
 import { modeAt } from '$core/lenses/modes';
 import { filterMarks, type Layer, type LayerKind, layersFor, withGround } from '$core/neck/layers';
 import { markNeck, type Sounding } from '$core/neck/marks';
-import { fitZone, slideZone, wholeNeck, type Zone } from '$core/neck/neck';
+import { fitZone, type Place as NeckPlace, slideZone, wholeNeck, type Zone } from '$core/neck/neck';
 import { firstZone, zonesOf } from '$core/neck/zones';
 import type { ChartEditing } from '$lib/charts/document.svelte';
 import { instrumentOf, neckOf } from '$lib/settings/settings';
@@ -27,7 +27,15 @@ import {
   scopeOf,
   takeStyle,
 } from './choices';
-import { type LaneView, type Plan, readPlan, type SetAside, writePlan } from './plan';
+import {
+  type LaneView,
+  type Plan,
+  readPlan,
+  type SetAside,
+  type Sheet,
+  type TargetSettings,
+  writePlan,
+} from './plan';
 
 export type { PlannedChord } from './choices';
 
@@ -346,9 +354,30 @@ export function createSession(document: ChartEditing, settings: SettingsStore, s
     setLane(lane: LaneView) {
       changePlan({ lane });
     },
-    /** The lane the strip draws; null when it draws none. */
+    /** The guide-tone lane the strip draws; null when it draws none, or the route. */
     get lane(): LaneKind | null {
-      return plan.lane === 'none' ? null : plan.lane;
+      return plan.lane === 'none' || plan.lane === 'route' ? null : plan.lane;
+    },
+    changeTargets(changed: Partial<TargetSettings>) {
+      changePlan({ targets: { ...plan.targets, ...changed } });
+    },
+    /** Sets the target of a chord by hand; the same place again lets it go. */
+    pin(chord: number, place: NeckPlace) {
+      const id = String(chord);
+      const { [id]: old, ...rest } = plan.pins;
+      const again = old?.string === place.string && old.fret === place.fret;
+      const { string, fret } = place;
+      const pins = again ? rest : { ...rest, [id]: { string, fret } };
+      changePlan({ pins, targets: { ...plan.targets, shown: true, chosen: 0 } });
+    },
+    unpin() {
+      changePlan({ pins: {} });
+    },
+    keepSheet(sheet: Sheet) {
+      changePlan({ sheets: [...plan.sheets.filter(({ id }) => id !== sheet.id), sheet] });
+    },
+    dropSheet(id: string) {
+      changePlan({ sheets: plan.sheets.filter((sheet) => sheet.id !== id) });
     },
     toggleCrossing() {
       changePlan({ crossing: plan.crossing === 'chords' ? 'choices' : 'chords' });

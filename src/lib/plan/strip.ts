@@ -50,4 +50,5 @@ export const LANE_NAMES: Readonly<Record<LaneView, string>> = {
   '7': 'Sevenths',
   smooth: 'Smoothest tones',
   definers: 'Guide tones',
+  route: 'Targets',
 };

@@ -35,6 +35,24 @@ function sound(
   tone.stop(to + 0.2);
 }
 
+/** A voice to play single notes with, and the clock it plays by, in seconds. */
+export function createVoice() {
+  context ??= new AudioContext();
+  const audio = context;
+  void audio.resume();
+  const out = audio.createGain();
+  out.connect(audio.destination);
+  // Where the browser has no sound to give, its own clock keeps the time.
+  const zero = performance.now() / 1000 - audio.currentTime;
+  return {
+    now: (): number =>
+      audio.state === 'running' ? audio.currentTime : performance.now() / 1000 - zero,
+    play(midi: Midi, from: number, to: number) {
+      sound(audio, out, midi, Math.max(from, audio.currentTime), to, LOUDNESS.line);
+    },
+  };
+}
+
 /** Plays a chord with notes one after another over it, from the first upward; stops what sounded. */
 export function hear(chord: Chord, notes: readonly Note[]): void {
   context ??= new AudioContext();

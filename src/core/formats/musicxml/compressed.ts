@@ -61,15 +61,17 @@ function scoreName(files: Readonly<Record<string, Uint8Array>>): string | undefi
   return named ?? Object.keys(files).find((name) => !name.startsWith('META-INF/'));
 }
 
-/** Reads a MusicXML file, plain or compressed. */
-export function readMusicXmlFile(bytes: Uint8Array): ImportResult {
-  if (!isCompressed(bytes)) return readMusicXml(decodeText(bytes));
+export type Unpacked =
+  { readonly ok: true; readonly text: string } | { readonly ok: false; readonly message: string };
+
+/** The score inside a compressed file, as text. */
+export function unpackScore(bytes: Uint8Array): Unpacked {
   if (bytes.length > ZIP_LIMITS.bytes) return refuse('This file is too large for a score.');
   try {
     const files = unpack(bytes);
     const name = scoreName(files);
     const score = name === undefined ? undefined : files[name];
-    return score ? readMusicXml(decodeText(score)) : refuse('This zip file holds no score.');
+    return score ? { ok: true, text: decodeText(score) } : refuse('This zip file holds no score.');
   } catch (error) {
     return refuse(
       error instanceof TooLarge
@@ -77,6 +79,13 @@ export function readMusicXmlFile(bytes: Uint8Array): ImportResult {
         : 'This zip file is damaged and cannot be unpacked.',
     );
   }
+}
+
+/** Reads a MusicXML file, plain or compressed. */
+export function readMusicXmlFile(bytes: Uint8Array): ImportResult {
+  if (!isCompressed(bytes)) return readMusicXml(decodeText(bytes));
+  const unpacked = unpackScore(bytes);
+  return unpacked.ok ? readMusicXml(unpacked.text) : unpacked;
 }
 
 /** Packs a score as compressed MusicXML. */

@@ -1,0 +1,136 @@
+<!-- Which exercise, over what of the chart, where on the neck, in which notes. -->
+<script lang="ts">
+  import Dice from '@lucide/svelte/icons/dices';
+  import { EXERCISE_WORDS, EXERCISES } from '$core/exercises/kinds';
+  import { stringSets } from '$core/neck/triads';
+  import { type Extent, EXTENTS } from '$core/phrases/stages';
+  import { SUBDIVISIONS } from '$core/phrases/subdivision';
+  import type { PlanSession } from '$lib/plan/session.svelte';
+  import { showSymbol } from '$lib/ui/glyphs';
+  import type { Practice } from './practice.svelte';
+
+  interface Props {
+    readonly session: PlanSession;
+    readonly practice: Practice;
+  }
+
+  let { session, practice }: Props = $props();
+
+  const settings = $derived(practice.settings);
+  const EXTENT_NAMES: Readonly<Record<Extent, string>> = {
+    whole: 'the whole form',
+    isolate: 'one chord, looped',
+    pair: 'two chords, in turn',
+  };
+  const zoneId = ({ low, high }: { low: number; high: number }) => `${low}-${high}`;
+  const zones = $derived([
+    ...session.zones,
+    ...(session.zones.some((zone) => zoneId(zone) === zoneId(settings.zone))
+      ? []
+      : [settings.zone]),
+  ]);
+  const sets = $derived(stringSets(session.neck));
+  const picked = <T extends string>(values: readonly T[], event: Event): T | undefined =>
+    values.find((value) => value === (event.currentTarget as HTMLSelectElement).value);
+</script>
+
+<div class="flex flex-wrap items-end gap-x-3 gap-y-2 text-sm print:hidden">
+  <label class="grid gap-0.5">
+    Exercise
+    <select
+      class="field"
+      name="kind"
+      value={settings.kind}
+      onchange={(event) => {
+        const kind = picked(EXERCISES, event);
+        if (kind) practice.change({ kind });
+      }}
+    >
+      {#each EXERCISES as kind (kind)}<option value={kind}>{EXERCISE_WORDS[kind].name}</option
+        >{/each}
+    </select>
+  </label>
+  <label class="grid gap-0.5">
+    In
+    <select
+      class="field"
+      name="subdivision"
+      value={settings.subdivision}
+      onchange={(event) => {
+        const subdivision = picked(SUBDIVISIONS, event);
+        if (subdivision) practice.change({ subdivision });
+      }}
+    >
+      {#each SUBDIVISIONS as one (one)}<option>{one}</option>{/each}
+    </select>
+  </label>
+  <label class="grid gap-0.5">
+    Over
+    <select
+      class="field"
+      name="extent"
+      value={settings.extent}
+      onchange={(event) => {
+        const extent = picked(EXTENTS, event);
+        if (extent) practice.change({ extent });
+      }}
+    >
+      {#each EXTENTS as one (one)}<option value={one}>{EXTENT_NAMES[one]}</option>{/each}
+    </select>
+  </label>
+  {#if settings.extent !== 'whole'}
+    <label class="grid gap-0.5">
+      From
+      <select
+        class="field"
+        value={String(settings.from)}
+        onchange={(event) => practice.change({ from: Number(event.currentTarget.value) })}
+      >
+        {#each session.planned as { index, bar, chord } (index)}
+          <option value={String(index)}>bar {bar}: {showSymbol(chord.symbol)}</option>
+        {/each}
+      </select>
+    </label>
+  {/if}
+  <label class="grid gap-0.5">
+    Frets
+    <select
+      class="field"
+      name="zone"
+      value={zoneId(settings.zone)}
+      onchange={(event) => {
+        const zone = zones.find((one) => zoneId(one) === event.currentTarget.value);
+        if (zone) practice.change({ zone: { low: zone.low, high: zone.high } });
+      }}
+    >
+      {#each zones as zone (zoneId(zone))}
+        <option value={zoneId(zone)}>{zone.low}–{zone.high}</option>
+      {/each}
+    </select>
+  </label>
+  {#if settings.kind === 'one-string-set'}
+    <label class="grid gap-0.5">
+      Strings
+      <select
+        class="field"
+        value={settings.strings.join('-')}
+        onchange={(event) => {
+          const set = sets.find((one) => one.join('-') === event.currentTarget.value);
+          if (set) practice.change({ strings: [...set] });
+        }}
+      >
+        {#each sets as set (set.join('-'))}<option value={set.join('-')}>{set.join(' ')}</option
+          >{/each}
+      </select>
+    </label>
+  {/if}
+  {#if settings.kind === 'line'}
+    <button
+      class="button"
+      title="Another line over the same targets (A)"
+      onclick={() => practice.change({ seed: settings.seed + 1 })}
+    >
+      <Dice size={16} aria-hidden="true" />Another
+    </button>
+  {/if}
+</div>
