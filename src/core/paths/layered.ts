@@ -1,7 +1,7 @@
 /**
  * Best paths through layers: one node from each layer, the sum of what nodes and steps cost as
- * small as can be. Exact, by dynamic programming (Bellman 1957), k paths kept at every node; a
- * closed loop is solved once for each first node that can still matter.
+ * small as can be. Exact, by dynamic programming from the end (Bellman 1957); a closed loop is
+ * solved once for each first node.
  *
  * @example
  * bestPaths({ sizes: [2, 2], node: (_, n) => n, edge: () => 0, loop: false }, 1)
@@ -30,116 +30,110 @@ export interface PathOptions {
   readonly onProgress?: ((share: number) => void) | undefined;
 }
 
-/** Steps into each layer, with what it costs to stand where they lead. */
+/** Steps out of each layer but the last, with what it costs to stand where they lead. */
 type Matrices = readonly Float64Array[];
 
 function matricesOf({ sizes, node, edge }: LayeredGraph): Matrices {
-  return range(1, sizes.length).map((layer) => {
-    const before = at(sizes, layer - 1);
+  return range(0, sizes.length - 1).map((layer) => {
     const here = at(sizes, layer);
-    const matrix = new Float64Array(before * here);
-    for (let to = 0; to < here; to++) {
-      const stand = node(layer, to);
-      for (let from = 0; from < before; from++) {
-        matrix[to * before + from] = stand + edge(layer - 1, from, to);
+    const onward = at(sizes, layer + 1);
+    const stands = Float64Array.from({ length: onward }, (_, to) => node(layer + 1, to));
+    const matrix = new Float64Array(here * onward);
+    for (let from = 0; from < here; from++) {
+      const row = from * onward;
+      for (let to = 0; to < onward; to++) {
+        matrix[row + to] = (stands[to] as number) + edge(layer, from, to);
       }
     }
     return matrix;
   });
 }
 
-/** The cheapest way to every node of the last layer from given costs in the first. */
-function leastCosts(sizes: readonly number[], matrices: Matrices, first: Float64Array) {
-  let costs = first;
-  for (const [index, matrix] of matrices.entries()) {
-    const before = at(sizes, index);
-    const next = new Float64Array(at(sizes, index + 1));
-    for (let to = 0; to < next.length; to++) {
-      let least = Infinity;
-      const row = to * before;
-      for (let from = 0; from < before; from++) {
-        const cost = (costs[from] as number) + (matrix[row + from] as number);
-        if (cost < least) least = cost;
-      }
-      next[to] = least;
-    }
-    costs = next;
-  }
-  return costs;
-}
-
-/** One of the best ways to a node: where it came from, and which of the ways there it continues. */
-interface Way {
-  readonly cost: number;
-  readonly from: number;
-  readonly rank: number;
-}
-
-/** Keeps the `count` cheapest, in order; an equal one comes after those already there. */
-function insert(ways: Way[], way: Way, count: number): void {
-  let place = ways.length;
-  while (place > 0 && way.cost < at(ways, place - 1).cost) place -= 1;
-  if (place >= count) return;
-  ways.splice(place, 0, way);
-  if (ways.length > count) ways.pop();
-}
-
-/** The best few ways to every node, layer by layer, from given costs in the first. */
-function bestWays(
+/** What the rest of the way costs at the least, from every node of every layer. */
+function costsToGo(
   sizes: readonly number[],
   matrices: Matrices,
-  first: Float64Array,
-  count: number,
-): readonly (readonly (readonly Way[])[])[] {
-  const layers: Way[][][] = [
-    [...first].map((cost) => (cost < Infinity ? [{ cost, from: -1, rank: 0 }] : [])),
-  ];
-  for (const [index, matrix] of matrices.entries()) {
-    const before = at(layers, index);
-    const width = at(sizes, index);
-    layers.push(
-      range(0, at(sizes, index + 1)).map((to) => {
-        const ways: Way[] = [];
-        for (let from = 0; from < width; from++) {
-          const step = matrix[to * width + from] as number;
-          if (step === Infinity) continue;
-          for (const [rank, way] of at(before, from).entries()) {
-            const cost = way.cost + step;
-            if (ways.length === count && cost >= at(ways, count - 1).cost) break;
-            insert(ways, { cost, from, rank }, count);
-          }
-        }
-        return ways;
-      }),
-    );
+  ends: Float64Array,
+): readonly Float64Array[] {
+  const rest: Float64Array[] = [ends];
+  for (let layer = matrices.length - 1; layer >= 0; layer--) {
+    const matrix = at(matrices, layer);
+    const after = at(rest, rest.length - 1);
+    const width = after.length;
+    const here = new Float64Array(at(sizes, layer));
+    for (let from = 0; from < here.length; from++) {
+      let least = Infinity;
+      const row = from * width;
+      for (let to = 0; to < width; to++) {
+        const cost = (matrix[row + to] as number) + (after[to] as number);
+        if (cost < least) least = cost;
+      }
+      here[from] = least;
+    }
+    rest.push(here);
   }
-  return layers;
+  return rest.reverse();
 }
 
-function trace(
-  layers: readonly (readonly (readonly Way[])[])[],
-  node: number,
-  rank: number,
-): readonly number[] {
-  const nodes: number[] = [];
-  let here = node;
-  let which = rank;
-  for (let layer = layers.length - 1; layer >= 0; layer--) {
-    nodes.push(here);
-    const way = at(at(at(layers, layer), here), which);
-    here = way.from;
-    which = way.rank;
+/** A path as far as it has come, with what it will have cost in the end at the least. */
+interface Partial {
+  readonly least: number;
+  readonly cost: number;
+  readonly layer: number;
+  readonly node: number;
+  readonly before: Partial | null;
+  readonly toGo: readonly Float64Array[];
+  readonly order: number;
+}
+
+/** Cheaper first; of equal ones the one that has come further, then the one found earlier. */
+const comesBefore = (a: Partial, b: Partial): boolean =>
+  a.least !== b.least
+    ? a.least < b.least
+    : a.layer !== b.layer
+      ? a.layer > b.layer
+      : a.order < b.order;
+
+function push(heap: Partial[], item: Partial): void {
+  let place = heap.push(item) - 1;
+  while (place > 0) {
+    const parent = (place - 1) >> 1;
+    if (!comesBefore(item, at(heap, parent))) break;
+    heap[place] = at(heap, parent);
+    place = parent;
   }
+  heap[place] = item;
+}
+
+function pop(heap: Partial[]): Partial | null {
+  const top = heap[0];
+  const last = heap.pop();
+  if (top === undefined || last === undefined) return null;
+  if (heap.length === 0) return top;
+  let place = 0;
+  for (;;) {
+    let child = 2 * place + 1;
+    if (child >= heap.length) break;
+    if (child + 1 < heap.length && comesBefore(at(heap, child + 1), at(heap, child))) child += 1;
+    if (!comesBefore(at(heap, child), last)) break;
+    heap[place] = at(heap, child);
+    place = child;
+  }
+  heap[place] = last;
+  return top;
+}
+
+function nodesOf(path: Partial): readonly number[] {
+  const nodes: number[] = [];
+  for (let here: Partial | null = path; here !== null; here = here.before) nodes.push(here.node);
   return nodes.reverse();
 }
 
-const only = (size: number, node: number, cost: number): Float64Array => {
-  const costs = new Float64Array(size).fill(Infinity);
-  costs[node] = cost;
-  return costs;
-};
-
-/** The `count` cheapest paths, cheapest first; fewer where there are no more, none where none passes. */
+/**
+ * The `count` cheapest paths, cheapest first; fewer where there are no more, none where none passes.
+ * Best-first search (Hart, Nilsson and Raphael 1968) with the exact cost of the rest as its guide,
+ * so that it never leaves the cheapest paths.
+ */
 export function bestPaths(
   graph: LayeredGraph,
   count: number,
@@ -149,40 +143,50 @@ export function bestPaths(
   if (sizes.length === 0 || sizes.includes(0)) return [];
   const matrices = matricesOf(graph);
   const last = sizes.length - 1;
-  const found: Path[] = [];
-  const take = (first: Float64Array, closing: (end: number) => number) => {
-    const layers = bestWays(sizes, matrices, first, count);
-    for (const [end, ways] of at(layers, last).entries()) {
-      for (const [rank, { cost }] of ways.entries()) {
-        const whole = cost + closing(end);
-        const worst = found.length < count ? Infinity : at(found, found.length - 1).cost;
-        if (whole === Infinity || whole >= worst) continue;
-        const nodes = trace(layers, end, rank);
-        let place = found.length;
-        while (place > 0 && whole < at(found, place - 1).cost) place -= 1;
-        found.splice(place, 0, { cost: whole, nodes });
-        if (found.length > count) found.pop();
-      }
-    }
-  };
   const starts = range(0, at(sizes, 0));
-  if (!loop) {
-    take(
-      Float64Array.from(starts, (start) => node(0, start)),
-      () => 0,
-    );
-    return found;
+  const open: Partial[] = [];
+  let order = 0;
+  const straight = loop ? null : costsToGo(sizes, matrices, new Float64Array(at(sizes, last)));
+  for (const start of starts) {
+    const toGo =
+      straight ??
+      costsToGo(
+        sizes,
+        matrices,
+        Float64Array.from({ length: at(sizes, last) }, (_, end) => edge(last, end, start)),
+      );
+    onProgress?.((0.9 * (start + 1)) / starts.length);
+    const cost = node(0, start);
+    const least = cost + at(at(toGo, 0), start);
+    if (least === Infinity) continue;
+    push(open, { least, cost, layer: 0, node: start, before: null, toGo, order: order++ });
   }
-  const closing = (start: number) => (end: number) => edge(last, end, start);
-  const bounds = starts.map((start, done) => {
-    const costs = leastCosts(sizes, matrices, only(starts.length, start, node(0, start)));
-    onProgress?.((0.8 * done) / starts.length);
-    return { start, bound: Math.min(...costs.map((cost, end) => cost + closing(start)(end))) };
-  });
-  for (const { start, bound } of bounds.sort((a, b) => a.bound - b.bound || a.start - b.start)) {
-    const worst = found.length < count ? Infinity : at(found, found.length - 1).cost;
-    if (bound >= worst) break;
-    take(only(starts.length, start, node(0, start)), closing(start));
+  const found: Path[] = [];
+  while (found.length < count) {
+    const path = pop(open);
+    if (!path) break;
+    const { layer, cost, toGo } = path;
+    if (layer === last) {
+      found.push({ cost: path.least, nodes: nodesOf(path) });
+      continue;
+    }
+    const matrix = at(matrices, layer);
+    const rest = at(toGo, layer + 1);
+    const row = path.node * rest.length;
+    for (let to = 0; to < rest.length; to++) {
+      const here = cost + (matrix[row + to] as number);
+      const least = here + (rest[to] as number);
+      if (least === Infinity) continue;
+      push(open, {
+        least,
+        cost: here,
+        layer: layer + 1,
+        node: to,
+        before: path,
+        toGo,
+        order: order++,
+      });
+    }
   }
   onProgress?.(1);
   return found;

@@ -210,10 +210,13 @@ function positionCost({ neck, zone }: RouteRequest, { fret }: Place): number {
 
 const { movement: MOVEMENT, leap: LEAP } = ROUTE_WEIGHTS;
 
+const MOVEMENT_COSTS: readonly number[] = MOVEMENT;
+const LARGEST_MOVE = at(MOVEMENT, MOVEMENT.length - 1);
+
 /** What it costs to move so many half steps. */
 export function movementCost(halfSteps: number): number {
   const size = Math.abs(halfSteps);
-  return MOVEMENT[size] ?? at(MOVEMENT, MOVEMENT.length - 1) + LEAP * (size - MOVEMENT.length + 1);
+  return MOVEMENT_COSTS[size] ?? LARGEST_MOVE + LEAP * (size - MOVEMENT.length + 1);
 }
 
 interface StandCosts {
@@ -245,6 +248,12 @@ interface StepCosts {
   readonly repetition: number;
 }
 
+const { shift: SHIFT, skip: SKIP, again: AGAIN } = ROUTE_WEIGHTS;
+
+const handCost = (frets: number): number =>
+  frets < HAND_FRETS ? 0 : SHIFT * (frets - HAND_FRETS + 1);
+const stringsCost = (strings: number): number => (strings < 2 ? 0 : SKIP * (strings - 1));
+
 function stepCosts(from: Candidate, to: Candidate, changes: boolean): StepCosts {
   const frets = Math.abs(to.fret - from.fret);
   const strings = Math.abs(to.string - from.string);
@@ -252,16 +261,21 @@ function stepCosts(from: Candidate, to: Candidate, changes: boolean): StepCosts 
   return {
     // Over a chord that only goes on, staying put says nothing false.
     movement: !changes && same ? 0 : movementCost(to.midi - from.midi),
-    hand: frets < HAND_FRETS ? 0 : ROUTE_WEIGHTS.shift * (frets - HAND_FRETS + 1),
-    strings: ROUTE_WEIGHTS.skip * Math.max(0, strings - 1),
-    repetition: same && changes ? ROUTE_WEIGHTS.again : 0,
+    hand: handCost(frets),
+    strings: stringsCost(strings),
+    repetition: same && changes ? AGAIN : 0,
   };
 }
 
 const standSum = ({ degree, zone, register, position, contour }: StandCosts): number =>
   degree + zone + register + position + contour;
-const stepSum = ({ movement, hand, strings, repetition }: StepCosts): number =>
-  movement + hand + strings + repetition;
+/** The same in one number: it is asked for hundreds of thousands of times. */
+function stepSum(from: Candidate, to: Candidate, changes: boolean): number {
+  const frets = Math.abs(to.fret - from.fret);
+  const strings = Math.abs(to.string - from.string);
+  if (frets === 0 && strings === 0) return changes ? movementCost(0) + AGAIN : 0;
+  return movementCost(to.midi - from.midi) + handCost(frets) + stringsCost(strings);
+}
 
 const NO_COSTS = Object.fromEntries(ROUTE_PARTS.map((part) => [part, 0])) as Record<
   RoutePart,
@@ -288,7 +302,11 @@ export function solveRoutes(request: RouteRequest, options: PathOptions = {}): r
     {
       sizes: layers.map((layer) => layer.length),
       node: (layer, node) => standSum(at(at(stands, layer), node)),
-      edge: (layer, from, to) => stepSum(step(layer, from, to)),
+      edge: (layer, from, to) => {
+        const here = layers[layer]?.[from];
+        const there = layers[layer + 1 === layers.length ? 0 : layer + 1]?.[to];
+        return here && there ? stepSum(here, there, changes[layer] ?? true) : Infinity;
+      },
       loop: closed,
     },
     count,

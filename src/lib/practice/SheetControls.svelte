@@ -61,7 +61,7 @@
         if (subdivision) practice.change({ subdivision });
       }}
     >
-      {#each SUBDIVISIONS as one (one)}<option>{one}</option>{/each}
+      {#each SUBDIVISIONS as one (one)}<option value={one}>{one}</option>{/each}
     </select>
   </label>
   <label class="grid gap-0.5">
