@@ -8,7 +8,9 @@ interface Picture {
   /** The demo chart it shows on Plan; the Book when left out. */
   readonly chart?: string;
   /** The page of the chart; Plan itself when left out. */
-  readonly page?: 'shapes' | 'region';
+  readonly page?: 'shapes' | 'region' | 'practice';
+  /** What is clicked before the picture is taken, one after another. */
+  readonly clicks?: readonly string[];
   /** What follows the address. */
   readonly place?: string;
   readonly size?: readonly [width: number, height: number];
@@ -20,6 +22,20 @@ interface Picture {
 const PICTURES: readonly Picture[] = [
   { name: 'book' },
   { name: 'plan', chart: 'Ferry at Half Past', place: '?at=2' },
+  {
+    name: 'plan-lenses',
+    chart: 'Locksmith Waltz',
+    place: '?at=4',
+    clicks: ['[data-lens="mode"]', 'button[title^="Hold it"]', '[data-option="C# altered"]'],
+  },
+  {
+    name: 'plan-borrowed',
+    chart: 'Ferry at Half Past',
+    place: '?at=11',
+    clicks: ['[data-lens="borrowed-pentatonic"]'],
+  },
+  { name: 'plan-targets', chart: 'Ferry at Half Past', place: '?at=5&zone=3-6', keys: ['f'] },
+  { name: 'practice', chart: 'Gravel Road Receipt', page: 'practice', place: '?at=1&zone=2-5' },
   { name: 'plan-dark', chart: 'Locksmith Waltz', place: '?at=2', theme: 'dark' },
   { name: 'plan-text', chart: 'Paper Lantern Parade', place: '?at=8', keys: ['t'] },
   { name: 'plan-bars', chart: 'Paper Lantern Parade', place: '?at=1&edit=bars', keys: ['G', 'm'] },
@@ -54,8 +70,9 @@ async function take(driver: ChromiumWebDriver, base: string, picture: Picture): 
   const page = picture.page ? `${chart}/${picture.page}` : chart;
   await visit(driver, page + (picture.place ?? ''));
   for (const key of picture.keys ?? []) await driver.actions().sendKeys(key).perform();
+  for (const css of picture.clicks ?? []) await driver.findElement(By.css(css)).click();
   await driver.executeAsyncScript(
-    'const done = arguments[0]; document.fonts.ready.then(() => setTimeout(done, 300));',
+    'const done = arguments[0]; document.fonts.ready.then(() => setTimeout(done, 900));',
   );
   writeFileSync(`docs/screenshots/${picture.name}.png`, await driver.takeScreenshot(), 'base64');
 }

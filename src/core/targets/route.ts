@@ -21,6 +21,7 @@ import { type Interval, type Note, pitchClass, step } from '../notes/notes';
 import type { Midi } from '../notes/pitch';
 import { spellOver } from '../phrases/played';
 import { bestPaths, type PathOptions } from '../paths/layered';
+import type { Preference, RouteContour } from './kinds';
 import { stepSentence } from './sentences';
 import {
   HAND_FRETS,
@@ -31,13 +32,6 @@ import {
   type RouteCosts,
   type RoutePart,
 } from './weights';
-
-export const CONTOURS = ['level', 'rising', 'falling', 'arch'] as const;
-export type RouteContour = (typeof CONTOURS)[number];
-
-/** Degrees a player may prefer to land on; `definers` is whichever definer is nearest. */
-export const PREFERENCES = ['definers', '1', '3', '5', '7', '9', '11', '13'] as const;
-export type Preference = (typeof PREFERENCES)[number];
 
 /** One chord to be given a target. */
 export interface RouteChord {

@@ -8,14 +8,8 @@ import { parseTuning, pitchAt, STANDARD_NECK } from '../neck/neck';
 import { degreeName } from '../notes/degrees';
 import { note, noteName, pitchClass } from '../notes/notes';
 import { approachNotes, waysInto } from './approach';
-import {
-  CONTOURS,
-  movementCost,
-  type Route,
-  type RouteChord,
-  type RouteRequest,
-  solveRoutes,
-} from './route';
+import { CONTOURS } from './kinds';
+import { movementCost, type Route, type RouteChord, type RouteRequest, solveRoutes } from './route';
 import { HAND_FRETS, ROUTE_WEIGHTS } from './weights';
 
 const chord = (symbol: string) => {

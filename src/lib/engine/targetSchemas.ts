@@ -4,7 +4,7 @@ import { EXERCISES } from '$core/exercises/kinds';
 import { INTENTS } from '$core/lenses/lens';
 import { EXTENTS } from '$core/phrases/stages';
 import { SUBDIVISIONS } from '$core/phrases/subdivision';
-import { CONTOURS, PREFERENCES } from '$core/targets/route';
+import { CONTOURS, PREFERENCES } from '$core/targets/kinds';
 import { ROUTE_PARTS } from '$core/targets/weights';
 import { choiceNames } from './lensSchemas';
 import { chartText, degreeName, keyText, neckRequest, noteName } from './schemas';

@@ -1,9 +1,7 @@
+<!-- The chart as files. The menu comes when it is first opened. -->
 <script lang="ts">
   import Share from '@lucide/svelte/icons/share';
-  import { DropdownMenu } from 'bits-ui';
-  import { toast } from 'svelte-sonner';
-  import { chartFile, type FileKind } from '$lib/charts/files';
-  import { download } from '$lib/ui/download';
+  import type ExportChoices from './ExportChoices.svelte';
 
   interface Props {
     readonly text: string;
@@ -12,47 +10,23 @@
 
   let { text, plan }: Props = $props();
 
-  async function save(kind: FileKind) {
-    const file = await chartFile({ text, plan }, kind);
-    if (file) download(file);
-    else toast.error('Mend the text first: a score needs a chart that can be read.');
-  }
+  let Choices = $state.raw<typeof ExportChoices | null>(null);
 
-  async function copy() {
-    try {
-      await navigator.clipboard.writeText(text);
-      toast('The chart is copied as text.');
-    } catch {
-      toast.error('The browser did not let Corvel copy.');
-    }
+  async function open() {
+    Choices = (await import('./ExportChoices.svelte')).default;
   }
-
-  const CHOICES = [
-    ['Copy as text', copy],
-    ['Chart text', () => save('text')],
-    ['Chart with its plan, JSON', () => save('json')],
-    ['MusicXML', () => save('musicxml')],
-    ['MusicXML, compressed', () => save('compressed')],
-  ] as const;
 </script>
 
-<DropdownMenu.Root>
-  <DropdownMenu.Trigger class="button-quiet text-sm" title="Export">
+{#if Choices}
+  <Choices {text} {plan} />
+{:else}
+  <button
+    class="button-quiet text-sm"
+    title="Export"
+    aria-haspopup="menu"
+    aria-expanded="false"
+    onclick={open}
+  >
     <Share size={16} aria-hidden="true" />Export
-  </DropdownMenu.Trigger>
-  <DropdownMenu.Portal>
-    <DropdownMenu.Content
-      align="end"
-      class="z-40 min-w-44 rounded border border-line bg-sheet p-1 shadow-sheet"
-    >
-      {#each CHOICES as [name, run] (name)}
-        <DropdownMenu.Item
-          class="flex h-9 cursor-pointer items-center rounded px-3 outline-none data-highlighted:bg-line"
-          onSelect={() => void run()}
-        >
-          {name}
-        </DropdownMenu.Item>
-      {/each}
-    </DropdownMenu.Content>
-  </DropdownMenu.Portal>
-</DropdownMenu.Root>
+  </button>
+{/if}

@@ -96,7 +96,7 @@
 
 <figure class="min-w-0" data-ladder>
   <svg viewBox="0 0 {WIDTH} {HEIGHT}" class="block w-full max-w-md" role="img" aria-label={said}>
-    {#each crossing.held as note (note)}
+    {#each crossing.held as note, place (place)}
       <line
         class="stroke-line-strong"
         stroke-width="1.5"
@@ -106,7 +106,7 @@
         y2={y(note)}
       />
     {/each}
-    {#each crossing.moves as move (move.from)}
+    {#each crossing.moves as move, place (place)}
       {@const speaks = speaking.includes(move)}
       <line
         class={Math.abs(move.halfSteps) === 1 ? 'stroke-ink' : 'stroke-line-strong'}
@@ -117,7 +117,7 @@
         y2={y(move.to)}
       />
     {/each}
-    {#each left as { note, degree, weight, fresh } (note)}
+    {#each left as { note, degree, weight, fresh }, place (place)}
       {@const gone = fresh}
       <text class="fill-ink-soft text-[11px]" x={LEFT - 52} y={y(note) + 4} text-anchor="end"
         >{showDegree(degree)}</text
@@ -138,7 +138,7 @@
         r={RADIUS[weight]}
       />
     {/each}
-    {#each right as { note, degree, weight, fresh } (note)}
+    {#each right as { note, degree, weight, fresh }, place (place)}
       <circle
         class="fill-paper stroke-next"
         stroke-width={weight === 'colour' ? 1.4 : 2.6}

@@ -8,9 +8,8 @@
   import { LENS_NAMES, type Scope } from './choices';
   import { showMaterial } from './material';
   import OptionTones from './OptionTones.svelte';
-  import PentatonicMatrix from './PentatonicMatrix.svelte';
+  import type PentatonicMatrix from './PentatonicMatrix.svelte';
   import type { PlanSession } from './session.svelte';
-  import ThirdsStack from './ThirdsStack.svelte';
 
   interface Props {
     readonly session: PlanSession;
@@ -24,6 +23,12 @@
   }
 
   let { session, naming, lens = $bindable(), scope, held, onhold }: Props = $props();
+
+  /** Lenses with a figure of their own; it comes when the lens is looked through. */
+  const FIGURES: Readonly<Record<string, () => Promise<{ default: typeof PentatonicMatrix }>>> = {
+    'borrowed-pentatonic': () => import('./PentatonicMatrix.svelte'),
+    'stacked-arpeggio': () => import('./ThirdsStack.svelte'),
+  };
 
   const chord = $derived(session.now?.chord ?? null);
   const BEST_EACH = 1;
@@ -99,26 +104,24 @@
       </button>
     {/if}
   </div>
-  {#if lens === 'borrowed-pentatonic'}
-    <PentatonicMatrix
-      {chord}
-      options={all}
-      {chosen}
-      onlook={session.look}
-      onchoose={(option) => session.choose(option, scope)}
-    />
-  {:else if lens === 'stacked-arpeggio' && all.length > 0}
-    <ThirdsStack
-      {chord}
-      options={all}
-      {chosen}
-      onlook={session.look}
-      onchoose={(option) => session.choose(option, scope)}
-    />
+  {#if FIGURES[lens ?? ''] && all.length > 0}
+    {#await FIGURES[lens ?? '']?.() then module}
+      {@const Figure = module?.default}
+      {#if Figure}
+        <Figure
+          {chord}
+          options={all}
+          {chosen}
+          onlook={session.look}
+          onchoose={(option) => session.choose(option, scope)}
+        />
+      {/if}
+    {/await}
   {/if}
   <div role="group" aria-label="Options, best first">
     <div role="presentation" class="flex flex-col" {onkeydown}>
-      {#each shown as option (`${option.lens} ${option.material.name}`)}
+      <!-- By place, so that a step to the next chord rewrites the rows and makes none anew. -->
+      {#each shown as option, row (row)}
         {@const here = option.material.name === chosen && option.lens === session.now?.lens}
         <div class="flex items-start gap-1 border-t border-line first:border-t-0">
           <button

@@ -12,7 +12,7 @@
   import type { Reading } from '$core/harmony/reading';
   import type { ChartEditing, SaveState } from '$lib/charts/document.svelte';
   import { showSymbol } from '$lib/ui/glyphs';
-  import ChartDetails from './ChartDetails.svelte';
+  import type ChartDetails from './ChartDetails.svelte';
   import ExportMenu from './ExportMenu.svelte';
 
   interface Props {
@@ -50,6 +50,13 @@
     conflict: 'Changed elsewhere too',
     refused: 'Not saved',
   };
+
+  // With all that transposing needs: it comes when it is first opened.
+  let Details = $state.raw<typeof ChartDetails | null>(null);
+  $effect(() => {
+    if (!detailed || Details) return;
+    void import('./ChartDetails.svelte').then((module) => (Details = module.default));
+  });
 
   const key = $derived.by(() => {
     if (!reading) return null;
@@ -106,13 +113,23 @@
       <Redo size={16} aria-hidden="true" />
     </button>
     {#if chart}
-      <ChartDetails
-        bind:open={detailed}
-        text={document.text}
-        {chart}
-        home={reading?.key.key ?? null}
-        onedit={(text) => document.edit({ text })}
-      />
+      {#if Details}
+        <Details
+          bind:open={detailed}
+          text={document.text}
+          {chart}
+          home={reading?.key.key ?? null}
+          onedit={(text) => document.edit({ text })}
+        />
+      {:else}
+        <button
+          class="button-quiet text-sm"
+          title="Key, tempo and transposing (K)"
+          aria-haspopup="dialog"
+          aria-expanded="false"
+          onclick={() => (detailed = true)}>Key and tempo</button
+        >
+      {/if}
     {/if}
     <button
       class="button-quiet text-sm"

@@ -3,7 +3,6 @@
   import { onMount, untrack } from 'svelte';
   import { goto, replaceState } from '$app/navigation';
   import { page } from '$app/state';
-  import { shiftChart } from '$core/chart/rewrite';
   import type { Mark } from '$core/neck/marks';
   import { spokenChord } from '$core/chords/spoken';
   import { INTENTS, LENSES, type Lens } from '$core/lenses/lens';
@@ -18,22 +17,17 @@
   import { createSettings } from '$lib/settings/store.svelte';
   import { showBox, showBoxInFull } from '$lib/ui/boxes';
   import Choice from '$lib/ui/Choice.svelte';
-  import ShortcutSheet from '$lib/ui/ShortcutSheet.svelte';
   import { showSymbol } from '$lib/ui/glyphs';
   import { runShortcut, type Shortcut } from '$lib/ui/shortcuts';
   import ChangePanel from './ChangePanel.svelte';
-  import ConflictDialog from './ConflictDialog.svelte';
   import EditorPanel from './EditorPanel.svelte';
   import { type Editing, readEditing, readPlace, writePlace } from './place';
   import LayersMenu from './LayersMenu.svelte';
   import NowPanel from './NowPanel.svelte';
   import PlanHead from './PlanHead.svelte';
   import { LANE_VIEWS } from './plan';
-  import FromHere from './FromHere.svelte';
-  import TargetsPanel from './TargetsPanel.svelte';
   import { createTargets } from './targets.svelte';
   import { createSession } from './session.svelte';
-  import SetAsideNotice from './SetAsideNotice.svelte';
   import Strip from './Strip.svelte';
   import StylesMenu from './StylesMenu.svelte';
   import type Workbench from './Workbench.svelte';
@@ -152,7 +146,8 @@
     settings.change({ modeNames: settings.current.modeNames === 'mode' ? 'parent' : 'mode' });
   };
 
-  function transpose(halfSteps: number) {
+  async function transpose(halfSteps: number) {
+    const { shiftChart } = await import('$core/chart/rewrite');
     const text = shiftChart(document.text, halfSteps, session.reading?.key.key ?? null);
     if (text !== null) document.edit({ text });
   }
@@ -252,8 +247,8 @@
     })),
     { keys: ['t'], shown: 'T', does: 'Chart text', run: () => toggle('text') },
     { keys: ['k'], shown: 'K', does: 'Key, tempo, transposing', run: () => (detailed = true) },
-    { keys: ['+'], shown: '+', does: 'Transpose a half step up', run: () => transpose(1) },
-    { keys: ['-'], shown: '−', does: 'Transpose a half step down', run: () => transpose(-1) },
+    { keys: ['+'], shown: '+', does: 'Transpose a half step up', run: () => void transpose(1) },
+    { keys: ['-'], shown: '−', does: 'Transpose a half step down', run: () => void transpose(-1) },
     { keys: ['z'], shown: 'Ctrl Z', does: 'Undo', control: true, run: document.undo },
     {
       keys: ['y', 'Shift+z'],
@@ -420,7 +415,11 @@
     </div>
   </div>
 
-  <SetAsideNotice {session} />
+  {#if session.plan.setAside.length > 0}
+    {#await import('./SetAsideNotice.svelte') then { default: SetAsideNotice }}
+      <SetAsideNotice {session} />
+    {/await}
+  {/if}
 
   {#if session.now && session.chart}
     <div
@@ -448,7 +447,9 @@
         class="min-w-0 overflow-y-auto [scrollbar-width:thin] xl:max-h-[max(14rem,calc(100dvh-35.5rem))]"
       >
         {#if pickedHere}
-          <FromHere {session} mark={pickedHere} onclose={() => (picked = null)} />
+          {#await import('./FromHere.svelte') then { default: FromHere }}
+            <FromHere {session} mark={pickedHere} onclose={() => (picked = null)} />
+          {/await}
         {:else}
           <div class="mb-1.5 flex">
             <Choice
@@ -463,7 +464,10 @@
             />
           </div>
           {#if session.plan.targets.shown}
-            <TargetsPanel {session} {targets} chart={session.chart} />
+            {@const chart = session.chart}
+            {#await import('./TargetsPanel.svelte') then { default: TargetsPanel }}
+              <TargetsPanel {session} {targets} {chart} />
+            {/await}
           {:else}
             <WhyPanel
               {session}
@@ -481,5 +485,13 @@
   <p class="sr-only" aria-live="polite">{announced}</p>
 </main>
 
-<ShortcutSheet bind:open={keysShown} {shortcuts} />
-<ConflictDialog {document} />
+{#if keysShown}
+  {#await import('$lib/ui/ShortcutSheet.svelte') then { default: ShortcutSheet }}
+    <ShortcutSheet bind:open={keysShown} {shortcuts} />
+  {/await}
+{/if}
+{#if document.theirs}
+  {#await import('./ConflictDialog.svelte') then { default: ConflictDialog }}
+    <ConflictDialog {document} />
+  {/await}
+{/if}

@@ -1,10 +1,10 @@
 <!-- A plan for the whole chart in one style, to take whole or in part. -->
 <script lang="ts">
   import Wand from '@lucide/svelte/icons/list-music';
-  import { type Style, STYLES } from '$core/lenses/styles';
+  import type { Choice } from '$core/lenses/styles';
   import { showSymbol } from '$lib/ui/glyphs';
   import Popover from '$lib/ui/Popover.svelte';
-  import { SCOPES, type Scope, STYLE_NAMES } from './choices';
+  import { SCOPES, type Scope } from './choices';
   import type { PlanSession } from './session.svelte';
 
   interface Props {
@@ -22,23 +22,30 @@
     chart: 'the whole chart',
   };
 
-  /** What a style plays over now and next, to know it by. */
-  const tastes = $derived(
-    open
-      ? new Map(
-          STYLES.map((style): [Style, string] => {
-            const proposal = session.proposal(style);
-            const here = [session.now, session.next].flatMap((one) => {
-              const found = one ? proposal[one.index] : undefined;
-              return one && found
-                ? [`${showSymbol(one.chord.symbol)}: ${showSymbol(found.material.name)}`]
-                : [];
-            });
-            return [style, here.join(' · ')];
-          }),
-        )
-      : new Map<Style, string>(),
-  );
+  /** The styles with what they propose: worked out when the sheet is opened. */
+  const proposals = $derived.by(async () => {
+    const { chart, reading } = session;
+    if (!open || !chart || !reading) return [];
+    const [{ propose, STYLES }, { STYLE_NAMES }] = await Promise.all([
+      import('$core/lenses/styles'),
+      import('./styles'),
+    ]);
+    return STYLES.map((style) => {
+      const [name, says] = STYLE_NAMES[style];
+      return { style, name, says, proposal: propose(chart, reading, style) };
+    });
+  });
+
+  /** What a proposal plays over now and next, to know it by. */
+  const taste = (proposal: readonly Choice[]): string =>
+    [session.now, session.next]
+      .flatMap((one) => {
+        const found = one ? proposal[one.index] : undefined;
+        return one && found
+          ? [`${showSymbol(one.chord.symbol)}: ${showSymbol(found.material.name)}`]
+          : [];
+      })
+      .join(' · ');
 </script>
 
 <Popover
@@ -58,22 +65,23 @@
     </select>
   </label>
   <ul>
-    {#each STYLES as style (style)}
-      {@const [name, says] = STYLE_NAMES[style]}
-      <li class="border-t border-line">
-        <button
-          class="w-full px-1 py-1.5 text-left hover:bg-line/50"
-          data-style={style}
-          onclick={() => {
-            session.takeStyle(style, scope);
-            open = false;
-          }}
-        >
-          <span class="font-semibold">{name}.</span>
-          {says}
-          <span class="block text-xs text-ink-soft">{tastes.get(style)}</span>
-        </button>
-      </li>
-    {/each}
+    {#await proposals then found}
+      {#each found as { style, name, says, proposal } (style)}
+        <li class="border-t border-line">
+          <button
+            class="w-full px-1 py-1.5 text-left hover:bg-line/50"
+            data-style={style}
+            onclick={() => {
+              session.takeProposal(proposal, scope);
+              open = false;
+            }}
+          >
+            <span class="font-semibold">{name}.</span>
+            {says}
+            <span class="block text-xs text-ink-soft">{taste(proposal)}</span>
+          </button>
+        </li>
+      {/each}
+    {/await}
   </ul>
 </Popover>

@@ -1,7 +1,7 @@
 <!-- What to land on: preferences, the way through, its alternatives, and each step in words. -->
 <script lang="ts">
   import type { Chart } from '$core/chart/form';
-  import { CONTOURS, type Preference } from '$core/targets/route';
+  import { CONTOURS, type Preference } from '$core/targets/kinds';
   import { PART_WORDS, ROUTE_PARTS } from '$core/targets/weights';
   import { showSymbol } from '$lib/ui/glyphs';
   import RouteThumbnail from './RouteThumbnail.svelte';

@@ -4,11 +4,8 @@ import { sameChord } from '$core/chords/chords';
 import type { Intent, Lens, LensContext } from '$core/lenses/lens';
 import { defaultMaterial, type Material, parseMaterial } from '$core/lenses/material';
 import { type Option, suggest } from '$core/lenses/options';
-import type { Choice, Style } from '$core/lenses/styles';
-import { propose } from '$core/lenses/styles';
-import type { Reading } from '$core/harmony/reading';
-import { alignPlan } from './align';
-import { EMPTY_PLAN, type Plan, type PlanChoice } from './plan';
+import type { Choice } from '$core/lenses/styles';
+import type { Plan, PlanChoice } from './plan';
 
 /** A chord of the chart with what is played over it. */
 export interface PlannedChord extends PlayedChord {
@@ -108,7 +105,7 @@ export function choose(
 }
 
 /** The plan with a style's proposal taken over some chords. */
-export function takeStyle(
+export function takeProposal(
   plan: Plan,
   proposal: readonly Choice[],
   indices: readonly number[],
@@ -124,21 +121,6 @@ export function takeStyle(
   }
   return { ...plan, choices, intents };
 }
-
-/** A new plan that takes a style for a whole chart. */
-export function planInStyle(chart: Chart, reading: Reading, style: Style): Plan {
-  const all = chart.chords.map(({ index }) => index);
-  return takeStyle(alignPlan(EMPTY_PLAN, chart), propose(chart, reading, style), all);
-}
-
-export const STYLE_NAMES: Readonly<Record<Style, readonly [name: string, says: string]>> = {
-  'one-scale': ['One scale', 'The hand stays; a few changes go unsaid.'],
-  'own-pentatonics': ['Own pentatonics', 'Five notes of each chord’s own, its triad among them.'],
-  'chord-tones': ['Chord tones first', 'Arpeggios where it matters, the key’s scale in between.'],
-  modes: ['Modes', 'A full scale for each chord, by what it does in the key.'],
-  chains: ['Chains', 'One pentatonic shape, shifted with the chords.'],
-  blues: ['Blues', 'The tonic’s blues, bent to IV and V.'],
-};
 
 export const LENS_NAMES: Readonly<Record<Lens, string>> = {
   'key-scale': 'Key scale',

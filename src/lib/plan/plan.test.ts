@@ -9,9 +9,10 @@ import { parseMaterial } from '$core/lenses/material';
 import { lensContexts } from '$core/lenses/options';
 import { STYLES } from '$core/lenses/styles';
 import { alignPlan, transposeMaterial } from './align';
-import { choose, planChords, planInStyle, scopeOf, takeStyle } from './choices';
+import { choose, planChords, scopeOf, takeProposal } from './choices';
 import { contourStops } from './contour';
 import { lanesOf } from '$core/crossings/lanes';
+import { planInStyle } from './styles';
 import { EMPTY_PLAN, type Plan, type PlanChoice, readPlan, writePlan } from './plan';
 
 function chartOf(text: string) {
@@ -82,7 +83,7 @@ describe('choosing', () => {
       material: parseMaterial('C triad') ?? fail(),
       intent: 'outline' as const,
     }));
-    const plan = takeStyle(EMPTY_PLAN, proposal, [3, 4]);
+    const plan = takeProposal(EMPTY_PLAN, proposal, [3, 4]);
     expect(Object.keys(plan.choices)).toEqual(['3', '4']);
     expect(plan.intents).toEqual({ '3': 'outline', '4': 'outline' });
   });

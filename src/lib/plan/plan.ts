@@ -5,7 +5,7 @@ import { INTENTS, LENSES } from '$core/lenses/lens';
 import { EXERCISES } from '$core/exercises/kinds';
 import { EXTENTS } from '$core/phrases/stages';
 import { SUBDIVISIONS } from '$core/phrases/subdivision';
-import { CONTOURS, PREFERENCES } from '$core/targets/route';
+import { CONTOURS, PREFERENCES } from '$core/targets/kinds';
 import { LAYER_KINDS } from '$core/neck/layers';
 import { LABELS } from '$lib/neck/labels';
 

@@ -8,7 +8,7 @@ import { signatureTonic } from '$core/harmony/keys';
 import { readHarmony } from '$core/harmony/reading';
 import type { Intent, Lens } from '$core/lenses/lens';
 import { lensContexts, type Option, optionsFor } from '$core/lenses/options';
-import { propose, type Style } from '$core/lenses/styles';
+import type { Choice } from '$core/lenses/styles';
 import { modeAt } from '$core/lenses/modes';
 import { filterMarks, type Layer, type LayerKind, layersFor, withGround } from '$core/neck/layers';
 import { markNeck, type Sounding } from '$core/neck/marks';
@@ -25,7 +25,7 @@ import {
   planChords,
   type Scope,
   scopeOf,
-  takeStyle,
+  takeProposal,
 } from './choices';
 import {
   type LaneView,
@@ -335,16 +335,9 @@ export function createSession(document: ChartEditing, settings: SettingsStore, s
       for (const index of scopeOf(chart, nowIndex, scope)) intents[String(index)] = intent;
       keep({ ...plan, intents });
     },
-    /** What a style proposes for the whole chart. */
-    proposal: (style: Style) => (chart && reading ? propose(chart, reading, style) : []),
-    takeStyle(style: Style, scope: Scope) {
-      if (!chart || !reading) return;
-      const taken = takeStyle(
-        plan,
-        propose(chart, reading, style),
-        scopeOf(chart, nowIndex, scope),
-      );
-      keep(taken);
+    /** Takes what a style proposes, as far as the scope reaches. */
+    takeProposal(proposal: readonly Choice[], scope: Scope) {
+      if (chart) keep(takeProposal(plan, proposal, scopeOf(chart, nowIndex, scope)));
     },
     togglePreferred(lens: Lens) {
       const { preferred } = plan;

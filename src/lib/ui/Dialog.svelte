@@ -1,27 +1,17 @@
+<!-- A dialog. What draws it comes when it is first opened. -->
 <script lang="ts">
-  import { Dialog } from 'bits-ui';
-  import type { Snippet } from 'svelte';
+  import type { Component, ComponentProps } from 'svelte';
+  import type DialogSheet from './DialogSheet.svelte';
 
-  interface Props {
-    open: boolean;
-    readonly title: string;
-    readonly children: Snippet;
-    readonly dismissible?: boolean;
-  }
+  let { open = $bindable(), ...rest }: ComponentProps<typeof DialogSheet> = $props();
 
-  let { open = $bindable(), title, children, dismissible = true }: Props = $props();
+  let Sheet = $state.raw<Component<ComponentProps<typeof DialogSheet>, object, 'open'> | null>(
+    null,
+  );
+  $effect(() => {
+    if (!open || Sheet) return;
+    void import('./DialogSheet.svelte').then((module) => (Sheet = module.default));
+  });
 </script>
 
-<Dialog.Root bind:open>
-  <Dialog.Portal>
-    <Dialog.Overlay class="fixed inset-0 z-40 bg-black/40" />
-    <Dialog.Content
-      class="fixed top-1/2 left-1/2 z-50 max-h-[90dvh] w-[min(34rem,calc(100vw-2rem))] -translate-1/2 overflow-y-auto rounded-md border border-line bg-sheet p-5 text-ink shadow-sheet"
-      escapeKeydownBehavior={dismissible ? 'close' : 'ignore'}
-      interactOutsideBehavior={dismissible ? 'close' : 'ignore'}
-    >
-      <Dialog.Title class="heading mb-3 text-xl">{title}</Dialog.Title>
-      {@render children()}
-    </Dialog.Content>
-  </Dialog.Portal>
-</Dialog.Root>
+{#if Sheet}<Sheet bind:open {...rest} />{/if}

@@ -1,50 +1,30 @@
-<!-- A button that opens a small sheet beside it. -->
+<!-- A button that opens a small sheet beside it. What draws the sheet comes when it is first opened. -->
 <script lang="ts">
-  import { Popover } from 'bits-ui';
-  import type { Snippet } from 'svelte';
+  import type { Component, ComponentProps } from 'svelte';
+  import type PopoverSheet from './PopoverSheet.svelte';
 
-  interface Props {
-    open?: boolean;
-    /** What the sheet is called; the button too, where its own words are not enough. */
-    readonly label: string;
-    readonly named?: boolean;
-    readonly title: string;
-    readonly button: string;
-    /** Classes of the sheet: its width and how it lays itself out. */
-    readonly sheet: string;
-    readonly side?: 'top' | 'bottom';
-    readonly align?: 'start' | 'end';
-    readonly trigger: Snippet;
-    readonly children: Snippet;
-  }
+  let { open = $bindable(false), ...rest }: ComponentProps<typeof PopoverSheet> = $props();
 
-  let {
-    open = $bindable(false),
-    label,
-    named = false,
-    title,
-    button,
-    sheet,
-    side = 'top',
-    align = 'end',
-    trigger,
-    children,
-  }: Props = $props();
+  let Sheet = $state.raw<Component<ComponentProps<typeof PopoverSheet>, object, 'open'> | null>(
+    null,
+  );
+  $effect(() => {
+    if (!open || Sheet) return;
+    void import('./PopoverSheet.svelte').then((module) => (Sheet = module.default));
+  });
 </script>
 
-<Popover.Root bind:open>
-  <Popover.Trigger class={button} {title} aria-label={named ? label : undefined}>
-    {@render trigger()}
-  </Popover.Trigger>
-  <Popover.Portal>
-    <Popover.Content
-      {side}
-      {align}
-      sideOffset={6}
-      aria-label={label}
-      class="z-40 rounded-md border border-line bg-sheet p-4 text-sm shadow-sheet {sheet}"
-    >
-      {@render children()}
-    </Popover.Content>
-  </Popover.Portal>
-</Popover.Root>
+{#if Sheet}
+  <Sheet bind:open {...rest} />
+{:else}
+  <button
+    class={rest.button}
+    title={rest.title}
+    aria-label={rest.named ? rest.label : undefined}
+    aria-haspopup="dialog"
+    aria-expanded="false"
+    onclick={() => (open = true)}
+  >
+    {@render rest.trigger()}
+  </button>
+{/if}

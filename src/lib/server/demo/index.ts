@@ -2,7 +2,7 @@
 import { readChart } from '$core/chart/form';
 import { readHarmony } from '$core/harmony/reading';
 import type { Style } from '$core/lenses/styles';
-import { planInStyle } from '$lib/plan/choices';
+import { planInStyle } from '$lib/plan/styles';
 import { writePlan } from '$lib/plan/plan';
 import { createChart } from '../charts';
 import type { Db } from '../database';

@@ -1,0 +1,61 @@
+<script lang="ts">
+  import Share from '@lucide/svelte/icons/share';
+  import { DropdownMenu } from 'bits-ui';
+  import { toast } from 'svelte-sonner';
+  import { chartFile, type FileKind } from '$lib/charts/files';
+  import { download } from '$lib/ui/download';
+
+  interface Props {
+    readonly text: string;
+    readonly plan: string;
+  }
+
+  let { text, plan }: Props = $props();
+
+  /** It is there because it was asked for. */
+  let open = $state(true);
+
+  async function save(kind: FileKind) {
+    const file = await chartFile({ text, plan }, kind);
+    if (file) download(file);
+    else toast.error('Mend the text first: a score needs a chart that can be read.');
+  }
+
+  async function copy() {
+    try {
+      await navigator.clipboard.writeText(text);
+      toast('The chart is copied as text.');
+    } catch {
+      toast.error('The browser did not let Corvel copy.');
+    }
+  }
+
+  const CHOICES = [
+    ['Copy as text', copy],
+    ['Chart text', () => save('text')],
+    ['Chart with its plan, JSON', () => save('json')],
+    ['MusicXML', () => save('musicxml')],
+    ['MusicXML, compressed', () => save('compressed')],
+  ] as const;
+</script>
+
+<DropdownMenu.Root bind:open>
+  <DropdownMenu.Trigger class="button-quiet text-sm" title="Export">
+    <Share size={16} aria-hidden="true" />Export
+  </DropdownMenu.Trigger>
+  <DropdownMenu.Portal>
+    <DropdownMenu.Content
+      align="end"
+      class="z-40 min-w-44 rounded border border-line bg-sheet p-1 shadow-sheet"
+    >
+      {#each CHOICES as [name, run] (name)}
+        <DropdownMenu.Item
+          class="flex h-9 cursor-pointer items-center rounded px-3 outline-none data-highlighted:bg-line"
+          onSelect={() => void run()}
+        >
+          {name}
+        </DropdownMenu.Item>
+      {/each}
+    </DropdownMenu.Content>
+  </DropdownMenu.Portal>
+</DropdownMenu.Root>

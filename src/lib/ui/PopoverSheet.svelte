@@ -1,0 +1,50 @@
+<!-- A button that opens a small sheet beside it. -->
+<script lang="ts">
+  import { Popover } from 'bits-ui';
+  import type { Snippet } from 'svelte';
+
+  interface Props {
+    open?: boolean;
+    /** What the sheet is called; the button too, where its own words are not enough. */
+    readonly label: string;
+    readonly named?: boolean;
+    readonly title: string;
+    readonly button: string;
+    /** Classes of the sheet: its width and how it lays itself out. */
+    readonly sheet: string;
+    readonly side?: 'top' | 'bottom';
+    readonly align?: 'start' | 'end';
+    readonly trigger: Snippet;
+    readonly children: Snippet;
+  }
+
+  let {
+    open = $bindable(false),
+    label,
+    named = false,
+    title,
+    button,
+    sheet,
+    side = 'top',
+    align = 'end',
+    trigger,
+    children,
+  }: Props = $props();
+</script>
+
+<Popover.Root bind:open>
+  <Popover.Trigger class={button} {title} aria-label={named ? label : undefined}>
+    {@render trigger()}
+  </Popover.Trigger>
+  <Popover.Portal>
+    <Popover.Content
+      {side}
+      {align}
+      sideOffset={6}
+      aria-label={label}
+      class="z-40 rounded-md border border-line bg-sheet p-4 text-sm shadow-sheet {sheet}"
+    >
+      {@render children()}
+    </Popover.Content>
+  </Popover.Portal>
+</Popover.Root>
