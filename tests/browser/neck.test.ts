@@ -90,8 +90,8 @@ describe('layers', () => {
     await press('o');
     await eventually(driver, marks, (now) => Object.keys(now).length < all);
     await press('o');
-    await (await findText(driver, 'button', 'Layers')).click();
-    await (await find(driver, '[aria-label="Layers"] select option[value="1-2-3"]')).click();
+    await (await findText(driver, 'button', 'View')).click();
+    await (await find(driver, '[aria-label="View"] select option[value="1-2-3"]')).click();
     await eventually(driver, marks, (now) => Object.keys(now).every((id) => Number(id[0]) <= 3));
   });
 
@@ -239,7 +239,7 @@ describe('instruments', () => {
     expect((await strings()).length).toBe(7);
 
     const plan = await openPlan(E_FLAT, '?at=1');
-    await (await findText(driver, 'button', 'Layers')).click();
+    await (await findText(driver, 'button', 'View')).click();
     await (await findText(driver, 'option', 'Another guitar')).click();
     const onNeck = () =>
       driver.findElements(

@@ -1,9 +1,11 @@
+import { readFileSync } from 'node:fs';
 import { By, Key, type WebDriver } from 'selenium-webdriver';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import {
   eventually,
   find,
   findText,
+  makeChart,
   openBrowser,
   pressKeys,
   seriousFaults,
@@ -51,6 +53,12 @@ async function openDemo(title: string) {
   await find(driver, 'html[data-ready="plan"]');
 }
 
+/** A demo chart's text with no choices made yet. */
+async function openUnplanned(name: string) {
+  const text = readFileSync(`src/lib/server/demo/${name}.txt`, 'utf8');
+  await visit(driver, `${server.url}/plan/${await makeChart(server, text)}`);
+}
+
 async function typeChart(text: string) {
   const editor = await find(driver, '.cm-content');
   await editor.click();
@@ -73,7 +81,7 @@ describe('stepping through a chart', () => {
   });
 
   test('marks and labels are what theory says', async () => {
-    await openDemo('Ferry at Half Past');
+    await openUnplanned('ferry-at-half-past');
     await visit(driver, `${(await driver.getCurrentUrl()).split('?')[0]}?at=1&zone=3-6`);
     await press('c');
     // A flat major seven between frets 3 and 6, worked out by hand.
@@ -135,7 +143,7 @@ describe('stepping through a chart', () => {
   });
 
   test('the neck is walked by keyboard alone, and each note speaks', async () => {
-    await openDemo('Ferry at Half Past');
+    await openUnplanned('ferry-at-half-past');
     await visit(driver, `${(await driver.getCurrentUrl()).split('?')[0]}?at=1&zone=3-6`);
     await press('c');
     const focused = async () =>
