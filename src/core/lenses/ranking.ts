@@ -20,7 +20,7 @@ export const WEIGHTS = {
   /** For each note outside the key. */
   outside: -0.5,
   /** In common use, or the default by function. */
-  common: 2,
+  common: 3.5,
   /** The chord's own material: its mode, its tones, its pentatonic. */
   own: 1.5,
   /** The lens is one the player prefers. */

@@ -8,6 +8,7 @@
 
   export interface Flag extends Place {
     readonly time: 'now' | 'next';
+    /** The degree it is over its chord. */
     readonly label: string;
     readonly pinned: boolean;
   }
@@ -82,6 +83,9 @@
       stroke-linejoin="round"
       d="M11 -12 V-27 L27 -21.5 L11 -16"
     />
+    <text class="pointer-events-none fill-current text-[12px] font-bold" x="15" y="-29"
+      >{flag.label}</text
+    >
     {#if flag.pinned}<circle class="fill-ink" cx="11" cy="-27" r="3" />{/if}
   </g>
 {/each}

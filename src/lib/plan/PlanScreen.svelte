@@ -17,7 +17,7 @@
   import { createSettings } from '$lib/settings/store.svelte';
   import { showBox, showBoxInFull } from '$lib/ui/boxes';
   import Choice from '$lib/ui/Choice.svelte';
-  import { showSymbol } from '$lib/ui/glyphs';
+  import { showDegree, showSymbol } from '$lib/ui/glyphs';
   import { runShortcut, type Shortcut } from '$lib/ui/shortcuts';
   import ChangePanel from './ChangePanel.svelte';
   import EditorPanel from './EditorPanel.svelte';
@@ -114,7 +114,15 @@
       const stop = targets.stopAt(index);
       if (!stop || index === undefined) return [];
       const { string, fret } = stop;
-      return [{ time, string, fret, label: stop.sentence, pinned: targets.isPinned(index, stop) }];
+      return [
+        {
+          time,
+          string,
+          fret,
+          label: showDegree(stop.degree),
+          pinned: targets.isPinned(index, stop),
+        },
+      ];
     };
     return [...flag('next', session.next?.index), ...flag('now', session.now?.index)];
   });
