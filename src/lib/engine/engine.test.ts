@@ -574,6 +574,7 @@ describe('targets', () => {
     ['route', { chart: '| C |', zone: { low: 9, high: 2 } }, 'out_of_range', 'zone'],
     ['route', { chart: '| C |', intents: ['lean', 'lean'] }, 'out_of_range', 'intents'],
     ['route', { chart: '| C |', choices: ['X'] }, 'unknown_collection', 'choices.0'],
+    ['route', { chart: `[A] x64\n${'| C F G Am '.repeat(5)}|` }, 'out_of_range', 'chart'],
     ['into', { chart: '| C | F |', index: 0, string: 7, fret: 0 }, 'out_of_range', 'string'],
     ['into', { chart: '| C | F |', index: 2, string: 1, fret: 0 }, 'out_of_range', 'index'],
     [

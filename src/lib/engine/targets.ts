@@ -88,6 +88,9 @@ const noChord = (chart: Chart, path: string) =>
     path,
   });
 
+/** More would keep the server from everyone else for seconds. */
+const ROUTE_CHORDS = 1_024;
+
 export function answerRoute(
   request: z.infer<typeof routeRequest>,
 ): EngineResult<z.infer<typeof routeAnswer>> {
@@ -100,6 +103,10 @@ export function answerRoute(
       const message = 'A pin lies on a string and a fret of the neck.';
       return refuse({ code: 'out_of_range', message, path: `pins.${place}` });
     }
+  }
+  if (chart.chords.length > ROUTE_CHORDS) {
+    const message = `A route is solved through ${ROUTE_CHORDS} chords at the most; this form has ${chart.chords.length}.`;
+    return refuse({ code: 'out_of_range', message, path: 'chart' });
   }
   const pins = new Map(request.pins.map(({ index, string, fret }) => [index, { string, fret }]));
   const routes = solveRoutes({

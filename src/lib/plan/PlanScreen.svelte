@@ -6,7 +6,6 @@
   import type { Mark } from '$core/neck/marks';
   import { spokenChord } from '$core/chords/spoken';
   import { INTENTS, LENSES, type Lens } from '$core/lenses/lens';
-  import type { Option } from '$core/lenses/options';
   import { createDocument } from '$lib/charts/document.svelte';
   import Neck from '$lib/neck/Neck.svelte';
   import type { Flag } from '$lib/neck/TargetFlags.svelte';
@@ -19,11 +18,10 @@
   import Choice from '$lib/ui/Choice.svelte';
   import { showDegree, showSymbol } from '$lib/ui/glyphs';
   import { runShortcut, type Shortcut } from '$lib/ui/shortcuts';
-  import ChangePanel from './ChangePanel.svelte';
+  import ChordPanels from './ChordPanels.svelte';
   import EditorPanel from './EditorPanel.svelte';
   import { type Editing, readEditing, readPlace, writePlace } from './place';
   import LayersMenu from './LayersMenu.svelte';
-  import NowPanel from './NowPanel.svelte';
   import PlanHead from './PlanHead.svelte';
   import { LANE_VIEWS } from './plan';
   import { createTargets } from './targets.svelte';
@@ -31,7 +29,6 @@
   import Strip from './Strip.svelte';
   import StylesMenu from './StylesMenu.svelte';
   import type Workbench from './Workbench.svelte';
-  import WhyPanel from './WhyPanel.svelte';
   import ZoneMap from './ZoneMap.svelte';
   import { createWorkbench } from './workbench.svelte';
 
@@ -101,9 +98,6 @@
 
   /** The lens whose answers are shown; the best of all when null. */
   let lens = $state<Lens | null>(null);
-  /** An option held to compare others with; it is of one chord only. */
-  let held = $state.raw<{ readonly index: number; readonly option: Option } | null>(null);
-  const heldHere = $derived(held?.index === session.now?.index ? (held?.option ?? null) : null);
   let styled = $state(false);
   /** A note of the neck from which ways onward are shown; it is of one chord only. */
   let picked = $state.raw<{ readonly index: number; readonly mark: Mark } | null>(null);
@@ -430,64 +424,16 @@
   {/if}
 
   {#if session.now && session.chart}
-    <div
-      class="grid min-h-56 flex-1 gap-x-6 gap-y-4 border-t border-line pt-1.5 md:grid-cols-2 xl:grid-cols-[minmax(0,1.45fr)_minmax(0,1fr)_minmax(0,0.9fr)]"
-    >
-      <section
-        aria-label="Now"
-        class="flex min-w-0 flex-col gap-1 xl:max-h-[max(14rem,calc(100dvh-35.5rem))]"
-      >
-        <NowPanel
-          {session}
-          {settings}
-          bind:spelled
-          bind:lens
-          held={heldHere}
-          onhold={(option) =>
-            (held = option && session.now ? { index: session.now.index, option } : null)}
-        />
-      </section>
-      <section aria-label="The change" class="min-w-0">
-        <ChangePanel {session} {settings} />
-      </section>
-      <section
-        aria-label="Why"
-        class="min-w-0 overflow-y-auto [scrollbar-width:thin] xl:max-h-[max(14rem,calc(100dvh-35.5rem))]"
-      >
-        {#if pickedHere}
-          {#await import('./FromHere.svelte') then { default: FromHere }}
-            <FromHere {session} mark={pickedHere} onclose={() => (picked = null)} />
-          {/await}
-        {:else}
-          <div class="mb-1.5 flex">
-            <Choice
-              label="Beside the change"
-              bare
-              value={session.plan.targets.shown ? 'targets' : 'why'}
-              options={[
-                ['why', 'Why'],
-                ['targets', 'Targets'],
-              ]}
-              onchange={toggleTargets}
-            />
-          </div>
-          {#if session.plan.targets.shown}
-            {@const chart = session.chart}
-            {#await import('./TargetsPanel.svelte') then { default: TargetsPanel }}
-              <TargetsPanel {session} {targets} {chart} />
-            {/await}
-          {:else}
-            <WhyPanel
-              {session}
-              chart={session.chart}
-              naming={settings.current.modeNames}
-              held={heldHere}
-              onrelease={() => (held = null)}
-            />
-          {/if}
-        {/if}
-      </section>
-    </div>
+    <ChordPanels
+      {session}
+      {settings}
+      {targets}
+      chart={session.chart}
+      bind:spelled
+      bind:lens
+      picked={pickedHere}
+      onclose={() => (picked = null)}
+    />
   {/if}
 
   <p class="sr-only" aria-live="polite">{announced}</p>

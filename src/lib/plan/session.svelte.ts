@@ -82,8 +82,10 @@ export function createSession(document: ChartEditing, settings: SettingsStore, s
   /** The option that is chosen now, with what it covers and costs. */
   const current = $derived(
     now
-      ? (options.find(({ lens, material }) => lens === now.lens && material === now.material) ??
-          options.find(({ material }) => material === now.material) ??
+      ? (options.find(
+          ({ lens, material }) => lens === now.lens && material.name === now.material.name,
+        ) ??
+          options.find(({ material }) => material.name === now.material.name) ??
           null)
       : null,
   );

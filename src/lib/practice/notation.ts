@@ -18,6 +18,7 @@ import {
 } from 'vexflow/bravura';
 import { chordName } from '$core/chords/chords';
 import { beatTicks, type Event, type Measure, measuresOf, QUARTER } from '$core/formats/rhythm';
+import { fretText } from '$core/formats/tab/tab';
 import { at } from '$core/lists';
 import { stringCount } from '$core/neck/neck';
 import { noteName } from '$core/notes/notes';
@@ -56,23 +57,6 @@ function staveNote(passage: Passage, { value, notes }: Event): StaveNote {
   });
   if (value.dots > 0) Dot.buildAndAttach([note], { all: true });
   return note;
-}
-
-function fretText({ fret, articulation }: PlayedNote): string {
-  switch (articulation?.kind) {
-    case 'bend':
-      return `${fret}(${fret + articulation.halfSteps})`;
-    case 'hammer-on':
-      return `h${fret}`;
-    case 'pull-off':
-      return `p${fret}`;
-    case 'slide':
-      return `/${fret}`;
-    case 'vibrato':
-      return `${fret}~`;
-    default:
-      return String(fret);
-  }
 }
 
 function tabNote({ value, notes, tiedFrom }: Event): TabNote | GhostNote {

@@ -27,7 +27,8 @@ function rhythmToken({ value, notes, tiedFrom }: Event): string {
   return `${mark}${LETTERS[value.type]}${value.triplet ? 't' : ''}${value.dots > 0 ? '.' : ''}`;
 }
 
-function fretText({ fret, articulation }: PlayedNote): string {
+/** A fret with how it is played: `7b9`, `h7`, `/5`, `5~`. */
+export function fretText({ fret, articulation }: PlayedNote): string {
   switch (articulation?.kind) {
     case 'bend':
       return `${fret}b${fret + articulation.halfSteps}${articulation.release ? `r${fret}` : ''}`;

@@ -1,0 +1,99 @@
+<!-- Under the neck: what to play now, what the change does, and why, or the targets. -->
+<script lang="ts">
+  import type { Chart } from '$core/chart/form';
+  import type { Lens } from '$core/lenses/lens';
+  import type { Option } from '$core/lenses/options';
+  import type { Mark } from '$core/neck/marks';
+  import type { SettingsStore } from '$lib/settings/store.svelte';
+  import Choice from '$lib/ui/Choice.svelte';
+  import ChangePanel from './ChangePanel.svelte';
+  import NowPanel from './NowPanel.svelte';
+  import type { PlanSession } from './session.svelte';
+  import type { Targets } from './targets.svelte';
+  import WhyPanel from './WhyPanel.svelte';
+
+  interface Props {
+    readonly session: PlanSession;
+    readonly settings: SettingsStore;
+    readonly targets: Targets;
+    readonly chart: Chart;
+    spelled: boolean;
+    lens: Lens | null;
+    /** A note of the neck from which ways onward are shown; null for none. */
+    readonly picked: Mark | null;
+    readonly onclose: () => void;
+  }
+
+  let {
+    session,
+    settings,
+    targets,
+    chart,
+    spelled = $bindable(),
+    lens = $bindable(),
+    picked,
+    onclose,
+  }: Props = $props();
+
+  /** An option held to compare others with; it is of one chord only. */
+  let held = $state.raw<{ readonly index: number; readonly option: Option } | null>(null);
+  const heldHere = $derived(held?.index === session.now?.index ? (held?.option ?? null) : null);
+
+  const beside = $derived(session.plan.targets.shown ? 'targets' : 'why');
+  const HEIGHT = 'xl:max-h-[max(14rem,calc(100dvh-35.5rem))]';
+</script>
+
+<div
+  class="grid min-h-56 flex-1 gap-x-6 gap-y-4 border-t border-line pt-1.5 md:grid-cols-2 xl:grid-cols-[minmax(0,1.45fr)_minmax(0,1fr)_minmax(0,0.9fr)]"
+>
+  <section aria-label="Now" class="flex min-w-0 flex-col gap-1 {HEIGHT}">
+    <NowPanel
+      {session}
+      {settings}
+      bind:spelled
+      bind:lens
+      held={heldHere}
+      onhold={(option) =>
+        (held = option && session.now ? { index: session.now.index, option } : null)}
+    />
+  </section>
+  <section aria-label="The change" class="min-w-0">
+    <ChangePanel {session} {settings} />
+  </section>
+  <section
+    aria-label={beside === 'targets' ? 'Targets' : 'Why'}
+    class="min-w-0 overflow-y-auto [scrollbar-width:thin] {HEIGHT}"
+  >
+    {#if picked}
+      {#await import('./FromHere.svelte') then { default: FromHere }}
+        <FromHere {session} mark={picked} {onclose} />
+      {/await}
+    {:else}
+      <div class="mb-1.5 flex">
+        <Choice
+          label="Beside the change"
+          bare
+          value={beside}
+          options={[
+            ['why', 'Why'],
+            ['targets', 'Targets'],
+          ]}
+          onchange={(shown) => session.changeTargets({ shown: shown === 'targets' })}
+        />
+      </div>
+      {#if beside === 'targets'}
+        {#await import('./TargetsPanel.svelte') then { default: TargetsPanel }}
+          <TargetsPanel {session} {targets} {chart} />
+        {/await}
+      {:else}
+        <WhyPanel
+          {session}
+          {chart}
+          naming={settings.current.modeNames}
+          held={heldHere}
+          onrelease={() => (held = null)}
+        />
+      {/if}
+    {/if}
+  </section>
+</div>
