@@ -242,9 +242,7 @@ describe('instruments', () => {
     await (await findText(driver, 'button', 'View')).click();
     await (await findText(driver, 'option', 'Another guitar')).click();
     const onNeck = () =>
-      driver.findElements(
-        By.css('[role="group"] svg line.stroke-ink-soft, svg[role="group"] line.stroke-ink-soft'),
-      );
+      driver.findElements(By.css('svg[role="group"][aria-label^="Neck"] line.stroke-ink-soft'));
     await eventually(
       driver,
       async () => (await onNeck()).length,
