@@ -1,7 +1,7 @@
 /**
  * Best paths through layers: one node from each layer, the sum of what nodes and steps cost as
  * small as can be. Exact, by dynamic programming from the end (Bellman 1957); a closed loop is
- * solved once for each first node.
+ * solved once for each first node that can still matter.
  *
  * @example
  * bestPaths({ sizes: [2, 2], node: (_, n) => n, edge: () => 0, loop: false }, 1)
@@ -82,7 +82,8 @@ interface Partial {
   readonly layer: number;
   readonly node: number;
   readonly before: Partial | null;
-  readonly toGo: readonly Float64Array[];
+  /** The exact cost of the rest; null for a first node of a loop not yet looked into. */
+  readonly toGo: readonly Float64Array[] | null;
   readonly order: number;
 }
 
@@ -146,26 +147,34 @@ export function bestPaths(
   const starts = range(0, at(sizes, 0));
   const open: Partial[] = [];
   let order = 0;
-  const straight = loop ? null : costsToGo(sizes, matrices, new Float64Array(at(sizes, last)));
-  for (const start of starts) {
-    const toGo =
-      straight ??
-      costsToGo(
-        sizes,
-        matrices,
-        Float64Array.from({ length: at(sizes, last) }, (_, end) => edge(last, end, start)),
-      );
-    onProgress?.((0.9 * (start + 1)) / starts.length);
+  // Closed by whatever first node is cheapest: never more than what closing the loop will cost.
+  const ends = Float64Array.from({ length: at(sizes, last) }, (_, end) =>
+    loop ? Math.min(...starts.map((start) => edge(last, end, start))) : 0,
+  );
+  const relaxed = costsToGo(sizes, matrices, ends);
+  let looked = 0;
+  const begin = (start: number, toGo: readonly Float64Array[], exact: boolean) => {
     const cost = node(0, start);
     const least = cost + at(at(toGo, 0), start);
-    if (least === Infinity) continue;
-    push(open, { least, cost, layer: 0, node: start, before: null, toGo, order: order++ });
-  }
+    if (least === Infinity) return;
+    const begun = { least, cost, layer: 0, node: start, before: null, order: order++ };
+    push(open, { ...begun, toGo: exact ? toGo : null });
+  };
+  for (const start of starts) begin(start, relaxed, !loop);
   const found: Path[] = [];
   while (found.length < count) {
     const path = pop(open);
     if (!path) break;
     const { layer, cost, toGo } = path;
+    if (toGo === null) {
+      // Only a first node that can still matter is worth the exact cost of its loop.
+      const closing = (end: number) => edge(last, end, path.node);
+      const exact = Float64Array.from({ length: at(sizes, last) }, (_, end) => closing(end));
+      begin(path.node, costsToGo(sizes, matrices, exact), true);
+      looked += 1;
+      onProgress?.((0.9 * looked) / starts.length);
+      continue;
+    }
     if (layer === last) {
       found.push({ cost: path.least, nodes: nodesOf(path) });
       continue;
