@@ -62,7 +62,8 @@ export function diatonicShare(chord: Chord, key: Key): number {
   return Math.max(...scaleMasks(key).map((scale) => countBits(mask & scale) / size));
 }
 
-function countBits(mask: number): number {
+/** How many pitch classes a mask holds. */
+export function countBits(mask: number): number {
   let count = 0;
   for (let rest = mask; rest !== 0; rest &= rest - 1) count += 1;
   return count;

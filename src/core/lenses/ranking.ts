@@ -1,4 +1,5 @@
 /** Ranking: what speaks for a suggestion and against it, as a sum of named parts. */
+import { countBits } from '../harmony/membership';
 import type { Assessment } from './assess';
 import type { Lens, Suggestion } from './lens';
 import type { Material } from './material';
@@ -31,12 +32,6 @@ export type RankParts = Readonly<Record<keyof typeof WEIGHTS, number>>;
 
 const MOST_COLOURS = 3;
 const OWN_LENSES: readonly Lens[] = ['own-pentatonic', 'chord-tones', 'mode'];
-
-const countBits = (mask: number): number => {
-  let count = 0;
-  for (let rest = mask; rest !== 0; rest &= rest - 1) count += 1;
-  return count;
-};
 
 /** Share of a material's notes that another holds too, 0–1. */
 export const sharedShare = (a: Material, b: Material): number =>

@@ -2,11 +2,11 @@
  * Played notes: the one value that exercises, routes, phrases and recordings share. Times are in
  * beats of the chart's time signature, counted from 0; strings from 1, the highest.
  */
-import { type Chart, type PlayedChord } from '../chart/form';
+import type { Chart, PlayedChord } from '../chart/form';
 import { type Chord } from '../chords/chords';
 import { degreesOver } from '../chords/over';
 import type { TimeSignature } from '../chart/syntax';
-import { type Neck, pitchAt, type Place } from '../neck/neck';
+import type { Neck, Place } from '../neck/neck';
 import { type Interval, type Note, pitchClass, spellNear, transpose } from '../notes/notes';
 import type { Midi } from '../notes/pitch';
 
@@ -43,21 +43,10 @@ export interface Passage {
   readonly notes: readonly PlayedNote[];
 }
 
-export const midiOf = (neck: Neck, place: Place): Midi => pitchAt(neck, place);
-
 /** A note plainly struck. */
 export const struck = (
   note: Omit<PlayedNote, 'part' | 'articulation'> & { readonly part?: NotePart },
 ): PlayedNote => ({ part: 'fill', articulation: null, ...note });
-
-/** The chord sounding at a beat; null in a silence or past the end. */
-export function chordAt(chart: Chart, beat: number): PlayedChord | null {
-  // Beats of triplets are never quite where they should be.
-  const at = beat + 1e-6;
-  return (
-    chart.chords.find((played) => played.beat <= at && at < played.beat + played.beats) ?? null
-  );
-}
 
 /** What a played note is over its chord. */
 export const degreeOf = (chord: Chord, note: Note): Interval =>

@@ -304,9 +304,6 @@ export function createSession(document: ChartEditing, settings: SettingsStore, s
     look(at: Option | null) {
       preview = at;
     },
-    get contexts() {
-      return contexts;
-    },
     get lanes() {
       return lanes;
     },

@@ -20,10 +20,10 @@ import { chordName } from '$core/chords/chords';
 import { beatTicks, type Event, type Measure, measuresOf, QUARTER } from '$core/formats/rhythm';
 import { fretText } from '$core/formats/tab/tab';
 import { at } from '$core/lists';
-import { stringCount } from '$core/neck/neck';
+import { stringCount, pitchAt } from '$core/neck/neck';
 import { noteName } from '$core/notes/notes';
 import { octaveOf } from '$core/notes/pitch';
-import { midiOf, type Passage, type PlayedNote } from '$core/phrases/played';
+import type { Passage, PlayedNote } from '$core/phrases/played';
 import { showSymbol } from '$lib/ui/glyphs';
 
 /** Something drawn that sounds from one beat to another. */
@@ -43,13 +43,13 @@ const TAB_LINE = 13;
 /** The staff is written an octave above what sounds. */
 function keyOf(passage: Passage, note: PlayedNote): string {
   const name = noteName(note.note).replace(/x/gu, '##');
-  return `${name.toLowerCase().slice(0, 1)}${name.slice(1)}/${octaveOf(note.note, midiOf(passage.neck, note)) + 1}`;
+  return `${name.toLowerCase().slice(0, 1)}${name.slice(1)}/${octaveOf(note.note, pitchAt(passage.neck, note)) + 1}`;
 }
 
 function staveNote(passage: Passage, { value, notes }: Event): StaveNote {
   const duration = DURATIONS[value.type] + (value.dots > 0 ? 'd' : '');
   const rests = notes.length === 0;
-  const sorted = [...notes].sort((a, b) => midiOf(passage.neck, a) - midiOf(passage.neck, b));
+  const sorted = [...notes].sort((a, b) => pitchAt(passage.neck, a) - pitchAt(passage.neck, b));
   const note = new StaveNote({
     keys: rests ? ['b/4'] : sorted.map((one) => keyOf(passage, one)),
     duration: rests ? `${duration}r` : duration,

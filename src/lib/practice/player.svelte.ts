@@ -1,5 +1,6 @@
 /** Plays a passage in the browser and says where it is, by the sound's own clock. */
-import { midiOf, type Passage, type PlayedNote } from '$core/phrases/played';
+import { pitchAt } from '$core/neck/neck';
+import type { Passage, PlayedNote } from '$core/phrases/played';
 import { createVoice } from '$lib/ui/hear';
 
 /** Seconds ahead that notes are handed to the sound, and how often that is looked after. */
@@ -41,7 +42,7 @@ export function createPlayer() {
         }
         const from = timeOf(note);
         if (from > voice.now() + AHEAD) return;
-        voice.play(midiOf(passage.neck, note), from, from + note.beats * perBeat);
+        voice.play(pitchAt(passage.neck, note), from, from + note.beats * perBeat);
         next += 1;
       }
     };

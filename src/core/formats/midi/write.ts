@@ -1,6 +1,7 @@
 /** A passage as a Standard MIDI File, each string on a channel of its own as guitar synthesisers do. */
+import { pitchAt } from '../../neck/neck';
 import midi from '@tonejs/midi';
-import { midiOf, type Passage } from '../../phrases/played';
+import type { Passage } from '../../phrases/played';
 
 /** Ticks of a quarter note: sixteenths and triplets come out whole. */
 export const PULSES = 480;
@@ -29,7 +30,7 @@ export function writeMidi(passage: Passage): Uint8Array {
     track.instrument.number = PROGRAM;
     for (const note of notes.filter((one) => one.string === string)) {
       track.addNote({
-        midi: midiOf(neck, note),
+        midi: pitchAt(neck, note),
         ticks: Math.round(note.beat * perBeat),
         durationTicks: Math.round(note.beats * perBeat),
         velocity: VELOCITY[note.part],

@@ -1,8 +1,7 @@
 /** A passage as MusicXML 4.0: a staff that sounds an octave lower, tablature under it, and chords. */
 import type { Articulation, Passage, PlayedNote } from '../../phrases/played';
-import { midiOf } from '../../phrases/played';
 import { at } from '../../lists';
-import { openPitch, stringCount } from '../../neck/neck';
+import { openPitch, stringCount, pitchAt } from '../../neck/neck';
 import { alteration, letter } from '../../notes/notes';
 import { octaveOf } from '../../notes/pitch';
 import { simplestPitch } from '../spelling';
@@ -14,7 +13,7 @@ const STAFF = { notes: 1, tab: 2 } as const;
 type Staff = (typeof STAFF)[keyof typeof STAFF];
 
 function pitchNode(passage: Passage, played: PlayedNote): Node {
-  const midi = midiOf(passage.neck, played);
+  const midi = pitchAt(passage.neck, played);
   const { note } = played;
   return element(
     'pitch',
