@@ -9,6 +9,7 @@ if (process.argv.includes('--reset')) {
   for (const suffix of ['', '-wal', '-shm']) {
     rmSync(join(data, `corvel.sqlite${suffix}`), { force: true });
   }
+  rmSync(join(data, 'backups'), { recursive: true, force: true });
 }
 ensureInstalled();
 ensureBuilt();

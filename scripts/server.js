@@ -1,5 +1,6 @@
 /** The production server: adapter-node's handler, on loopback unless told otherwise. */
 import { createServer } from 'node:http';
+import { fileURLToPath } from 'node:url';
 
 const host = process.env.HOST || '127.0.0.1';
 const port = Number(process.env.PORT || 4173);
@@ -12,16 +13,48 @@ if (!LOOPBACK.has(host) && !process.env.CORVEL_PASSCODE) {
   );
   process.exit(1);
 }
-if (LOOPBACK.has(host)) delete process.env.CORVEL_PASSCODE;
 
 // Read by the handler when it is loaded.
 process.env.BODY_SIZE_LIMIT ||= '1M';
 process.env.PROTOCOL_HEADER ||= 'x-corvel-protocol';
-const { handler } = await import('../build/handler.js');
+process.env.CORVEL_ENGINE ||= fileURLToPath(
+  new URL('../build/engine/engine.worker.js', import.meta.url),
+);
+const { handler } = await import('../build/handler.js').catch((error) => {
+  // A second server on one data folder is refused in a sentence; anything else is a fault.
+  console.error(error?.name === 'AlreadyRunning' ? error.message : error);
+  process.exit(1);
+});
+
+/** Largest request that is still read to its end so that its connection can go on, in bytes. */
+const DRAINED = 4 * 1024 * 1024;
+
+/** A form sent by another site is refused by the framework in words of its own. */
+function isForeignForm({ method = 'GET', url = '', headers }) {
+  const { origin } = headers;
+  if (!url.startsWith('/api/') || method === 'GET' || method === 'HEAD' || !origin) return false;
+  return !URL.canParse(origin) || new URL(origin).host !== headers.host;
+}
 
 const server = createServer((request, response) => {
   // Plain HTTP here; a proxy that speaks HTTPS sets PROTOCOL_HEADER to a header of its own.
   request.headers['x-corvel-protocol'] = 'http';
+  response.setHeader('x-content-type-options', 'nosniff');
+  if (Number(request.headers['content-length'] ?? 0) > DRAINED) {
+    response.setHeader('connection', 'close');
+  }
+  // What was refused unread would hold up the next request of its connection.
+  response.once('finish', () => {
+    if (request.complete || request.destroyed) return;
+    request.resume();
+    setTimeout(() => request.destroy(), 5000).unref();
+  });
+  if (isForeignForm(request)) {
+    const error = { code: 'forbidden', message: 'This may not be asked from another site.' };
+    response.writeHead(403, { 'content-type': 'application/json' });
+    response.end(JSON.stringify({ error }));
+    return;
+  }
   handler(request, response, () => {
     response.statusCode = 404;
     response.end('Not found');
@@ -30,7 +63,7 @@ const server = createServer((request, response) => {
 
 server.on('error', (error) => {
   const busy = 'code' in error && error.code === 'EADDRINUSE';
-  const hint = `Port ${port} is in use. Choose another: PORT=${port + 1} npm start`;
+  const hint = `Port ${port} is used by another program. Set PORT to one that is free.`;
   console.error(busy ? hint : error.message);
   process.exit(1);
 });

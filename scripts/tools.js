@@ -86,7 +86,7 @@ export function ensureBuilt() {
   const hash = sourceHash();
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === hash) return;
   console.log('Building…');
-  const code = run('npx', ['vite', 'build', '--logLevel', 'warn']);
+  const code = run(process.execPath, [join(ROOT, 'scripts', 'build.js')]);
   if (code !== 0) process.exit(code);
   writeFileSync(stamp, hash);
 }
@@ -108,10 +108,11 @@ export function becomeServer(env = process.env) {
 }
 
 /**
- * Bundles a TypeScript program and runs it in this process, from the project's folder.
+ * Bundles a TypeScript program for Node.js, without the packages it uses.
  * @param {string} entry
+ * @param {string} outDir
  */
-export async function runBundled(entry) {
+export async function bundle(entry, outDir) {
   process.chdir(ROOT);
   // Not at the top: the packages may have been installed only now.
   const { build } = await import('vite');
@@ -119,7 +120,15 @@ export async function runBundled(entry) {
     configFile: false,
     logLevel: 'warn',
     resolve: { alias: { $core: join(ROOT, 'src/core'), $lib: join(ROOT, 'src/lib') } },
-    build: { ssr: entry, outDir: '.bench', emptyOutDir: true },
+    build: { ssr: entry, outDir, emptyOutDir: true },
   });
+}
+
+/**
+ * Bundles a TypeScript program and runs it in this process, from the project's folder.
+ * @param {string} entry
+ */
+export async function runBundled(entry) {
+  await bundle(entry, '.bench');
   await import(pathToFileURL(join(ROOT, '.bench', 'main.js')).href);
 }

@@ -16,6 +16,10 @@ export function range(from: number, to: number): readonly number[] {
   return Array.from({ length: Math.max(0, to - from) }, (_, offset) => from + offset);
 }
 
+/** What a table has under a word of the player's: never what every object has, like `constructor`. */
+export const lookUp = <T>(table: Readonly<Record<string, T>>, word: string): T | undefined =>
+  Object.hasOwn(table, word) ? table[word] : undefined;
+
 /** The items by a key of each, in the order in which the keys first come. */
 export function group<T, K>(
   items: readonly T[],

@@ -6,9 +6,9 @@
   import SlidersHorizontal from '@lucide/svelte/icons/sliders-horizontal';
   import Sun from '@lucide/svelte/icons/sun';
   import { mode, ModeWatcher, toggleMode } from 'mode-watcher';
-  import { Toaster } from 'svelte-sonner';
   import { onMount } from 'svelte';
   import { page } from '$app/state';
+  import { message, messagesShown } from '$lib/ui/messages.svelte';
   import type { LayoutProps } from './$types';
 
   let { children }: LayoutProps = $props();
@@ -24,11 +24,26 @@
   // Says to assistive tools and tests that the page now answers to keys.
   onMount(() => {
     document.documentElement.dataset['ready'] ??= 'page';
+    // A part that comes when needed did not come.
+    const partMissing = () => {
+      message('A part of this page could not be loaded.', {
+        duration: Infinity,
+        action: { label: 'Try again', onClick: () => location.reload() },
+      });
+    };
+    window.addEventListener('vite:preloadError', partMissing);
+    return () => {
+      window.removeEventListener('vite:preloadError', partMissing);
+    };
   });
 </script>
 
 <ModeWatcher disableHeadScriptInjection />
-<Toaster position="bottom-right" theme={mode.current ?? 'light'} />
+{#if messagesShown()}
+  {#await import('svelte-sonner') then { Toaster }}
+    <Toaster position="bottom-right" theme={mode.current ?? 'light'} />
+  {/await}
+{/if}
 
 {#if shell}
   <a

@@ -4,4 +4,5 @@ import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async ({ locals }) => ({
   charts: await listCharts(database(locals)),
+  limited: locals.store.state === 'open' ? locals.store.limited : null,
 });

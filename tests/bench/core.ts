@@ -11,8 +11,8 @@ import { lensContexts, optionsFor } from '../../src/core/lenses/options';
 import { propose, STYLES } from '../../src/core/lenses/styles';
 import { STANDARD_NECK } from '../../src/core/neck/neck';
 import { noteName } from '../../src/core/notes/notes';
-import { fillLine } from '../../src/core/phrases/lines';
-import { stagesOf } from '../../src/core/phrases/stages';
+import { fillLine } from '$core/lines/lines';
+import { spansOf } from '$core/lines/spans';
 import { solveRoutes } from '../../src/core/targets/route';
 import { type Figure, median, rate, time } from './report';
 
@@ -81,7 +81,7 @@ export function* coreFigures(): Generator<Figure> {
   const fullNeck = 'best five routes, 64 chords, whole neck, loop closed';
   yield { what: fullNeck, value: routes, unit: 'ms', most: 100 };
   const bars = chart.chords.filter(({ bar }) => bar <= 32).length;
-  const stages = stagesOf(
+  const spans = spansOf(
     chart,
     plan.map(({ material }) => material),
     plan.map(() => 'outline'),
@@ -92,8 +92,8 @@ export function* coreFigures(): Generator<Figure> {
   const line = time(
     () =>
       fillLine({
-        ...{ neck: STANDARD_NECK, zone, stages, targets: targets ?? [], seed: 1 },
-        subdivision: 'eighths',
+        ...{ neck: STANDARD_NECK, zone, spans, targets: targets ?? [], seed: 1 },
+        per: 2,
       }),
     10,
   );

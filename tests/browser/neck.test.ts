@@ -1,56 +1,23 @@
 /** The neck's layers, zones, shapes, the region view and instruments. */
-import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { By, Key } from 'selenium-webdriver';
-import { afterAll, beforeAll, describe, expect, test } from 'vitest';
-import {
-  type ChromiumWebDriver,
-  eventually,
-  find,
-  findText,
-  makeChart,
-  openBrowser,
-  pressKeys,
-  seriousFaults,
-  startServer,
-  type TestServer,
-  textOf,
-  visit,
-} from './harness';
+import { describe, expect, test } from 'vitest';
+import { suite } from './suite';
 
-let server: TestServer;
-let driver: ChromiumWebDriver;
-const files = mkdtempSync(join(tmpdir(), 'corvel-pictures-'));
+const app = suite();
 
-beforeAll(async () => {
-  server = await startServer();
-  driver = await openBrowser();
-  await driver.setDownloadPath(files);
-});
+const { press } = app;
 
-afterAll(async () => {
-  await driver.quit();
-  await server.remove();
-  rmSync(files, { recursive: true, force: true });
-});
-
-const press = (...keys: string[]) => pressKeys(driver, ...keys);
-
-/** Opens a chart of our own on Plan; its address without the place. */
-async function openPlan(text: string, place: string): Promise<string> {
-  const id = await makeChart(server, text);
-  await visit(driver, `${server.url}/plan/${id}${place}`);
-  return `${server.url}/plan/${id}`;
-}
+const { openPlan } = app;
 
 const E_FLAT = 'title: Third Fret\nkey: Eb\n| Eb | Ab | Bb | Cm7 |';
 
 /** Every mark on the neck by string and fret: its label, and whether it is of now or next. */
 const marks = (): Promise<Record<string, { label: string; chosen: boolean }>> =>
-  driver.executeScript(
+  app.driver.executeScript(
     `return Object.fromEntries([...document.querySelectorAll('[data-mark]')].map((mark) =>
-       [mark.dataset.mark, { label: mark.nextElementSibling.textContent,
+       [mark.dataset.mark, { label: mark.parentElement.querySelector('text').textContent,
          chosen: 'now' in mark.dataset || 'next' in mark.dataset }]))`,
   );
 
@@ -59,40 +26,40 @@ describe('layers', () => {
     await openPlan(E_FLAT, '?at=1&zone=3-6');
     const before = await marks();
     await press('s');
-    const after = await eventually(
-      driver,
+    const after = await app.eventually(
       marks,
       (now) => Object.keys(now).length > Object.keys(before).length,
     );
     // A flat is the coming chord's root; D, E flat ionian's seventh, is of neither pentatonic.
     expect(after['6-4']).toEqual({ label: '1', chosen: true });
     expect(after['5-5']).toEqual({ label: '7', chosen: false });
-    const seventh = await find(driver, '[data-mark="5-5"]');
+    const seventh = await app.find('[data-mark="5-5"]');
     expect(await seventh.getAttribute('aria-label')).toBe(
       'string 5, fret 5, D, major seventh over E flat major',
     );
-    await driver.executeScript('arguments[0].focus()', seventh);
+    await app.driver.executeScript('arguments[0].focus()', seventh);
     await press(Key.ARROW_RIGHT);
-    expect(await driver.executeScript('return document.activeElement.dataset.mark')).toBe('5-6');
+    expect(await app.driver.executeScript('return document.activeElement.dataset.mark')).toBe(
+      '5-6',
+    );
   });
 
   test('triad and grip are joined, one octave and a string set narrow the neck', async () => {
     await openPlan(E_FLAT, '?at=1&zone=3-6');
     await press('r', 'g');
-    const lines = () => driver.findElements(By.css('[role="group"] polyline'));
-    await eventually(
-      driver,
+    const lines = () => app.driver.findElements(By.css('[role="group"] polyline'));
+    await app.eventually(
       async () => (await lines()).length,
       (count) => count === 2,
     );
-    expect(await textOf(driver, '[data-readout]')).toContain('triad, ');
+    expect(await app.textOf('[data-readout]')).toContain('triad, ');
     const all = Object.keys(await marks()).length;
     await press('o');
-    await eventually(driver, marks, (now) => Object.keys(now).length < all);
+    await app.eventually(marks, (now) => Object.keys(now).length < all);
     await press('o');
-    await (await findText(driver, 'button', 'View')).click();
-    await (await find(driver, '[aria-label="View"] select option[value="1-2-3"]')).click();
-    await eventually(driver, marks, (now) => Object.keys(now).every((id) => Number(id[0]) <= 3));
+    await (await app.findText('button', 'View')).click();
+    await (await app.find('[aria-label="View"] select option[value="1-2-3"]')).click();
+    await app.eventually(marks, (now) => Object.keys(now).every((id) => Number(id[0]) <= 3));
   });
 
   test('labels go round every view', async () => {
@@ -100,7 +67,7 @@ describe('layers', () => {
     const label = async () => (await marks())['6-4']?.label;
     // A flat over A flat, over B flat, in the key, in its collection, by name, by finger.
     for (const expected of ['1', '1', '4', '1', 'A♭', '2']) {
-      await eventually(driver, label, (shown) => shown === expected);
+      await app.eventually(label, (shown) => shown === expected);
       await press('l');
     }
   });
@@ -108,12 +75,12 @@ describe('layers', () => {
   test('keyboard and ear hold with every layer on', async () => {
     await openPlan(E_FLAT, '?at=1&zone=3-6');
     await press('b', 's', 'a', 'r', 'g', 'h', 'w');
-    await eventually(driver, marks, (now) => Object.keys(now).length > 40);
-    const silent = await driver.executeScript<number>(
+    await app.eventually(marks, (now) => Object.keys(now).length > 40);
+    const silent = await app.driver.executeScript<number>(
       `return [...document.querySelectorAll('[data-mark]')].filter((mark) => !mark.getAttribute('aria-label')).length`,
     );
     expect(silent).toBe(0);
-    expect(await seriousFaults(driver)).toEqual([]);
+    expect(await app.seriousFaults()).toEqual([]);
   });
 });
 
@@ -121,10 +88,9 @@ describe('zones', () => {
   test('from a chart to the pattern of each chord at the third fret, in one key', async () => {
     await openPlan(E_FLAT, '?at=1&zone=3-6');
     await press('z');
-    await (await find(driver, '[aria-label="Zones"] option[value="major"]')).click();
-    const rows = await eventually(
-      driver,
-      async () => (await textOf(driver, '[data-zone-map]')).split('\n'),
+    await (await app.find('[aria-label="Zones"] option[value="major"]')).click();
+    const rows = await app.eventually(
+      async () => (await app.textOf('[data-zone-map]')).split('\n'),
       (lines) => lines.some((line) => line.includes('pattern')),
     );
     const text = rows.join(' ');
@@ -136,9 +102,8 @@ describe('zones', () => {
     expect(patterns('A♭')[1]).toBe('1');
     expect(patterns('B♭')[1]).toBe('5');
     await press(Key.ESCAPE, '4');
-    await eventually(
-      driver,
-      () => driver.getCurrentUrl(),
+    await app.eventually(
+      () => app.driver.getCurrentUrl(),
       (url) => url.includes('zone=8-11'),
     );
   });
@@ -147,36 +112,37 @@ describe('zones', () => {
 describe('shapes', () => {
   test('a picked shape takes the zone of Plan there', async () => {
     const plan = await openPlan(E_FLAT, '?at=3&zone=3-6');
-    await visit(driver, `${plan}/shapes?at=3&zone=3-6`);
-    expect(await textOf(driver, 'h1')).toBe('Shapes of B♭');
-    const boxes = await driver.findElements(By.css('section:first-of-type [data-neck-picture]'));
+    await app.visit(`${plan}/shapes?at=3&zone=3-6`);
+    expect(await app.textOf('[data-heading]')).toContain('Shapes of B♭:');
+    const boxes = await app.driver.findElements(
+      By.css('section:first-of-type [data-neck-picture]'),
+    );
     expect(boxes).toHaveLength(5);
-    await driver.executeScript('arguments[0].closest("a").click()', boxes[1]);
-    await find(driver, '[data-chord-name="now"]');
-    const zone = /zone=(\d+)-(\d+)/u.exec(await driver.getCurrentUrl());
+    await app.driver.executeScript('arguments[0].closest("a").click()', boxes[1]);
+    await app.find('[data-chord-name="now"]');
+    const zone = /zone=(\d+)-(\d+)/u.exec(await app.driver.getCurrentUrl());
     expect(Number(zone?.[2]) - Number(zone?.[1])).toBeLessThanOrEqual(4);
   });
 
   test('morphing marks the one note that moved', async () => {
     const plan = await openPlan(E_FLAT, '');
-    await visit(driver, `${plan}/shapes?at=1`);
+    await app.visit(`${plan}/shapes?at=1`);
     for (const [symbol, moved] of [
       ['E♭maj7', 0],
       ['E♭7', 1],
       ['E♭m7', 1],
     ] as const) {
-      await (await findText(driver, 'button', 'On')).click();
-      await eventually(
-        driver,
-        () => textOf(driver, 'h1'),
-        (title) => title === `Shapes of ${symbol}`,
+      await (await app.findText('button', 'On')).click();
+      await app.eventually(
+        () => app.textOf('[data-heading]'),
+        (title) => title.startsWith(`Shapes of ${symbol}:`),
       );
-      const rings = await driver.findElements(
+      const rings = await app.driver.findElements(
         By.css('[aria-label="Homes"] a:first-of-type .stroke-next'),
       );
       expect(rings.length > 0).toBe(moved > 0);
     }
-    expect(await seriousFaults(driver)).toEqual([]);
+    expect(await app.seriousFaults()).toEqual([]);
   });
 });
 
@@ -184,10 +150,10 @@ describe('the region', () => {
   // Named as the player chose on the zones' map above: the choice is kept.
   test('one neck for each chord in order, downloads as SVG and PNG, and prints', async () => {
     const plan = await openPlan(E_FLAT, '');
-    await visit(driver, `${plan}/region?zone=3-6`);
+    await app.visit(`${plan}/region?zone=3-6`);
     const captions = async () =>
       Promise.all(
-        (await driver.findElements(By.css('figure'))).map((figure) =>
+        (await app.driver.findElements(By.css('figure'))).map((figure) =>
           figure.getAttribute('data-caption'),
         ),
       );
@@ -197,64 +163,60 @@ describe('the region', () => {
       '3  B♭  pattern 5',
       '4  Cm7  pattern 3',
     ]);
-    await (await findText(driver, 'button', 'SVG')).click();
-    await (await findText(driver, 'button', 'PNG')).click();
-    await eventually(
-      driver,
-      async () => readdirSync(files).sort(),
+    await (await app.findText('button', 'SVG')).click();
+    await (await app.findText('button', 'PNG')).click();
+    await app.eventually(
+      async () => readdirSync(app.files).sort(),
       (names) => names.join() === 'Third Fret.png,Third Fret.svg',
     );
-    const svg = readFileSync(join(files, 'Third Fret.svg'), 'utf8');
+    const svg = readFileSync(join(app.files, 'Third Fret.svg'), 'utf8');
     expect(svg.match(/<svg/gu)).toHaveLength(5);
     expect(svg).not.toContain('class=');
-    expect(readFileSync(join(files, 'Third Fret.png')).subarray(1, 4).toString()).toBe('PNG');
-    const pdf = (await driver.sendAndGetDevToolsCommand('Page.printToPDF', {
+    expect(readFileSync(join(app.files, 'Third Fret.png')).subarray(1, 4).toString()).toBe('PNG');
+    const pdf = (await app.driver.sendAndGetDevToolsCommand('Page.printToPDF', {
       paperWidth: 8.27,
       paperHeight: 11.69,
       printBackground: true,
     })) as unknown as { data: string };
     expect(Buffer.from(pdf.data, 'base64').subarray(0, 5).toString()).toBe('%PDF-');
-    await (await findText(driver, 'button', 'All five')).click();
-    await eventually(driver, captions, (all) => all.length === 20);
-    expect(await seriousFaults(driver)).toEqual([]);
+    await (await app.findText('button', 'All five')).click();
+    await app.eventually(captions, (all) => all.length === 20);
+    expect(await app.seriousFaults()).toEqual([]);
   });
 });
 
 describe('instruments', () => {
   test('another instrument is kept, shown as it is set, and remembered by the chart', async () => {
-    await visit(driver, `${server.url}/instruments`);
-    await (await findText(driver, 'button', 'Add an instrument')).click();
+    await app.visit(`${app.url}/instruments`);
+    await (await app.findText('button', 'Add an instrument')).click();
     const second = '[data-instrument]:nth-of-type(2)';
-    await (await find(driver, `${second} option[value="Seven-string"]`)).click();
-    const strings = () => driver.findElements(By.css(`${second} svg line.stroke-ink-soft`));
-    await eventually(
-      driver,
+    await (await app.find(`${second} option[value="Seven-string"]`)).click();
+    const strings = () => app.driver.findElements(By.css(`${second} svg line.stroke-ink-soft`));
+    await app.eventually(
       async () => (await strings()).length,
       (count) => count === 7,
     );
-    const tuning = await find(driver, `${second} input.w-64`);
+    const tuning = await app.find(`${second} input.w-64`);
     await tuning.clear();
     await tuning.sendKeys('E2 A2 nonsense', Key.TAB);
-    await findText(driver, 'p', '“nonsense” is not an open string');
+    await app.findText('p', '“nonsense” is not an open string');
     expect((await strings()).length).toBe(7);
 
     const plan = await openPlan(E_FLAT, '?at=1');
-    await (await findText(driver, 'button', 'View')).click();
-    await (await findText(driver, 'option', 'Another guitar')).click();
+    await (await app.findText('button', 'View')).click();
+    await (await app.findText('option', 'Another guitar')).click();
     const onNeck = () =>
-      driver.findElements(By.css('svg[role="group"][aria-label^="Neck"] line.stroke-ink-soft'));
-    await eventually(
-      driver,
+      app.driver.findElements(By.css('svg[role="group"][aria-label^="Neck"] line.stroke-ink-soft'));
+    await app.eventually(
       async () => (await onNeck()).length,
       (count) => count === 7,
     );
-    await eventually(
-      driver,
-      async () => (await find(driver, '[data-save-state]')).getAttribute('data-save-state'),
+    await app.eventually(
+      async () => (await app.find('[data-save-state]')).getAttribute('data-save-state'),
       (state) => state === 'saved',
     );
-    await visit(driver, plan);
+    await app.visit(plan);
     expect(await onNeck()).toHaveLength(7);
-    expect(await seriousFaults(driver)).toEqual([]);
+    expect(await app.seriousFaults()).toEqual([]);
   });
 });

@@ -1,7 +1,9 @@
 import { spawn } from 'node:child_process';
+import { Agent, get, request } from 'node:http';
 import { openSync, closeSync, writeSync, statSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { afterEach, describe, expect, test } from 'vitest';
+import { generateRequests, killInBackups, killInBursts } from '../soak/runs';
 import { startServer, type TestServer } from './harness';
 
 let server: TestServer | null = null;
@@ -10,6 +12,16 @@ afterEach(async () => {
   await server?.remove();
   server = null;
 });
+
+/** The status of a page asked for under some name: fetch sends its own, whatever it is told. */
+const statusUnderName = (url: string, name: string): Promise<number> =>
+  new Promise((resolve, reject) => {
+    const { hostname, port } = new URL(url);
+    get({ hostname, port, path: '/', headers: { host: `${name}:${port}` } }, (response) => {
+      response.resume();
+      resolve(response.statusCode ?? 0);
+    }).on('error', reject);
+  });
 
 const post = (url: string, path: string, body: string, headers: Record<string, string> = {}) =>
   fetch(url + path, {
@@ -85,7 +97,154 @@ describe('the engine over HTTP', () => {
   });
 });
 
+describe('in short, what npm run soak does at length', () => {
+  test('kills in bursts lose nothing acknowledged, a lock held by another or not', async () => {
+    server = await startServer();
+    const { acknowledged, lost } = await killInBursts(server, 10);
+    expect(acknowledged).toBeGreaterThan(20);
+    expect(lost).toBe(0);
+  });
+
+  test('kills at a backup leave no bad one', async () => {
+    server = await startServer();
+    expect(await killInBackups(server, 6)).toBe(0);
+  });
+
+  test('generated requests are all answered, none with a fault', async () => {
+    server = await startServer();
+    const { serverErrors, longest } = await generateRequests(server.url, 600);
+    expect(serverErrors).toBe(0);
+    expect(longest).toBeLessThan(20_000);
+  });
+
+  test('the largest questions are answered or refused with their limit, and saving goes on', async () => {
+    server = await startServer();
+    const { url } = server;
+    const chart = `| ${'Dm7 G7 Cmaj7 A7 | '.repeat(1_000)}`;
+    const neck = { tuning: ['B1', 'E2', 'A2', 'D3', 'G3', 'C4', 'E4', 'A4'], frets: 27 };
+    const heavy = ['route', 'zones', 'chains', 'crossings'].map((question) =>
+      post(url, `/api/engine/${question}`, JSON.stringify({ chart, neck })),
+    );
+    const made = await post(url, '/api/charts', JSON.stringify({ text: '| C |' }));
+    expect(made.status).toBe(201);
+    for (const answer of await Promise.all(heavy)) {
+      const { error } = (await answer.json()) as { error?: { message: string } };
+      expect([200, 422, 429]).toContain(answer.status);
+      if (answer.status === 422) expect(error?.message).toMatch(/chords|seconds/u);
+    }
+  });
+});
+
+describe('one server for one data folder', () => {
+  test('a second says which is running, and does not start', async () => {
+    server = await startServer();
+    const second = spawn(process.execPath, ['scripts/server.js'], {
+      env: { ...process.env, CORVEL_DATA: server.data, PORT: '0' },
+    });
+    let said = '';
+    second.stderr.on('data', (data: Buffer) => (said += data.toString()));
+    const code = await new Promise((resolve) => second.once('close', resolve));
+    expect(code).toBe(1);
+    expect(said).toContain(`already running on ${server.data} at ${server.url}`);
+    expect(said).not.toContain('PORT=');
+  });
+});
+
 describe('safety', () => {
+  test('a change asked for by another site is refused, in our JSON under /api', async () => {
+    server = await startServer();
+    const { url } = server;
+    const text = JSON.stringify({ text: '| C |' });
+    const foreign: readonly Record<string, string>[] = [
+      { origin: 'http://elsewhere.example' },
+      { origin: 'null' },
+      { 'sec-fetch-site': 'cross-site' },
+      { 'sec-fetch-site': 'same-site' },
+      { origin: 'http://elsewhere.example', 'content-type': 'text/plain' },
+    ];
+    for (const headers of foreign) {
+      const answer = await post(url, '/api/charts', text, headers);
+      expect(answer.status).toBe(403);
+      expect(await answer.json()).toMatchObject({ error: { code: 'forbidden' } });
+    }
+    expect((await post(url, '/api/charts', text, { origin: url })).status).toBe(201);
+    expect((await post(url, '/api/charts', text)).status).toBe(201);
+  });
+
+  test('every error under /api is JSON, and static files are not sniffed', async () => {
+    server = await startServer();
+    const { url } = server;
+    for (const [method, path, status] of [
+      ['PUT', '/api/engine/chart', 405],
+      ['GET', '/api/nowhere', 404],
+      ['POST', '/api/engine/constructor', 404],
+    ] as const) {
+      const answer = await fetch(url + path, { method });
+      expect(answer.status).toBe(status);
+      expect(await answer.json()).toMatchObject({
+        error: { message: expect.any(String) as string },
+      });
+    }
+    const script = /_app\/immutable\/entry\/start[^"']+\.js/u.exec(await (await fetch(url)).text());
+    const file = await fetch(`${url}/${script?.[0] ?? ''}`);
+    expect(file.status).toBe(200);
+    expect(file.headers.get('x-content-type-options')).toBe('nosniff');
+  });
+
+  test('a text that cannot be kept is refused in words', async () => {
+    server = await startServer();
+    for (const text of ['| C |\u0000| F |', '| C | // \ud800']) {
+      const answer = await post(server.url, '/api/charts', JSON.stringify({ text }));
+      expect(answer.status).toBe(422);
+      expect(await answer.text()).toContain('cannot be kept');
+    }
+  });
+
+  test('a refused large body leaves its connection usable', async () => {
+    server = await startServer();
+    const { hostname, port } = new URL(server.url);
+    const agent = new Agent({ keepAlive: true, maxSockets: 1 });
+    const ask = (method: string, path: string, body: string): Promise<number> =>
+      new Promise((resolve, reject) => {
+        const headers = { 'content-type': 'application/json', 'content-length': body.length };
+        const asked = request({ agent, hostname, port, method, path, headers }, (response) => {
+          response.resume();
+          response.on('end', () => {
+            resolve(response.statusCode ?? 0);
+          });
+        });
+        asked.on('error', reject);
+        asked.end(body);
+      });
+    const large = JSON.stringify({ chart: 'x'.repeat(900_000) });
+    const began = Date.now();
+    expect(await ask('POST', '/api/engine/chart', large)).toBe(413);
+    expect(await ask('GET', '/api/charts/none', '')).toBe(404);
+    expect(Date.now() - began).toBeLessThan(15_000);
+    agent.destroy();
+  });
+
+  test('a passcode that is set is asked for on loopback too, and leads only inside', async () => {
+    server = await startServer({ CORVEL_PASSCODE: 'open sesame' });
+    const { url } = server;
+    expect((await fetch(`${url}/api/charts/none`)).status).toBe(401);
+    for (const to of [
+      '//elsewhere.example',
+      '/\t/elsewhere.example',
+      '/\\elsewhere.example',
+      'http:x',
+    ]) {
+      const opened = await fetch(`${url}/unlock?to=${encodeURIComponent(to)}`, {
+        method: 'POST',
+        body: new URLSearchParams({ passcode: 'open sesame' }),
+        headers: { origin: url, accept: 'text/html' },
+        redirect: 'manual',
+      });
+      const target = opened.headers.get('location') ?? '';
+      expect(new URL(target, url).host).toBe(new URL(url).host);
+    }
+  });
+
   test('headers forbid inline script, and a foreign form is refused', async () => {
     server = await startServer();
     const page = await fetch(server.url);
@@ -97,7 +256,9 @@ describe('safety', () => {
       origin: 'http://elsewhere.example',
     });
     expect(form.status).toBe(403);
-    expect((await fetch(server.url, { headers: { host: 'elsewhere.example' } })).status).toBe(200);
+    // A page elsewhere that had its own name point here would send that name.
+    expect(await statusUnderName(server.url, 'elsewhere.example')).toBe(421);
+    expect(await statusUnderName(server.url, 'localhost')).toBe(200);
   });
 
   test('a public address needs a passcode', async () => {
@@ -143,7 +304,7 @@ describe('safety', () => {
     const page = await (await fetch(url)).text();
     expect(page).toContain('The data file is damaged');
     const backup = /value="([^"]+\.sqlite)"/u.exec(page)?.[1] ?? '';
-    const answer = await fetch(`${url}/recover`, {
+    const answer = await fetch(`${url}/recover?/backup`, {
       method: 'POST',
       body: new URLSearchParams({ backup }),
       headers: { origin: url, accept: 'text/html' },

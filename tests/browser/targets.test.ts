@@ -1,69 +1,31 @@
-import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { readdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { By, Key } from 'selenium-webdriver';
-import { afterAll, beforeAll, describe, expect, test } from 'vitest';
-import {
-  type ChromiumWebDriver,
-  eventually,
-  find,
-  findText,
-  makeChart,
-  openBrowser,
-  pressKeys,
-  seriousFaults,
-  startServer,
-  type TestServer,
-  textOf,
-  visit,
-} from './harness';
+import { describe, expect, test } from 'vitest';
+import { suite } from './suite';
 
-let server: TestServer;
-let driver: ChromiumWebDriver;
-const files = mkdtempSync(join(tmpdir(), 'corvel-files-'));
+const app = suite();
 
-beforeAll(async () => {
-  server = await startServer();
-  driver = await openBrowser();
-  await driver.setDownloadPath(files);
-});
-
-afterAll(async () => {
-  await driver.quit();
-  await server.remove();
-  rmSync(files, { recursive: true, force: true });
-});
-
-const press = (...keys: string[]) => pressKeys(driver, ...keys);
+const { press } = app;
 const CHART = 'title: Nine Lamps\nkey: C\ntempo: 100\n| Dm7 | G7 | Cmaj7 | A7 |';
 
-async function openPlan(place: string): Promise<string> {
-  const id = await makeChart(server, CHART);
-  await visit(driver, `${server.url}/plan/${id}${place}`);
-  return `${server.url}/plan/${id}`;
-}
+const openPlan = (place: string) => app.openPlan(CHART, place);
 
-const settled = () => find(driver, '[data-targets="settled"]');
+const settled = () => app.find('[data-targets="settled"]');
 const flagAt = async (time: 'now' | 'next') =>
-  (await find(driver, `[data-target="${time}"]`)).getAttribute('data-place');
-const saved = () =>
-  eventually(
-    driver,
-    async () => (await find(driver, '[data-save-state]')).getAttribute('data-save-state'),
-    (state) => state === 'saved',
-  );
+  (await app.find(`[data-target="${time}"]`)).getAttribute('data-place');
+const { saved } = app;
 
 describe('targets on Plan', () => {
   test('a key shows them, and each step says what it does', async () => {
     await openPlan('?at=1&zone=3-7');
     await press('f');
     await settled();
-    await find(driver, '[data-target="now"]');
-    expect(await textOf(driver, '[data-step="now"]')).toMatch(/^Now Begin on [A-G]/u);
+    await app.find('[data-target="now"]');
+    expect(await app.textOf('[data-step="now"]')).toMatch(/^Now Begin on [A-G]/u);
     await press(Key.ARROW_RIGHT);
-    await eventually(
-      driver,
-      () => textOf(driver, '[data-step="now"]'),
+    await app.eventually(
+      () => app.textOf('[data-step="now"]'),
       (text) => /^Now .* (?:third|seventh) of G7\.$/u.test(text),
     );
   });
@@ -72,18 +34,16 @@ describe('targets on Plan', () => {
     await openPlan('?at=1&zone=3-7');
     await press('f');
     await settled();
-    const select = await find(driver, '[data-targets] select');
+    const select = await app.find('[data-targets] select');
     await (await select.findElement(By.css('option[value="1"]'))).click();
-    await eventually(
-      driver,
-      () => textOf(driver, '[data-step="now"]'),
+    await app.eventually(
+      () => app.textOf('[data-step="now"]'),
       (text) => text.includes('root of Dm7'),
     );
-    const ways = await driver.findElements(By.css('[data-targets] ul button'));
+    const ways = await app.driver.findElements(By.css('[data-targets] ul button'));
     expect(ways.length).toBeGreaterThan(1);
     await ways[1]?.click();
-    await eventually(
-      driver,
+    await app.eventually(
       async () => ways[1]?.getAttribute('aria-pressed'),
       (pressed) => pressed === 'true',
     );
@@ -92,25 +52,23 @@ describe('targets on Plan', () => {
   test('a note that is clicked shows the ways onward, and can be landed on', async () => {
     const url = await openPlan('?at=1&zone=3-7');
     // F on string 4, fret 3: the third of D minor 7, which G7 holds as its seventh.
-    await (await find(driver, '[data-mark="4-3"]')).click();
-    const panel = await find(driver, '[data-from-here]');
+    await (await app.find('[data-mark="4-3"]')).click();
+    const panel = await app.find('[data-from-here]');
     expect(await panel.getText()).toContain('F ♭7 of G7: holds');
-    await (await findText(driver, 'button', 'Land here on Dm7')).click();
-    await (await findText(driver, 'button', 'Close')).click();
+    await (await app.findText('button', 'Land here on Dm7')).click();
+    await (await app.findText('button', 'Close')).click();
     await settled();
-    await eventually(
-      driver,
+    await app.eventually(
       () => flagAt('now'),
       (place) => place === '4-3',
     );
     await saved();
-    await visit(driver, `${url}?at=1&zone=3-7`);
-    await eventually(
-      driver,
+    await app.visit(`${url}?at=1&zone=3-7`);
+    await app.eventually(
       () => flagAt('now'),
       (place) => place === '4-3',
     );
-    expect(await textOf(driver, '[data-targets]')).toContain('One target is pinned.');
+    expect(await app.textOf('[data-targets]')).toContain('One target is pinned.');
   });
 
   test('a pennant is dragged to another note, which pins it there', async () => {
@@ -118,98 +76,129 @@ describe('targets on Plan', () => {
     await press('f');
     await settled();
     const goal = (await flagAt('now')) === '2-6' ? '4-3' : '2-6';
-    const flag = await find(driver, '[data-target="now"] path');
-    const mark = await find(driver, `[data-mark="${goal}"]`);
-    await driver.actions().dragAndDrop(flag, mark).perform();
-    await eventually(
-      driver,
+    const flag = await app.find('[data-target="now"] path');
+    const mark = await app.find(`[data-mark="${goal}"]`);
+    await app.driver.actions().dragAndDrop(flag, mark).perform();
+    await app.eventually(
       () => flagAt('now'),
       (place) => place === goal,
     );
   });
 
-  test('the route is a lane under the bars', async () => {
+  test('the route is a lane under the bars, chord by chord what the pennants say', async () => {
     await openPlan('?at=1&zone=3-7');
+    const lane = (): Promise<readonly string[]> =>
+      app.driver.executeScript(
+        `return [...document.querySelectorAll('[data-lane]')].map((stop) =>
+           stop.textContent.trim().split(/\\s+/u).at(-1))`,
+      );
     // From guide tones on to the route.
-    await press('u');
-    await eventually(
-      driver,
-      async () =>
-        (await driver.findElements(By.css('[aria-label^="The form"] li .relative span'))).length,
-      (count) => count >= 4,
-    );
+    await press('u', 'f');
+    await settled();
+    await app.eventually(lane, (stops) => stops.length === 4);
+    const select = await app.find('[data-targets] select');
+    await (await select.findElement(By.css('option[value="1"]'))).click();
+    await app.eventually(lane, (stops) => stops[0] === '1');
+    const stops = await lane();
+    await app.driver.executeScript('document.activeElement.blur()');
+    for (const stop of stops) {
+      await app.eventually(
+        () => app.textOf('[data-target="now"]'),
+        (label) => label === stop,
+      );
+      await press(Key.ARROW_RIGHT);
+    }
   });
 
   test('axe finds nothing serious with targets and ways onward shown', async () => {
     await openPlan('?at=1&zone=3-7');
     await press('f');
     await settled();
-    expect(await seriousFaults(driver)).toEqual([]);
-    await (await find(driver, '[data-mark="4-3"]')).click();
-    await find(driver, '[data-from-here]');
-    expect(await seriousFaults(driver)).toEqual([]);
+    expect(await app.seriousFaults()).toEqual([]);
+    await (await app.find('[data-mark="4-3"]')).click();
+    await app.find('[data-from-here]');
+    expect(await app.seriousFaults()).toEqual([]);
   });
 });
 
+/** Seconds at which notes begin in 32-bit mono sound: where it is louder than it just was. */
+function onsetsIn(wav: Buffer): readonly number[] {
+  const data = wav.indexOf('data') + 8;
+  const rate = wav.readUInt32LE(24);
+  const step = wav.readUInt16LE(34) / 8;
+  const samples = Array.from({ length: Math.floor((wav.length - data) / step) }, (_, index) =>
+    step === 4 ? wav.readFloatLE(data + 4 * index) : wav.readInt16LE(data + 2 * index) / 32768,
+  );
+  const block = Math.round(rate * 0.002);
+  const loud = Array.from({ length: Math.floor(samples.length / block) }, (_, index) =>
+    Math.max(...samples.slice(index * block, (index + 1) * block).map(Math.abs)),
+  );
+  const peak = Math.max(...loud);
+  const onsets: number[] = [];
+  for (const [index, level] of loud.entries()) {
+    // Longer than a period of the lowest note.
+    const before = Math.max(0, ...loud.slice(Math.max(0, index - 8), index));
+    const since = index * 0.002 - (onsets.at(-1) ?? -1);
+    if (level > before + peak * 0.12 && since > 0.1) onsets.push(index * 0.002);
+  }
+  return onsets;
+}
+
 async function openSheet(): Promise<string> {
-  const id = await makeChart(server, CHART);
-  const url = `${server.url}/plan/${id}/practice?at=1&zone=3-7`;
-  await visit(driver, url);
-  await find(driver, '[data-notation][data-drawn]');
+  const id = await app.makeChart(CHART);
+  const url = `${app.url}/plan/${id}/practice?at=1&zone=3-7`;
+  await app.visit(url);
+  await app.find('[data-notation][data-drawn]');
   return url;
 }
 
-const drawn = async () => (await find(driver, '[data-notation]')).getAttribute('data-drawn');
+const drawn = async () => (await app.find('[data-notation]')).getAttribute('data-drawn');
 
 async function choose(name: string, value: string): Promise<void> {
-  const select = await find(driver, `select[name="${name}"]`);
+  const select = await app.find(`select[name="${name}"]`);
   await (await select.findElement(By.css(`option[value="${value}"]`))).click();
 }
 
 async function downloaded(format: string, extension: string): Promise<Buffer> {
   await choose('export', format);
-  const name = await eventually(
-    driver,
-    async () => readdirSync(files).find((one) => one.endsWith(extension)) ?? '',
-    (found) => found !== '',
-  );
-  return readFileSync(join(files, name));
+  return app.downloaded(new RegExp(`\\${extension}$`, 'u'));
 }
 
 describe('the practice sheet', () => {
   test('an exercise is drawn, walked note by note on the neck, and changed', async () => {
     await openSheet();
     await choose('kind', 'ascending');
-    await eventually(driver, drawn, (count) => count === '32');
-    expect(await textOf(driver, '[data-goal]')).toContain('Climb each chord’s notes');
-    await driver.executeScript('document.activeElement.blur()');
+    await app.eventually(drawn, (count) => count === '32');
+    expect(await app.textOf('[data-goal]')).toContain('Climb each chord’s notes');
+    await app.driver.executeScript('document.activeElement.blur()');
     await press(Key.ARROW_RIGHT);
     // Ascending over D minor 7 begins on its lowest root in the zone: string 5, fret 5.
-    await find(driver, '[data-sounding="5-5"]');
+    await app.find('[data-kind="sounding"][data-place="5-5"]');
     await press(Key.ARROW_RIGHT);
-    await eventually(
-      driver,
-      async () => (await find(driver, '[data-sounding]')).getAttribute('data-sounding'),
+    await app.eventually(
+      async () => (await app.find('[data-kind="sounding"]')).getAttribute('data-place'),
       (place) => place !== '5-5',
     );
     await choose('subdivision', 'quarters');
-    await eventually(driver, drawn, (count) => count === '16');
+    await app.eventually(drawn, (count) => count === '16');
     await choose('extent', 'isolate');
-    expect(await textOf(driver, 'h1')).toBe('Ascending: Dm7');
+    await app.eventually(
+      () => app.textOf('[data-heading]'),
+      (heading) => heading === 'Ascending: Dm7',
+    );
   });
 
   test('a sheet is kept under a name and found again', async () => {
     const url = await openSheet();
     await choose('kind', 'degrees');
-    const name = await find(driver, 'input[name="sheet"]');
+    const name = await app.find('input[name="sheet"]');
     await name.sendKeys('Inversions, low', Key.ENTER);
-    await find(driver, '[data-sheet="Inversions, low"]');
+    await app.find('[data-sheet="Inversions, low"]');
     await saved();
-    await visit(driver, url);
-    await (await find(driver, '[data-sheet="Inversions, low"]')).click();
-    await eventually(
-      driver,
-      () => textOf(driver, '[data-goal]'),
+    await app.visit(url);
+    await (await app.find('[data-sheet="Inversions, low"]')).click();
+    await app.eventually(
+      () => app.textOf('[data-goal]'),
       (text) => text.startsWith('Begin the arpeggio on 1'),
     );
   });
@@ -217,7 +206,7 @@ describe('the practice sheet', () => {
   test('goes out in every format and comes back the same', async () => {
     await openSheet();
     await choose('kind', 'continuous');
-    await eventually(driver, drawn, (count) => count === '32');
+    await app.eventually(drawn, (count) => count === '32');
     const midi = await downloaded('midi', '.mid');
     expect(midi.subarray(0, 4).toString()).toBe('MThd');
     expect((await downloaded('musicxml', '.musicxml')).toString()).toContain('<sign>TAB</sign>');
@@ -225,24 +214,82 @@ describe('the practice sheet', () => {
     const json = JSON.parse((await downloaded('json', '.json')).toString()) as { notes: unknown[] };
     expect(json.notes).toHaveLength(32);
     for (const extension of ['.mid', '.musicxml', '.txt', '.json']) {
-      const file = readdirSync(files).find((one) => one.endsWith(extension)) ?? '';
-      await (await find(driver, '#melody-file')).sendKeys(join(files, file));
-      await findText(driver, 'p', 'A melody from a file');
-      await eventually(driver, drawn, (count) => count === '32');
-      await (await findText(driver, 'button', 'Back to the exercise')).click();
+      const file = readdirSync(app.files).find((one) => one.endsWith(extension)) ?? '';
+      await (await app.find('#melody-file')).sendKeys(join(app.files, file));
+      await app.findText('p', 'A melody from a file');
+      await app.eventually(drawn, (count) => count === '32');
+      await (await app.findText('button', 'Back to the exercise')).click();
     }
-    writeFileSync(join(files, 'bad.mid'), 'MThd and no more');
-    await (await find(driver, '#melody-file')).sendKeys(join(files, 'bad.mid'));
-    await findText(driver, 'div', 'This is no Standard MIDI File, or it is damaged.');
+    writeFileSync(join(app.files, 'bad.mid'), 'MThd and no more');
+    await (await app.find('#melody-file')).sendKeys(join(app.files, 'bad.mid'));
+    await app.findText('div', 'This is no Standard MIDI File, or it is damaged.');
+  });
+
+  test('a melody is kept as it is, and found again', async () => {
+    const url = await openSheet();
+    const tab = [
+      'e|--------|',
+      'B|--------|',
+      'G|--------|',
+      'D|0-2-4-5-|',
+      'A|--------|',
+      'E|--------|',
+    ];
+    writeFileSync(join(app.files, 'four.txt'), tab.join('\n'));
+    await (await app.find('#melody-file')).sendKeys(join(app.files, 'four.txt'));
+    await app.eventually(drawn, (count) => count === '4');
+    await (await app.find('input[name="sheet"]')).sendKeys('Four notes', Key.ENTER);
+    await app.find('[data-sheet="Four notes"]');
+    await saved();
+    await app.visit(url);
+    await (await app.find('[data-sheet="Four notes"]')).click();
+    await app.findText('p', 'A melody from a file');
+    await app.eventually(drawn, (count) => count === '4');
+  });
+
+  test('plays in time, changes with the exercise, and ends at Stop', async () => {
+    await openSheet();
+    await choose('kind', 'ascending');
+    await app.eventually(drawn, (count) => count === '32');
+    const place = (): Promise<string> =>
+      app.driver.executeScript(
+        `return document.querySelector('[data-kind="sounding"]')?.dataset.place ?? ''`,
+      );
+    await (await app.findText('button', 'Play')).click();
+    await app.eventually(place, (found) => found !== '');
+    const first = await place();
+    await app.eventually(place, (found) => found !== '' && found !== first);
+    await choose('kind', 'targets');
+    await app.eventually(drawn, (count) => count === '4');
+    await app.findText('button', 'Stop');
+    await app.eventually(place, (found) => found !== '');
+    await app.driver.executeScript('document.activeElement.blur()');
+    await press(' ');
+    await app.findText('button', 'Play');
+    expect(await place()).toBe('');
+  });
+
+  test('what would sound is what is written: the sound file has its notes at their times', async () => {
+    await openSheet();
+    await choose('kind', 'ascending');
+    await choose('subdivision', 'quarters');
+    await app.eventually(drawn, (count) => count === '16');
+    const wav = await downloaded('wav', '.wav');
+    const begun = onsetsIn(wav);
+    // 100 beats a minute, a note on each; a low note needs half its period to be heard.
+    expect(begun).toHaveLength(16);
+    begun.forEach((at, index) => {
+      expect(Math.abs(at - (begun[0] ?? 0) - index * 0.6)).toBeLessThan(0.03);
+    });
   });
 
   test('axe finds nothing serious on it, in either theme', async () => {
     await openSheet();
     for (const theme of ['light', 'dark']) {
-      await driver.sendDevToolsCommand('Emulation.setEmulatedMedia', {
+      await app.driver.sendDevToolsCommand('Emulation.setEmulatedMedia', {
         features: [{ name: 'prefers-color-scheme', value: theme }],
       });
-      expect(await seriousFaults(driver)).toEqual([]);
+      expect(await app.seriousFaults()).toEqual([]);
     }
   });
 });

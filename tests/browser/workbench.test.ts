@@ -1,70 +1,37 @@
 /** Charts built and changed on the strip, transposed, exported and imported. */
-import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { unzipSync, strFromU8 } from 'fflate';
 import { By, Key } from 'selenium-webdriver';
-import { afterAll, beforeAll, expect, test } from 'vitest';
-import {
-  type ChromiumWebDriver,
-  eventually,
-  find,
-  findText,
-  makeChart,
-  openBrowser,
-  pressKeys,
-  seriousFaults,
-  startServer,
-  type TestServer,
-  visit,
-} from './harness';
+import { expect, test } from 'vitest';
+import { suite } from './suite';
 
-let server: TestServer;
-let driver: ChromiumWebDriver;
-const files = mkdtempSync(join(tmpdir(), 'corvel-files-'));
+const app = suite();
 
-beforeAll(async () => {
-  server = await startServer();
-  driver = await openBrowser();
-  await driver.setDownloadPath(files);
-});
+const { press } = app;
 
-afterAll(async () => {
-  await driver.quit();
-  await server.remove();
-  rmSync(files, { recursive: true, force: true });
-});
-
-const press = (...keys: string[]) => pressKeys(driver, ...keys);
-
-const held = (modifier: string, ...keys: string[]) =>
-  driver
-    .actions()
-    .keyDown(modifier)
-    .sendKeys(...keys)
-    .keyUp(modifier)
-    .perform();
+const { held } = app;
 
 /** The chart's text as the server holds it. */
 async function stored(): Promise<string> {
-  const id = /plan\/(\w+)/u.exec(await driver.getCurrentUrl())?.[1] ?? '';
-  const answer = await fetch(`${server.url}/api/charts/${id}`);
+  const id = /plan\/(\w+)/u.exec(await app.driver.getCurrentUrl())?.[1] ?? '';
+  const answer = await fetch(`${app.url}/api/charts/${id}`);
   return ((await answer.json()) as { text: string }).text;
 }
 
-const becomes = (text: string) => eventually(driver, stored, (now) => now.trim() === text.trim());
+const becomes = (text: string) => app.eventually(stored, (now) => now.trim() === text.trim());
 
 async function openBars(text: string): Promise<void> {
-  await visit(driver, `${server.url}/plan/${await makeChart(server, text)}?edit=bars`);
-  await find(driver, '[data-slot="0-0"]');
+  await app.visit(`${app.url}/plan/${await app.makeChart(text)}?edit=bars`);
+  await app.find('[data-slot="0-0"]');
 }
 
 test('a chart of 32 bars is built with the keys alone, on the strip', async () => {
-  await visit(driver, server.url);
-  const button = await findText(driver, 'button', 'New chart');
-  await driver.executeScript('arguments[0].focus()', button);
+  await app.visit(app.url);
+  const button = await app.findText('button', 'New chart');
+  await app.driver.executeScript('arguments[0].focus()', button);
   await press(Key.ENTER);
-  await find(driver, '[data-slot="0-0"]');
+  await app.find('[data-slot="0-0"]');
   await held(Key.CONTROL, 'a');
   await press(Key.DELETE);
   const line = ['Fmaj7', 'Gm7 C7', 'Am7 D7b9', '%', 'Bbmaj7', 'Bbm6 Eb9', 'Gm7/C', 'F6'];
@@ -73,7 +40,7 @@ test('a chart of 32 bars is built with the keys alone, on the strip', async () =
   for (const [index, bar] of bars.entries()) {
     await press(...bar, index < bars.length - 1 ? '|' : Key.ENTER);
   }
-  const rows = await eventually(driver, stored, (text) => text.split('|').length > 33);
+  const rows = await app.eventually(stored, (text) => text.split('|').length > 33);
   const written = rows
     .split('\n')
     .filter((row) => row.startsWith('|'))
@@ -117,9 +84,8 @@ test('bars are selected, duplicated, copied and pasted as text', async () => {
 test('a mistyped chord is named and nothing changes until it is right', async () => {
   await openBars('| C | F |');
   await press('G', 'q', Key.ENTER);
-  const message = await find(driver, '#workbench-refusal');
-  await eventually(
-    driver,
+  const message = await app.find('#workbench-refusal');
+  await app.eventually(
     () => message.getText(),
     (text) => text.includes('“q” after G'),
   );
@@ -134,9 +100,9 @@ test('a mistyped chord is named and nothing changes until it is right', async ()
 
 test('a bar is dragged to its new place, and copied with Ctrl held', async () => {
   await openBars('| C | F | G | Am |');
-  const bar = (index: number) => driver.findElement(By.css(`[data-slot="${index}-0"]`));
+  const bar = (index: number) => app.driver.findElement(By.css(`[data-slot="${index}-0"]`));
   const drag = async (from: number, to: number, modifier?: string) => {
-    const actions = driver.actions();
+    const actions = app.driver.actions();
     const start = actions.move({ origin: await bar(from) }).press();
     const target = await bar(to);
     const moved = start
@@ -156,32 +122,31 @@ test('the chart is transposed and turned into numerals and back', async () => {
   await press(Key.ESCAPE, '+');
   await becomes('key: E\n| Emaj7 | C#7b9 | F#m7 B7 |');
   await press('-', 'k');
-  await (await findText(driver, 'button', 'numerals')).click();
+  await (await app.findText('button', 'numerals')).click();
   await becomes('key: Eb\n| Imaj7 | VI7b9 | ii7 V7 |');
-  await (await findText(driver, 'button', 'symbols')).click();
+  await (await app.findText('button', 'symbols')).click();
   await becomes('key: Eb\n| Ebmaj7 | C7b9 | Fm7 Bb7 |');
   await press(Key.ESCAPE);
 });
 
 async function downloaded(item: string, extension: string): Promise<Buffer> {
-  await (await findText(driver, 'button', 'Export')).click();
+  await (await app.findText('button', 'Export')).click();
   await (
-    await driver.findElement(By.xpath(`//*[@role="menuitem"][normalize-space(.)="${item}"]`))
+    await app.driver.findElement(By.xpath(`//*[@role="menuitem"][normalize-space(.)="${item}"]`))
   ).click();
-  const names = await eventually(
-    driver,
-    async () => readdirSync(files),
+  const names = await app.eventually(
+    async () => readdirSync(app.files),
     (found) => found.some((name) => name.endsWith(extension)),
   );
-  return readFileSync(join(files, names.find((name) => name.endsWith(extension)) ?? ''));
+  return readFileSync(join(app.files, names.find((name) => name.endsWith(extension)) ?? ''));
 }
 
 async function importFile(name: string, content: string | Buffer): Promise<void> {
-  const file = join(files, name);
+  const file = join(app.files, name);
   writeFileSync(file, content);
-  await visit(driver, server.url);
-  await (await findText(driver, 'button', 'Import')).click();
-  await (await find(driver, '#import-file')).sendKeys(file);
+  await app.visit(app.url);
+  await (await app.findText('button', 'Import')).click();
+  await (await app.find('#import-file')).sendKeys(file);
 }
 
 test('a chart goes out as MusicXML and comes back the same, plain and compressed', async () => {
@@ -197,7 +162,7 @@ test('a chart goes out as MusicXML and comes back the same, plain and compressed
     ['again.mxl', packed],
   ] as const) {
     await importFile(name, content);
-    await find(driver, '[data-chord-name="now"]');
+    await app.find('[data-chord-name="now"]');
     const back = await stored();
     expect(back.replace(/\n\|/gu, ' |').replace('time: 3/4\n', '')).toBe(
       `${text.replace(/\n\|/gu, ' |').replace('time: 3/4\n', '')}\n`,
@@ -214,29 +179,29 @@ test('what a score holds beyond a chart is told, and a bad file gets a sentence'
     'jump.xml',
     `<score-partwise><part id="P1">${measure(jump)}</part></score-partwise>`,
   );
-  const remarks = await find(driver, '[data-remarks]');
+  const remarks = await app.find('[data-remarks]');
   expect(await remarks.getText()).toContain('D.C. al Fine');
-  await (await findText(driver, 'button', 'Make the chart')).click();
-  await find(driver, '[data-chord-name="now"]');
+  await (await app.findText('button', 'Make the chart')).click();
+  await app.find('[data-chord-name="now"]');
   expect(await stored()).toContain('| Dm7 |');
 
   await importFile('bad.xml', '<!DOCTYPE a [<!ENTITY b "c">]><score-partwise>&b;</score-partwise>');
-  await findText(driver, 'p', 'defines entities of its own');
+  await app.findText('p', 'defines entities of its own');
   await press(Key.ESCAPE);
 });
 
 test('a form is begun in any key', async () => {
-  await visit(driver, server.url);
-  await (await findText(driver, 'button', 'From a form')).click();
-  await (await findText(driver, 'button', '12-bar minor blues')).click();
-  await find(driver, '[data-slot="0-0"]');
+  await app.visit(app.url);
+  await (await app.findText('button', 'From a form')).click();
+  await (await app.findText('button', '12-bar minor blues')).click();
+  await app.find('[data-slot="0-0"]');
   expect(await stored()).toContain('| Ebm7 | Abm7 | Ebm7 | % |');
 });
 
 test('axe finds nothing serious while the bars are edited', async () => {
   await openBars('[A] x2\n| C | F G |\n[B] key: F\n|: Bb | [1] C7 :| [2] F |');
-  expect(await seriousFaults(driver)).toEqual([]);
+  expect(await app.seriousFaults()).toEqual([]);
   await press(Key.ENTER, 'C');
-  expect(await seriousFaults(driver)).toEqual([]);
+  expect(await app.seriousFaults()).toEqual([]);
   await press(Key.ESCAPE);
 });

@@ -3,7 +3,7 @@ import { describe, expect, test } from 'vitest';
 import { type Chart, nextChange, readChart } from './form';
 import { parseChart } from './parse';
 import { summariseChart, withHeader, withTitle } from './summary';
-import { parseKey } from '../harmony/keys';
+import { parseKey } from '../keys/keys';
 
 function play(text: string): Chart {
   const result = readChart(text);
@@ -168,7 +168,9 @@ describe('problems', () => {
 
   test('an empty chart and an endless one are refused in words', () => {
     expect(problem('title: nothing').message).toContain('no bars');
-    expect(problem('[A] x64\n|: C | F :| x64').message).toContain('longer than');
+    expect(problem('[A] x64\n|: C | F :| x64').message).toContain('more than 2048 bars');
+    expect(problem('| ' + 'C '.repeat(9000) + '|').message).toContain('at most 4096 chords');
+    expect(problem('| C C C |' + ' % |'.repeat(1400)).message).toContain('more than 4096 chords');
     expect(problem('x'.repeat(70_000)).message).toContain('65536');
   });
 

@@ -24,7 +24,7 @@ import {
 } from './edit';
 import { readChart } from './form';
 import { shiftChart, toNumerals, toSymbols, transposeChart } from './rewrite';
-import { emptyBar, readSheet, type Sheet, writeSheet } from './sheet';
+import { emptyBar, readLeadSheet, type LeadSheet, writeLeadSheet } from './leadSheet';
 import { fromTemplate, TEMPLATES } from './templates';
 
 const SAMPLE = `title: Two Left Boots
@@ -38,7 +38,7 @@ key: Bb
 `;
 
 const bars = (...texts: string[]) => texts.map((text) => emptyBar([{ text, shares: 1 }]));
-const edited = (text: string, edit: (sheet: Sheet) => Sheet): string => {
+const edited = (text: string, edit: (sheet: LeadSheet) => LeadSheet): string => {
   const result = editChart(text, edit);
   if (result === null) throw new Error('unreadable');
   return result;
@@ -87,7 +87,7 @@ const someChart = fc
   );
 
 const someRange = fc.tuple(fc.nat(30), fc.nat(6));
-const rangeIn = (sheet: Sheet, [from, size]: readonly [number, number]): BarRange => {
+const rangeIn = (sheet: LeadSheet, [from, size]: readonly [number, number]): BarRange => {
   const count = sheetBars(sheet).length;
   const first = from % count;
   return { from: first, to: Math.min(count - 1, first + size) };
@@ -95,27 +95,27 @@ const rangeIn = (sheet: Sheet, [from, size]: readonly [number, number]): BarRang
 
 describe('sheets', () => {
   test('an untouched sheet is the very text', () => {
-    const sheet = readSheet(SAMPLE);
-    expect(sheet && writeSheet(sheet)).toBe(SAMPLE);
+    const sheet = readLeadSheet(SAMPLE);
+    expect(sheet && writeLeadSheet(sheet)).toBe(SAMPLE);
   });
 
   test('a row written anew plays the same', () => {
     fc.assert(
       fc.property(someChart, (text) => {
-        const sheet = readSheet(text);
+        const sheet = readLeadSheet(text);
         if (!sheet) throw new Error(text);
         const anew = {
           lines: sheet.lines.map((line) =>
             line.kind === 'row' ? { ...line, source: null } : line,
           ),
         };
-        expect(played(writeSheet(anew))).toBe(played(text));
+        expect(played(writeLeadSheet(anew))).toBe(played(text));
       }),
     );
   });
 
   test('every edit leaves a chart that can be read, and its comments', () => {
-    const edits: readonly ((sheet: Sheet, range: BarRange, target: number) => Sheet)[] = [
+    const edits: readonly ((sheet: LeadSheet, range: BarRange, target: number) => LeadSheet)[] = [
       (sheet, range) => deleteBars(sheet, range),
       (sheet, range, target) => moveBars(sheet, range, { before: target }),
       (sheet, range, target) => copyBars(sheet, range, { after: target }),
@@ -248,7 +248,7 @@ describe('edits of bars', () => {
     );
     expect(named).toBe('| C | Am7 |\n[B] x2 key: F | Dm7 | G7 |');
     expect(edited(named, (sheet) => removeSection(sheet, 2))).toBe('| C | Am7 |\n| Dm7 | G7 |');
-    const spans = sectionSpans(readSheet(named) ?? { lines: [] });
+    const spans = sectionSpans(readLeadSheet(named) ?? { lines: [] });
     expect(spans.map(({ from, to }) => [from, to])).toEqual([
       [0, 1],
       [2, 3],
@@ -256,7 +256,7 @@ describe('edits of bars', () => {
   });
 
   test('copies as text and reads it back, with or without bar lines', () => {
-    const sheet = readSheet(SAMPLE);
+    const sheet = readLeadSheet(SAMPLE);
     const text = sheet ? barsAsText(sheet, { from: 0, to: 3 }) : '';
     expect(text).toBe('| Bbmaj7 | G7 | Cm7 F7 | % |');
     expect(barsFromText(text)?.length).toBe(4);

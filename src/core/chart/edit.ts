@@ -8,15 +8,15 @@ import { readChart } from './form';
 import {
   barsText,
   emptyBar,
-  readSheet,
+  readLeadSheet,
   type Row,
   rowOf,
-  type Sheet,
+  type LeadSheet,
   type SheetBar,
   type SheetSection,
   type SheetSlot,
-  writeSheet,
-} from './sheet';
+  writeLeadSheet,
+} from './leadSheet';
 
 /** Bars `from` to `to`, both included. */
 export interface BarRange {
@@ -27,11 +27,11 @@ export interface BarRange {
 const ROW_LIMIT = 8;
 const ROW_LENGTH = 4;
 
-const rowsOf = (sheet: Sheet): readonly Row[] =>
+const rowsOf = (sheet: LeadSheet): readonly Row[] =>
   sheet.lines.filter((line): line is Row => line.kind === 'row');
 
 /** Every written bar, in order. */
-export const sheetBars = (sheet: Sheet): readonly SheetBar[] =>
+export const sheetBars = (sheet: LeadSheet): readonly SheetBar[] =>
   rowsOf(sheet).flatMap(({ bars }) => bars);
 
 /** A section as it is written: its heading, if it has one, and where its bars begin and end. */
@@ -39,7 +39,7 @@ export interface SectionSpan extends BarRange {
   readonly section: SheetSection | null;
 }
 
-export function sectionSpans(sheet: Sheet): readonly SectionSpan[] {
+export function sectionSpans(sheet: LeadSheet): readonly SectionSpan[] {
   const spans: { section: SheetSection | null; from: number; to: number }[] = [];
   let bar = 0;
   for (const row of rowsOf(sheet)) {
@@ -53,17 +53,20 @@ export function sectionSpans(sheet: Sheet): readonly SectionSpan[] {
   return spans.filter(({ from, to }) => to >= from);
 }
 
-export const sectionAt = (sheet: Sheet, bar: number): SectionSpan | null =>
+export const sectionAt = (sheet: LeadSheet, bar: number): SectionSpan | null =>
   sectionSpans(sheet).find(({ from, to }) => from <= bar && bar <= to) ?? null;
 
 /** Rows with the bars given instead of theirs; a row left without bars or heading disappears. */
-function withRows(sheet: Sheet, change: (row: Row, first: number) => readonly Row[]): Sheet {
+function withRows(
+  sheet: LeadSheet,
+  change: (row: Row, first: number) => readonly Row[],
+): LeadSheet {
   let first = 0;
-  const lines = sheet.lines.flatMap((line): Sheet['lines'] => {
+  const lines = sheet.lines.flatMap((line): LeadSheet['lines'] => {
     if (line.kind === 'other') return [line];
     const rows = change(line, first);
     first += line.bars.length;
-    return rows.flatMap((row): Sheet['lines'] => {
+    return rows.flatMap((row): LeadSheet['lines'] => {
       if (row.bars.length > 0 || row.section) return [row];
       return row.comment === '' ? [] : [{ kind: 'other', text: row.comment }];
     });
@@ -72,7 +75,7 @@ function withRows(sheet: Sheet, change: (row: Row, first: number) => readonly Ro
 }
 
 /** Rewrites bars one by one, leaving the others' rows as they are worded. */
-function mapBars(sheet: Sheet, change: (bar: SheetBar, index: number) => SheetBar): Sheet {
+function mapBars(sheet: LeadSheet, change: (bar: SheetBar, index: number) => SheetBar): LeadSheet {
   return withRows(sheet, (row, first) => {
     const bars = row.bars.map((bar, offset) => change(bar, first + offset));
     const same = bars.every((bar, offset) => bar === row.bars[offset]);
@@ -80,7 +83,7 @@ function mapBars(sheet: Sheet, change: (bar: SheetBar, index: number) => SheetBa
   });
 }
 
-const changeBar = (sheet: Sheet, bar: number, change: (bar: SheetBar) => SheetBar): Sheet =>
+const changeBar = (sheet: LeadSheet, bar: number, change: (bar: SheetBar) => SheetBar): LeadSheet =>
   mapBars(sheet, (current, index) => (index === bar ? change(current) : current));
 
 /** A `%` written out, so that it can be changed; other bars as they are. */
@@ -93,17 +96,22 @@ function writtenOut(bars: readonly SheetBar[], index: number): SheetBar {
 }
 
 const changeSlots = (
-  sheet: Sheet,
+  sheet: LeadSheet,
   bar: number,
   change: (slots: readonly SheetSlot[]) => readonly SheetSlot[],
-): Sheet =>
+): LeadSheet =>
   changeBar(sheet, bar, () => {
     const whole = writtenOut(sheetBars(sheet), bar);
     return { ...whole, slots: change(whole.slots) };
   });
 
 /** Chords typed over a slot: the first takes its place, further ones follow it in the bar. */
-export function typeOver(sheet: Sheet, bar: number, slot: number, texts: readonly string[]): Sheet {
+export function typeOver(
+  sheet: LeadSheet,
+  bar: number,
+  slot: number,
+  texts: readonly string[],
+): LeadSheet {
   if (texts[0] === '%' && texts.length === 1) {
     return changeBar(sheet, bar, (current) => ({ ...current, slots: [], same: 1 }));
   }
@@ -115,17 +123,17 @@ export function typeOver(sheet: Sheet, bar: number, slot: number, texts: readonl
 }
 
 /** Puts one more chord behind a slot, with as much of the bar as that one has. */
-export const insertSlot = (sheet: Sheet, bar: number, slot: number, text: string): Sheet =>
+export const insertSlot = (sheet: LeadSheet, bar: number, slot: number, text: string): LeadSheet =>
   changeSlots(sheet, bar, (slots) =>
     slots.toSpliced(slot + 1, 0, { text, shares: slots[slot]?.shares ?? 1 }),
   );
 
 /** Takes one chord out of a bar of several; the others share its time. */
-export const removeSlot = (sheet: Sheet, bar: number, slot: number): Sheet =>
+export const removeSlot = (sheet: LeadSheet, bar: number, slot: number): LeadSheet =>
   changeSlots(sheet, bar, (slots) => (slots.length > 1 ? slots.toSpliced(slot, 1) : slots));
 
 /** Splits a slot in two halves of the same chord. */
-export const splitSlot = (sheet: Sheet, bar: number, slot: number): Sheet =>
+export const splitSlot = (sheet: LeadSheet, bar: number, slot: number): LeadSheet =>
   changeSlots(sheet, bar, (slots) => {
     const odd = (slots[slot]?.shares ?? 1) % 2 === 1;
     const finer = odd ? slots.map((one) => ({ ...one, shares: one.shares * 2 })) : slots;
@@ -136,7 +144,7 @@ export const splitSlot = (sheet: Sheet, bar: number, slot: number): Sheet =>
 const MOST_SHARES = 32;
 
 /** Gives a chord more (or less) of its bar, a share at a time. */
-export const stretchSlot = (sheet: Sheet, bar: number, slot: number, by: number): Sheet =>
+export const stretchSlot = (sheet: LeadSheet, bar: number, slot: number, by: number): LeadSheet =>
   changeSlots(sheet, bar, (slots) =>
     slots.map((one, index) =>
       index === slot
@@ -156,7 +164,7 @@ function inRows(bars: readonly SheetBar[]): readonly (readonly SheetBar[])[] {
 export type Spot = { readonly before: number } | { readonly after: number };
 
 /** Puts bars in. A repeat or ending that begins at the bar they go before begins with them. */
-export function insertBars(sheet: Sheet, spot: Spot, inserted: readonly SheetBar[]): Sheet {
+export function insertBars(sheet: LeadSheet, spot: Spot, inserted: readonly SheetBar[]): LeadSheet {
   const last = sheetBars(sheet).length - 1;
   const bar = Math.min(last, 'before' in spot ? spot.before : spot.after);
   const behind = 'after' in spot || spot.before > last;
@@ -214,7 +222,7 @@ function thinned(bars: readonly SheetBar[], gone: (offset: number) => boolean): 
 const SILENT = emptyBar([{ text: 'N.C.', shares: 1 }]);
 
 /** Takes bars out. A chart keeps one bar, silent. */
-export function deleteBars(sheet: Sheet, { from, to }: BarRange): Sheet {
+export function deleteBars(sheet: LeadSheet, { from, to }: BarRange): LeadSheet {
   const all = sheetBars(sheet);
   if (from <= 0 && to >= all.length - 1) {
     const silenced = changeBar(sheet, 0, () => SILENT);
@@ -236,7 +244,7 @@ export function deleteBars(sheet: Sheet, { from, to }: BarRange): Sheet {
 }
 
 /** Drops the headings whose bars are all gone. */
-function withoutEmptySections(sheet: Sheet): Sheet {
+function withoutEmptySections(sheet: LeadSheet): LeadSheet {
   const rows = rowsOf(sheet);
   const empty = new Set(
     rows.filter((row, index) => {
@@ -260,7 +268,7 @@ function selfContained(bars: readonly SheetBar[]): readonly SheetBar[] {
 }
 
 /** Bars as they can stand anywhere: `%` written out where what it repeats is not among them. */
-export function takeBars(sheet: Sheet, { from, to }: BarRange): readonly SheetBar[] {
+export function takeBars(sheet: LeadSheet, { from, to }: BarRange): readonly SheetBar[] {
   const all = sheetBars(sheet);
   const taken = range(from, Math.min(to, all.length - 1) + 1).map((index) => {
     const bar = at(all, index);
@@ -272,7 +280,7 @@ export function takeBars(sheet: Sheet, { from, to }: BarRange): readonly SheetBa
 const spotBar = (spot: Spot): number => ('before' in spot ? spot.before : spot.after + 1);
 
 /** Moves bars to a spot, which is counted as things stand before the move. */
-export function moveBars(sheet: Sheet, moved: BarRange, spot: Spot): Sheet {
+export function moveBars(sheet: LeadSheet, moved: BarRange, spot: Spot): LeadSheet {
   const target = spotBar(spot);
   const size = moved.to - moved.from + 1;
   const inside = target > moved.from && target < moved.to + 1;
@@ -288,23 +296,24 @@ export function moveBars(sheet: Sheet, moved: BarRange, spot: Spot): Sheet {
 }
 
 /** Copies bars to a spot. */
-export const copyBars = (sheet: Sheet, copied: BarRange, spot: Spot): Sheet =>
+export const copyBars = (sheet: LeadSheet, copied: BarRange, spot: Spot): LeadSheet =>
   insertBars(sheet, spot, takeBars(sheet, copied));
 
 /** Bars as chart text, to be pasted anywhere. */
-export const barsAsText = (sheet: Sheet, span: BarRange): string => barsText(takeBars(sheet, span));
+export const barsAsText = (sheet: LeadSheet, span: BarRange): string =>
+  barsText(takeBars(sheet, span));
 
 /** Reads bars from pasted text, with or without bar lines; null when it cannot be read. */
 export function barsFromText(text: string): readonly SheetBar[] | null {
   const trimmed = text.trim();
   const lined = trimmed.includes('|') ? trimmed : `| ${trimmed} |`;
   const sheet =
-    trimmed === '' ? null : readSheet(/\bkey:/iu.test(lined) ? lined : `key: C\n${lined}`);
+    trimmed === '' ? null : readLeadSheet(/\bkey:/iu.test(lined) ? lined : `key: C\n${lined}`);
   return sheet ? sheetBars(sheet) : null;
 }
 
 /** Repeats a range so many times; with null, takes the repeats in it away, and their endings. */
-export function setRepeat(sheet: Sheet, span: BarRange, times: number | null): Sheet {
+export function setRepeat(sheet: LeadSheet, span: BarRange, times: number | null): LeadSheet {
   const section = sectionAt(sheet, span.from);
   if (!section || span.to > section.to) return sheet;
   const within = (index: number) => index >= span.from && index <= span.to;
@@ -329,7 +338,7 @@ export function setRepeat(sheet: Sheet, span: BarRange, times: number | null): S
  * Makes a range the ending for the passes given, and what follows in its section the ending for
  * the next pass, where that is none yet. An empty list takes the ending away.
  */
-export function setEnding(sheet: Sheet, span: BarRange, passes: readonly number[]): Sheet {
+export function setEnding(sheet: LeadSheet, span: BarRange, passes: readonly number[]): LeadSheet {
   const section = sectionAt(sheet, span.from);
   if (!section || span.to > section.to) return sheet;
   const following = span.to < section.to ? span.to + 1 : null;
@@ -346,7 +355,7 @@ export function setEnding(sheet: Sheet, span: BarRange, passes: readonly number[
 }
 
 /** Begins a section at a bar, or changes the one that begins there. */
-export function setSection(sheet: Sheet, bar: number, section: SheetSection): Sheet {
+export function setSection(sheet: LeadSheet, bar: number, section: SheetSection): LeadSheet {
   const span = sectionSpans(sheet).find(({ from }) => from === bar);
   if (span?.section) {
     return withRows(sheet, (row) => [
@@ -363,7 +372,7 @@ export function setSection(sheet: Sheet, bar: number, section: SheetSection): Sh
 }
 
 /** Joins the section that begins at a bar to the one before it. */
-export const removeSection = (sheet: Sheet, bar: number): Sheet => {
+export const removeSection = (sheet: LeadSheet, bar: number): LeadSheet => {
   const span = sectionSpans(sheet).find(({ from }) => from === bar);
   if (!span?.section) return sheet;
   return withRows(sheet, (row) =>
@@ -372,7 +381,7 @@ export const removeSection = (sheet: Sheet, bar: number): Sheet => {
 };
 
 /** Repeats that open and never close, and endings of no repeat, taken away section by section. */
-function tidied(sheet: Sheet): Sheet {
+function tidied(sheet: LeadSheet): LeadSheet {
   const all = sheetBars(sheet);
   const lostOpenings = new Set<number>();
   const lostEndings = new Set<number>();
@@ -396,14 +405,14 @@ function tidied(sheet: Sheet): Sheet {
 }
 
 /** The section a line of the written sheet belongs to. */
-function sectionOfLine(sheet: Sheet, line: number): SectionSpan | undefined {
+function sectionOfLine(sheet: LeadSheet, line: number): SectionSpan | undefined {
   const before = { lines: sheet.lines.slice(0, line) };
   return sectionSpans(sheet).findLast(({ from }) => from < sheetBars(before).length);
 }
 
 /** Endings that no repeat reaches any more are taken away, with all of their section. */
-function settled(sheet: Sheet): Sheet {
-  const result = readChart(writeSheet(sheet));
+function settled(sheet: LeadSheet): LeadSheet {
+  const result = readChart(writeLeadSheet(sheet));
   const span = result.ok ? undefined : sectionOfLine(sheet, result.problems[0]?.line ?? 0);
   if (!span) return sheet;
   const ends = (bar: SheetBar, index: number) =>
@@ -413,7 +422,7 @@ function settled(sheet: Sheet): Sheet {
 }
 
 /** Edits a chart text; null while the text cannot be read. */
-export function editChart(text: string, edit: (sheet: Sheet) => Sheet): string | null {
-  const sheet = readSheet(text);
-  return sheet ? writeSheet(settled(tidied(edit(sheet)))) : null;
+export function editChart(text: string, edit: (sheet: LeadSheet) => LeadSheet): string | null {
+  const sheet = readLeadSheet(text);
+  return sheet ? writeLeadSheet(settled(tidied(edit(sheet)))) : null;
 }

@@ -1,14 +1,13 @@
 /** The form as played: repeats, endings and section counts written out. */
-import type { Chord } from '../chords/chords';
-import { sameChord } from '../chords/chords';
-import type { Key } from '../harmony/keys';
+import { type Chord, sameChord } from '../chords/chords';
+import type { Key } from '../keys/keys';
 import { at } from '../lists';
 import { parseChart, type ParseOptions } from './parse';
 import {
   type Bar,
   CHART_LIMITS,
   type ChartSource,
-  type Place,
+  type TextPlace,
   type Problem,
   type Section,
   type Slot,
@@ -34,7 +33,7 @@ export interface PlayedChord {
   readonly beat: number;
   readonly beats: number;
   /** Where the text names it; for a repeated bar, the bar it repeats. */
-  readonly place: Place;
+  readonly place: TextPlace;
 }
 
 /** A chart ready to be read, drawn and played. */
@@ -73,6 +72,7 @@ function endingFor(bars: readonly Bar[], from: number, pass: number): number {
 /** The order in which a section's bars are played, the section being played for the `round`th time. */
 function visitsOf(section: Section, round: number): readonly Visit[] {
   const { bars } = section;
+  const lastClose = bars.findLastIndex(({ closesRepeat }) => closesRepeat !== null);
   const visits: Visit[] = [];
   let start = 0;
   let pass = round;
@@ -85,7 +85,7 @@ function visitsOf(section: Section, round: number): readonly Visit[] {
       pass = 1;
       inRepeat = true;
     }
-    const repeats = inRepeat || bars.slice(index).some((later) => later.closesRepeat !== null);
+    const repeats = inRepeat || index <= lastClose;
     if (repeats && !inRepeat) {
       inRepeat = true;
       pass = 1;
@@ -121,7 +121,7 @@ interface Performance {
   problem: Problem | null;
 }
 
-const problemAt = (place: Place, token: string, message: string): Problem => ({
+const problemAt = (place: TextPlace, token: string, message: string): Problem => ({
   ...place,
   message,
   token,
@@ -189,6 +189,12 @@ function unplayedBar(source: ChartSource, bars: readonly PlayedBar[]): Problem |
   return null;
 }
 
+/** What a form has more of than Corvel plays, in words; null where it is of a sensible length. */
+function excess({ bars, chords }: Performance): string | null {
+  if (bars.length > CHART_LIMITS.bars) return `${CHART_LIMITS.bars} bars`;
+  return chords.length > CHART_LIMITS.chords ? `${CHART_LIMITS.chords} chords` : null;
+}
+
 /** Writes out the form of a chart already parsed. */
 export function playChart(source: ChartSource): ChartResult {
   const performance: Performance = { bars: [], chords: [], heard: [], problem: null };
@@ -199,8 +205,9 @@ export function playChart(source: ChartSource): ChartResult {
         const pass = section.repeats > 1 ? round : visit.pass;
         const where = { section: index, pass, sourceBar: visit.bar };
         if (performance.problem === null) playBar(performance, bar, source.time.beats, where);
-        if (performance.bars.length > CHART_LIMITS.bars) {
-          const message = `With its repeats this form is longer than ${CHART_LIMITS.bars} bars.`;
+        const tooMuch = excess(performance);
+        if (tooMuch !== null) {
+          const message = `With its repeats this form has more than ${tooMuch}.`;
           performance.problem = problemAt(section.place, section.name ?? '', message);
           break;
         }

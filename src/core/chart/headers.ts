@@ -1,6 +1,9 @@
 /** The header lines above the bars: `title:`, `key:`, `time:`, `tempo:`, `feel:`. */
-import { parseKey } from '../harmony/keys';
-import { type ChartSource, TEMPO_RANGE } from './syntax';
+import { lookUp } from '../lists';
+import { TEMPO_RANGE } from '../time/tempo';
+import { parseKey } from '../keys/keys';
+import { TIME_UNITS } from '../time/metre';
+import type { ChartSource } from './syntax';
 
 type Headers = { -readonly [P in keyof Omit<ChartSource, 'sections'>]: ChartSource[P] };
 
@@ -9,8 +12,6 @@ export const HEADER_PATTERN = /^\s*([A-Za-z]{3,})\s*:(?!\|)\s*(.*)$/u;
 
 export const notAKey = (text: string): string =>
   `“${text}” is not a key: write it like Eb, F#m or D dorian.`;
-
-const UNITS: ReadonlySet<number> = new Set([2, 4, 8, 16]);
 
 const READERS: Readonly<Record<string, (headers: Headers, value: string) => string | null>> = {
   title: (headers, value) => {
@@ -29,7 +30,7 @@ const READERS: Readonly<Record<string, (headers: Headers, value: string) => stri
     const match = /^(\d{1,2})\s*\/\s*(\d{1,2})$/u.exec(value);
     const beats = Number(match?.[1]);
     const unit = Number(match?.[2]);
-    if (!match || beats < 1 || beats > 16 || !UNITS.has(unit)) {
+    if (!match || beats < 1 || beats > 16 || !TIME_UNITS.includes(unit)) {
       return `“${value}” is not a time signature: write it like 4/4, 3/4 or 6/8.`;
     }
     headers.time = { beats, unit };
@@ -47,7 +48,7 @@ const READERS: Readonly<Record<string, (headers: Headers, value: string) => stri
 
 /** Sets one header; answers a sentence when name or value cannot be read. */
 export function applyHeader(headers: Headers, name: string, value: string): string | null {
-  const read = READERS[name];
+  const read = lookUp(READERS, name);
   if (!read) {
     const known = Object.keys(READERS).join(', ');
     return `“${name}:” is not a line Corvel knows above a chart; it knows ${known}.`;

@@ -1,42 +1,59 @@
 /** Splits one line of bars into its signs and chord texts. */
-import type { Place } from './syntax';
+import type { TextPlace } from './syntax';
 
 export type TokenKind =
   'bar' | 'open-repeat' | 'close-repeat' | 'count' | 'bracket' | 'key' | 'same' | 'share' | 'text';
 
-export interface Token extends Place {
+export interface Token extends TextPlace {
   readonly kind: TokenKind;
   readonly text: string;
 }
 
 const SIGNS: readonly (readonly [TokenKind, RegExp])[] = [
-  ['open-repeat', /^\|{1,2}:/u],
-  ['close-repeat', /^:\|{1,2}:?/u],
-  ['bar', /^\|{1,2}/u],
-  ['bracket', /^\[[^\]]*\]?/u],
-  ['key', /^key:[^|]*/iu],
-  ['same', /^%%?(?=[\s|:]|$)/u],
-  ['share', /^\/(?=[\s|:/]|$)/u],
-  ['count', /^x\d+(?=[\s|[]|$)/u],
+  ['open-repeat', /\|{1,2}:/uy],
+  ['close-repeat', /:\|{1,2}:?/uy],
+  ['bar', /\|{1,2}/uy],
+  ['bracket', /\[[^\]]*\]?/uy],
+  ['key', /key:[^|]*/iuy],
+  ['same', /%%?(?=[\s|:]|$)/uy],
+  ['share', /\/(?=[\s|:/]|$)/uy],
+  ['count', /x\d+(?=[\s|[]|$)/uy],
 ];
 
-/** A chord text runs to the next space or bar line, but spaces inside parentheses belong to it. */
-const TEXT = /^(?:\([^)|]*\)|[^\s|:[\]])+|^./u;
+const SPACE = /\s+/uy;
+
+/**
+ * A chord text runs to the next space or bar line, but spaces inside parentheses belong to it. No
+ * chord has so much in parentheses; the bound keeps the reading of unclosed ones linear.
+ */
+const TEXT = /(?:\([^)|]{0,40}\)|[^\s|:[\]])+|./uy;
+
+/** What a pattern finds exactly at a position; null where it does not fit there. */
+function matchAt(pattern: RegExp, line: string, position: number): string | null {
+  pattern.lastIndex = position;
+  return pattern.exec(line)?.[0] ?? null;
+}
+
+function tokenAt(line: string, position: number): Pick<Token, 'kind' | 'text'> {
+  for (const [kind, pattern] of SIGNS) {
+    const text = matchAt(pattern, line, position);
+    if (text !== null) return { kind, text };
+  }
+  return { kind: 'text', text: matchAt(TEXT, line, position) ?? line.slice(position) };
+}
 
 export function tokenize(line: string, number: number, offset: number): readonly Token[] {
   const tokens: Token[] = [];
   let position = 0;
   while (position < line.length) {
-    const rest = line.slice(position);
-    const space = /^\s+/u.exec(rest);
-    if (space) {
-      position += space[0].length;
+    const space = matchAt(SPACE, line, position);
+    if (space !== null) {
+      position += space.length;
       continue;
     }
-    const sign = SIGNS.find(([, pattern]) => pattern.test(rest));
-    const text = (sign ? sign[1] : TEXT).exec(rest)?.[0] ?? rest;
+    const { kind, text } = tokenAt(line, position);
     tokens.push({
-      kind: sign ? sign[0] : 'text',
+      kind,
       text,
       from: offset + position,
       to: offset + position + text.length,

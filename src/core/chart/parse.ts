@@ -1,16 +1,16 @@
 /** Reads chart text: headers, sections, bars. */
+import { DEFAULT_TIME } from '../time/metre';
 import type { Chord } from '../chords/chords';
 import { explainUnreadable, parseChord } from '../chords/symbols';
-import { type Key, parseKey } from '../harmony/keys';
-import { looksLikeNumeral, parseNumeral } from '../harmony/numerals';
+import { type Key, parseKey } from '../keys/keys';
+import { looksLikeNumeral, parseNumeral } from '../keys/numerals';
 import { applyHeader, HEADER_PATTERN, notAKey } from './headers';
 import { type Token, tokenize } from './lexer';
 import {
   type Bar,
   CHART_LIMITS,
   type ChartSource,
-  DEFAULT_TIME,
-  type Place,
+  type TextPlace,
   type Problem,
   type Section,
   type Slot,
@@ -38,7 +38,7 @@ interface BarDraft {
   repeatOf: 1 | 2 | null;
   opensRepeat: boolean;
   endings: readonly number[];
-  place: Mutable<Place>;
+  place: Mutable<TextPlace>;
 }
 
 interface Reader {
@@ -47,17 +47,20 @@ interface Reader {
   readonly sections: SectionDraft[];
   readonly keyGiven: Key | undefined;
   bar: BarDraft | null;
+  /** Chords written so far; past what can be played the rest is not read. */
+  written: number;
   /** A repeat sign or ending that waits for its bar to begin. */
   opensNext: boolean;
   endingsNext: readonly number[];
 }
 
-function complain(reader: Reader, place: Place, token: string, message: string): void {
+function complain(reader: Reader, place: TextPlace, token: string, message: string): void {
+  if (reader.problems.length >= CHART_LIMITS.problems) return;
   const { from, to, line, column } = place;
   reader.problems.push({ message, token, from, to, line, column });
 }
 
-function currentSection(reader: Reader, place: Place): SectionDraft {
+function currentSection(reader: Reader, place: TextPlace): SectionDraft {
   const last = reader.sections.at(-1);
   if (last) return last;
   const section: SectionDraft = { name: null, repeats: 1, key: null, bars: [], place };
@@ -221,6 +224,7 @@ function readSlot(reader: Reader, token: Token): void {
   const chord = readChord(reader, token);
   const bar = startBar(reader, token);
   const { from, to, line, column } = token;
+  reader.written += 1;
   if (chord !== undefined) bar.slots.push({ chord, shares: 1, place: { from, to, line, column } });
 }
 
@@ -273,9 +277,12 @@ function readSectionKey(reader: Reader, token: Token): void {
 
 function readBars(reader: Reader, line: string, number: number, offset: number): void {
   const tokens = tokenize(line, number, offset);
-  tokens.forEach((_, index) => {
+  for (const [index, token] of tokens.entries()) {
     readToken(reader, tokens, index);
-  });
+    if (reader.written <= CHART_LIMITS.chords) continue;
+    complain(reader, token, token.text, `A form has at most ${CHART_LIMITS.chords} chords.`);
+    break;
+  }
   endBar(reader);
 }
 
@@ -283,6 +290,7 @@ const withoutComment = (line: string): string =>
   line.trimStart().startsWith('#') ? '' : line.replace(/\/\/.*$/u, '');
 
 function readLine(reader: Reader, raw: string, number: number, offset: number): void {
+  if (reader.written > CHART_LIMITS.chords) return;
   const line = withoutComment(raw);
   if (line.trim() === '') return;
   const header = HEADER_PATTERN.exec(line);
@@ -330,6 +338,7 @@ export function parseChart(text: string, options: ParseOptions = {}): ParseResul
     sections: [],
     keyGiven: options.key,
     bar: null,
+    written: 0,
     opensNext: false,
     endingsNext: [],
   };

@@ -1,8 +1,8 @@
 /** Whole charts rewritten: to another key, to Roman numerals and back. The layout stays as it is. */
 import { type Chord, chordNotes, transposeChord } from '../chords/chords';
 import { parseChord } from '../chords/symbols';
-import { type Key, parseKey, signatureTonic, writeKey } from '../harmony/keys';
-import { parseNumeral, writeNumeral } from '../harmony/numerals';
+import { type Key, parseKey, signatureTonic, writeKey } from '../keys/keys';
+import { parseNumeral, writeNumeral } from '../keys/numerals';
 import { degreeName } from '../notes/degrees';
 import {
   alteration,

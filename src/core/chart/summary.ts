@@ -1,5 +1,5 @@
 /** What a list of charts shows, read from chart text in whatever state it is. */
-import { writeKey } from '../harmony/keys';
+import { writeKey } from '../keys/keys';
 import { playChart } from './form';
 import { HEADER_PATTERN } from './headers';
 import { parseChart } from './parse';

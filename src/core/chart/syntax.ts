@@ -1,9 +1,10 @@
 /** What a chart's text says, with the place of everything in it, before it is played. */
+import type { TimeSignature } from '../time/metre';
 import type { Chord } from '../chords/chords';
-import type { Key } from '../harmony/keys';
+import type { Key } from '../keys/keys';
 
 /** A stretch of the source text: offsets, and the line and column (from 1) where it begins. */
-export interface Place {
+export interface TextPlace {
   readonly from: number;
   readonly to: number;
   readonly line: number;
@@ -11,21 +12,16 @@ export interface Place {
 }
 
 /** Something the text says that cannot be read, in words, at its place. */
-export interface Problem extends Place {
+export interface Problem extends TextPlace {
   readonly message: string;
   readonly token: string;
-}
-
-export interface TimeSignature {
-  readonly beats: number;
-  readonly unit: number;
 }
 
 /** One chord (or silence) of a bar and how many equal shares of the bar it takes. */
 export interface Slot {
   readonly chord: Chord | null;
   readonly shares: number;
-  readonly place: Place;
+  readonly place: TextPlace;
 }
 
 export type BarContent =
@@ -40,7 +36,7 @@ export interface Bar {
   readonly closesRepeat: number | null;
   /** The passes for which this bar begins an ending; empty when it begins none. */
   readonly endings: readonly number[];
-  readonly place: Place;
+  readonly place: TextPlace;
 }
 
 export interface Section {
@@ -49,7 +45,7 @@ export interface Section {
   /** The key area, where the section states its own. */
   readonly key: Key | null;
   readonly bars: readonly Bar[];
-  readonly place: Place;
+  readonly place: TextPlace;
 }
 
 export interface ChartSource {
@@ -61,7 +57,12 @@ export interface ChartSource {
   readonly sections: readonly Section[];
 }
 
-export const DEFAULT_TIME: TimeSignature = { beats: 4, unit: 4 };
-export const TEMPO_RANGE = { low: 20, high: 400 } as const;
-/** Longest chart text in characters, and longest form in played bars. */
-export const CHART_LIMITS = { characters: 65_536, bars: 2_048, repeats: 64 } as const;
+/** Longest chart text in characters, and longest form in bars and chords as played. */
+export const CHART_LIMITS = {
+  characters: 65_536,
+  bars: 2_048,
+  chords: 4_096,
+  repeats: 64,
+  /** Problems told at once. */
+  problems: 100,
+} as const;

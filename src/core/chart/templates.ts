@@ -1,6 +1,5 @@
 /** Forms to start a chart from, in Roman numerals so that they serve every key. */
-import type { Key } from '../harmony/keys';
-import { writeKey } from '../harmony/keys';
+import { type Key, writeKey } from '../keys/keys';
 import { toSymbols } from './rewrite';
 
 export interface Template {

@@ -14,7 +14,7 @@ function read(text: string): Chord {
 }
 
 const tones = (text: string) => read(text).quality.degrees.map(degreeName).join(' ');
-const definers = (text: string) => read(text).quality.definers.map(degreeName).join(' ');
+const guideTones = (text: string) => read(text).quality.guideTones.map(degreeName).join(' ');
 
 /** Every spelling players write, with its tones from the textbook and not from the code. */
 const SPELLINGS: readonly (readonly [string, string])[] = [
@@ -104,7 +104,7 @@ describe('chord spellings', () => {
   });
 });
 
-describe('definers', () => {
+describe('guide tones', () => {
   test.each([
     ['C7', '3 b7'],
     ['Cm7', 'b3 b7'],
@@ -120,7 +120,7 @@ describe('definers', () => {
     ['Cdim7', 'b3 bb7'],
     ['C5', ''],
   ])('of %s are %s', (name, expected) => {
-    expect(definers(name)).toBe(expected);
+    expect(guideTones(name)).toBe(expected);
   });
 });
 

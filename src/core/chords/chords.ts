@@ -1,12 +1,5 @@
 /** Chords: a root, a quality and perhaps another bass. */
-import {
-  type Interval,
-  intervalBetween,
-  noteName,
-  type Note,
-  pitchClass,
-  transpose,
-} from '../notes/notes';
+import { type Interval, noteName, type Note, pitchClass, transpose } from '../notes/notes';
 import type { Quality } from './qualities';
 
 export interface Chord {
@@ -21,9 +14,6 @@ export interface Chord {
 /** Chord tones from the root up, in thirds. */
 export const chordNotes = (chord: Chord): readonly Note[] =>
   chord.quality.degrees.map((degree) => transpose(chord.root, degree));
-
-/** The degree a note makes over a chord. */
-export const degreeOver = (chord: Chord, note: Note): Interval => intervalBetween(chord.root, note);
 
 /** Root and quality sound the same, whatever the spelling; the bass is not compared. */
 export function sameChord(a: Chord, b: Chord): boolean {

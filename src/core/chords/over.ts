@@ -1,7 +1,18 @@
 /** How notes read over a chord: as players name them there, not as some other root spells them. */
-import { degree, degreeName, tensionName } from '../notes/degrees';
-import { halfSteps, type Interval, intervalBetween, type Note } from '../notes/notes';
+import { degree, degreeName, spokenDegree, spokenTension, tensionName } from '../notes/degrees';
+import { at, modulo } from '../lists';
+import {
+  halfSteps,
+  type Interval,
+  intervalBetween,
+  type Note,
+  pitchClass,
+  spellNear,
+  transpose,
+} from '../notes/notes';
+import type { Midi } from '../notes/pitch';
 import type { Chord } from './chords';
+import { sounds } from './qualities';
 
 /** The degrees in use; anything else is a spelling of one of them. */
 const IN_USE: ReadonlySet<Interval> = new Set(
@@ -24,34 +35,72 @@ function readsSharpNinth({ root, quality }: Chord, notes: readonly Note[]): bool
   if (quality.family !== 'dominant' || !quality.degrees.includes(MAJOR_THIRD)) return false;
   const altered = (size: number) => size === FLAT_NINTH_SIZE || size === FLAT_THIRTEENTH_SIZE;
   return (
-    quality.name === '7alt' ||
+    quality.altered ||
     quality.degrees.some((tone) => altered(halfSteps(tone))) ||
     notes.some((note) => altered(halfSteps(intervalBetween(root, note))))
   );
 }
 
+/** A note with the degree it is read by over a chord. */
+export interface NoteOver {
+  readonly note: Note;
+  readonly degree: Interval;
+}
+
 /**
- * The degree of each note over a chord. A chord tone reads as the chord's own, so that the flat
- * fourth of the altered scale is the third of its dominant; the rest as spelled.
+ * Each note with its degree over a chord. A chord tone reads as the chord's own, so that the flat
+ * fourth of the altered scale is the third of its dominant; the rest as spelled. The notes are read
+ * together: what stands beside a minor third says whether it is a sharp ninth.
  */
-export function degreesOver(chord: Chord, notes: readonly Note[]): readonly Interval[] {
+export function readOver(chord: Chord, notes: readonly Note[]): readonly NoteOver[] {
   const { root, quality } = chord;
   const sharpNinth = readsSharpNinth(chord, notes);
   return notes.map((note) => {
     const interval = intervalBetween(root, note);
     const size = halfSteps(interval);
     const tone = quality.degrees.find((own) => halfSteps(own) === size);
-    if (tone !== undefined) return tone;
-    if (size === MINOR_THIRD_SIZE && sharpNinth) return SHARP_NINTH;
-    if (interval === DIMINISHED_SEVENTH && quality.family === 'diminished') return interval;
-    return IN_USE.has(interval) ? interval : (BY_SIZE[size] ?? interval);
+    if (tone !== undefined) return { note, degree: tone };
+    if (size === MINOR_THIRD_SIZE && sharpNinth) return { note, degree: SHARP_NINTH };
+    const dimSeventh = interval === DIMINISHED_SEVENTH && quality.family === 'diminished';
+    if (dimSeventh || IN_USE.has(interval)) return { note, degree: interval };
+    return { note, degree: BY_SIZE[size] ?? interval };
   });
+}
+
+/** How much a note says of its chord: it names it, belongs to it, or colours it. */
+export type Weight = 'guide' | 'chord' | 'colour';
+
+/** The weight of a degree over a chord, whatever its spelling. */
+export function weightOver({ quality }: Chord, degree: Interval): Weight {
+  const size = halfSteps(degree);
+  if (quality.guideTones.some((tone) => halfSteps(tone) === size)) return 'guide';
+  return sounds(quality, degree) ? 'chord' : 'colour';
+}
+
+/** What a note by itself is over a chord. */
+export const degreeOver = (chord: Chord, note: Note): Interval =>
+  at(readOver(chord, [note]), 0).degree;
+
+/** How a pitch is spelled over a chord: as its tones and tensions are, else near its root. */
+export function spellOver(chord: Chord, midi: Midi): Note {
+  const pitch = modulo(midi, 12);
+  const own = [...chord.quality.degrees, ...chord.quality.tensions].find(
+    (degree) => pitchClass(transpose(chord.root, degree)) === pitch,
+  );
+  return own === undefined
+    ? spellNear(pitch, (chord.root + 1) as Note)
+    : transpose(chord.root, own);
 }
 
 const TENSIONS: ReadonlySet<Interval> = new Set('b2 2 #2 4 #4 b6 6'.split(' ').map(degree));
 
+const isTension = ({ quality }: Chord, interval: Interval): boolean =>
+  TENSIONS.has(interval) && !quality.core.includes(interval);
+
 /** A degree as a tension where it is one: `b9`, `11`, `13`; what the chord is built of stays simple. */
-export const tensionOver = ({ quality }: Chord, interval: Interval): string =>
-  TENSIONS.has(interval) && !quality.core.includes(interval)
-    ? tensionName(interval)
-    : degreeName(interval);
+export const tensionOver = (chord: Chord, interval: Interval): string =>
+  isTension(chord, interval) ? tensionName(interval) : degreeName(interval);
+
+/** The same as a player says it: "flat third", "sharp eleventh". */
+export const spokenOver = (chord: Chord, interval: Interval): string =>
+  isTension(chord, interval) ? spokenTension(interval) : spokenDegree(interval);

@@ -15,7 +15,7 @@ export type ChordFamily =
 
 /**
  * A chord without its root. `degrees` are all chord tones the symbol names, in thirds from the
- * root; `core` the triad with its seventh or sixth; `definers` the tones that tell the ear which
+ * root; `core` the triad with its seventh or sixth; `guideTones` the tones that tell the ear which
  * chord it is; `tensions` the further degrees it takes without a clash.
  */
 export interface Quality {
@@ -23,8 +23,10 @@ export interface Quality {
   readonly family: ChordFamily;
   readonly degrees: readonly Interval[];
   readonly core: readonly Interval[];
-  readonly definers: readonly Interval[];
+  readonly guideTones: readonly Interval[];
   readonly tensions: readonly Interval[];
+  /** Whether the symbol asks for every tension altered and leaves the fifth open: `7alt`. */
+  readonly altered: boolean;
 }
 
 /** What a chord symbol says, part by part, before it becomes a quality. */
@@ -85,7 +87,7 @@ function family(parts: QualityParts, tones: ReadonlySet<string>): ChordFamily {
 }
 
 /** Third and seventh; in a triad the third and an altered fifth; in a sus chord its fourth or second. */
-function definers(core: readonly string[], suspended: readonly string[]): readonly string[] {
+function guideTones(core: readonly string[], suspended: readonly string[]): readonly string[] {
   const third = core.filter((tone) => tone === '3' || tone === 'b3');
   const color = third.length > 0 ? third : suspended;
   const seventh = core.filter((tone) => ['b7', '7', 'bb7', '6'].includes(tone));
@@ -192,8 +194,9 @@ export function buildQuality(parts: QualityParts): Quality {
     family: kind,
     degrees: ordered,
     core: [...core].sort(inThirds).map(degree),
-    definers: definers(core, parts.suspended).map(degree),
+    guideTones: guideTones(core, parts.suspended).map(degree),
     tensions: kind === 'major' && tones.has('#5') ? degrees('9 #11') : tensions,
+    altered: parts.altered,
   };
 }
 

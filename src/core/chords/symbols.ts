@@ -1,4 +1,6 @@
 /** Reading the chord spellings players write. */
+import { lookUp } from '../lists';
+import { rememberBy } from '../cache';
 import { parseNote } from '../notes/notes';
 import type { Chord } from './chords';
 import { buildQuality, type Quality, type QualityParts } from './qualities';
@@ -196,19 +198,14 @@ function consistent(draft: Draft): boolean {
   return !clashing;
 }
 
-const QUALITY_CACHE = new Map<string, Quality | null>();
-const CACHE_LIMIT = 4096;
-
 /** Reads what follows the root, `m7b5` or `(maj7)`; null when it is not a chord quality. */
-export function parseQuality(text: string): Quality | null {
-  const known = QUALITY_CACHE.get(text);
-  if (known !== undefined) return known;
-  const parts = text.length > 40 ? null : readParts(text);
-  const quality = parts === null ? null : buildQuality(parts);
-  if (QUALITY_CACHE.size >= CACHE_LIMIT) QUALITY_CACHE.clear();
-  QUALITY_CACHE.set(text, quality);
-  return quality;
-}
+export const parseQuality = rememberBy(
+  (text: string) => text,
+  (text): Quality | null => {
+    const parts = text.length > 40 ? null : readParts(text);
+    return parts === null ? null : buildQuality(parts);
+  },
+);
 
 /** Like {@link parseQuality} for text the program itself wrote; throws on anything else. */
 export function quality(text: string): Quality {
@@ -239,7 +236,7 @@ export function parseChord(text: string): Chord | null {
 /** A sentence that says what is wrong with a text {@link parseChord} refuses. */
 export function explainUnreadable(text: string): string {
   const match = SYMBOL_PATTERN.exec(text);
-  const choice = AMBIGUOUS[match?.[2] ?? ''];
+  const choice = lookUp(AMBIGUOUS, match?.[2] ?? '');
   if (match && choice) {
     const root = match[1] ?? '';
     return `“${text}” has two common readings: write ${root}${choice[0]} or ${root}${choice[1]}.`;

@@ -31,7 +31,7 @@ export interface Collection {
   readonly kind: CollectionKind;
 }
 
-const MODAL_FAMILIES: ReadonlySet<CollectionFamily> = new Set([
+export const MODAL_FAMILIES: ReadonlySet<CollectionFamily> = new Set([
   'major modes',
   'melodic minor modes',
   'harmonic minor modes',

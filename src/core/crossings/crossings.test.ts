@@ -26,11 +26,11 @@ describe('lanes', () => {
     expect(written(lanes['7'])).toBe('C=b7 F=b7 B=7 A=6');
   });
 
-  test('falling fifths: the definers go 3 to 7 to 3, holding or falling a half step', () => {
+  test('falling fifths: the guide tones go 3 to 7 to 3, holding or falling a half step', () => {
     const falling = lanesOf(chordsOf('| Em7 | A7 | Dm7 | G7 | Cmaj7 |'));
-    expect(written(falling.definers)).toBe('G=b3 G=b7 F=b3 F=b7 E=3');
-    expect(falling.definers.map(({ halfSteps }) => halfSteps)).toEqual([0, 0, -2, 0, -1]);
-    expect(contourOf(falling.definers)).toEqual([0, 0, -2, -2, -3]);
+    expect(written(falling.guideTones)).toBe('G=b3 G=b7 F=b3 F=b7 E=3');
+    expect(falling.guideTones.map(({ halfSteps }) => halfSteps)).toEqual([0, 0, -2, 0, -1]);
+    expect(contourOf(falling.guideTones)).toEqual([0, 0, -2, -2, -3]);
   });
 
   test('the smoothest lane begins where it is told and never moves more than needed', () => {

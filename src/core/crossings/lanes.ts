@@ -14,7 +14,7 @@ export interface LaneStop {
   readonly halfSteps: number;
 }
 
-export const LANES = ['1', '3', '5', '7', 'smooth', 'definers'] as const;
+export const LANES = ['1', '3', '5', '7', 'smooth', 'guideTones'] as const;
 export type LaneKind = (typeof LANES)[number];
 export type Lane = readonly LaneStop[];
 export type Lanes = Readonly<Record<LaneKind, Lane>>;
@@ -64,7 +64,7 @@ function nearest(chord: Chord, tones: readonly Interval[], from: Note): Interval
 }
 
 const firstOf = (chord: Chord): Interval =>
-  toneFor(chord, '3') ?? chord.quality.definers[0] ?? at(chord.quality.core, 0);
+  toneFor(chord, '3') ?? chord.quality.guideTones[0] ?? at(chord.quality.core, 0);
 
 function startingTone(chord: Chord, start: Note | null): Interval {
   const found = chord.quality.degrees.find(
@@ -73,7 +73,7 @@ function startingTone(chord: Chord, start: Note | null): Interval {
   return found ?? firstOf(chord);
 }
 
-/** The smoothest and the definers' lane begin on `start`, or on the first chord's third. */
+/** The smoothest and the guide tones' lane begin on `start`, or on the first chord's third. */
 export function lanesOf(chords: readonly Chord[], start: Note | null = null): Lanes {
   const byDegree = (lane: keyof typeof STANDING_FOR) =>
     laneBy(chords, (chord) => toneFor(chord, lane));
@@ -87,8 +87,8 @@ export function lanesOf(chords: readonly Chord[], start: Note | null = null): La
     '5': byDegree('5'),
     '7': byDegree('7'),
     smooth: byNearness(({ quality }) => quality.core),
-    definers: byNearness(({ quality }) =>
-      quality.definers.length > 0 ? quality.definers : quality.core,
+    guideTones: byNearness(({ quality }) =>
+      quality.guideTones.length > 0 ? quality.guideTones : quality.core,
     ),
   };
 }

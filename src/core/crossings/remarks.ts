@@ -1,4 +1,5 @@
 /** What is notable about the changes, in words: chains, parallels, common tones, the moving third. */
+import { rememberOf } from '../cache';
 import { type Chord, chordName, chordNotes, sameChord } from '../chords/chords';
 import { pitchMask } from '../collections/collections';
 import { FALLING_FIFTH, rootMotion } from '../harmony/changes';
@@ -21,12 +22,7 @@ export interface Remark {
 
 const named = (chord: Chord): string => chordName({ ...chord, bass: null });
 
-const MASKS = new WeakMap<Chord, number>();
-function maskOf(chord: Chord): number {
-  const mask = MASKS.get(chord) ?? pitchMask(chordNotes(chord));
-  MASKS.set(chord, mask);
-  return mask;
-}
+const maskOf = rememberOf((chord: Chord) => pitchMask(chordNotes(chord)));
 
 /** A common tone must last through this many different chords to be worth a remark. */
 const LASTING = 4;
@@ -88,18 +84,18 @@ function stretches(
 const isThird = (degree: Interval): boolean => step(degree) === 2;
 const isSeventh = (degree: Interval): boolean => step(degree) === 6;
 
-function thirdSeventhChains(chords: readonly Chord[], { definers }: Lanes): readonly Remark[] {
-  if (definers.length !== chords.length) return [];
+function thirdSeventhChains(chords: readonly Chord[], { guideTones }: Lanes): readonly Remark[] {
+  if (guideTones.length !== chords.length) return [];
   return stretches(chords.length, 2, (index) => {
-    const here = at(definers, index);
-    const next = at(definers, index + 1);
+    const here = at(guideTones, index);
+    const next = at(guideTones, index + 1);
     const swaps =
       (isThird(here.degree) && isSeventh(next.degree)) ||
       (isSeventh(here.degree) && isThird(next.degree));
     const falls = rootMotion(at(chords, index), at(chords, index + 1)) === FALLING_FIFTH;
     return swaps && falls && next.halfSteps <= 0 && next.halfSteps >= -1;
   }).map(([from, to]) => {
-    const begins = isThird(at(definers, from).degree) ? '3 to 7 to 3' : '7 to 3 to 7';
+    const begins = isThird(at(guideTones, from).degree) ? '3 to 7 to 3' : '7 to 3 to 7';
     const text = `Roots fall by fifths from ${named(at(chords, from))} to ${named(at(chords, to))}: the guide tone holds or falls a half step, ${begins}.`;
     return { kind: '3-7 chain', from, to, text };
   });

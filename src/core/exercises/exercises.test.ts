@@ -9,7 +9,7 @@ import { makeNeck } from '../neck/instruments';
 import { type Neck, pitchAt, STANDARD_NECK } from '../neck/neck';
 import { zonesOf } from '../neck/zones';
 import { note, noteName, pitchClass } from '../notes/notes';
-import { SUBDIVISIONS } from '../phrases/subdivision';
+import { SUBDIVISIONS } from '../time/subdivision';
 import { type ExerciseRequest, makeExercise } from './exercises';
 import { EXERCISES } from './kinds';
 
@@ -29,6 +29,7 @@ function request(changed: Partial<ExerciseRequest> = {}): ExerciseRequest {
   const plan = propose(chart, readHarmony(chart), 'modes');
   return {
     chart,
+    key: chart.source.key,
     kind: 'ascending',
     subdivision: 'eighths',
     neck,
@@ -102,13 +103,15 @@ describe('what each exercise plays', () => {
     expect(pitchAt(STANDARD_NECK, at(notes, landed - 2))).toBeGreaterThan(goal);
   });
 
-  test('held targets are one to a chord, and definers where the change is outlined', () => {
+  test('held targets are one to a chord, and guide tones where the change is outlined', () => {
     const notes = notesOf({ kind: 'targets', intents: CHART.chords.map(() => 'outline') });
     expect(notes).toHaveLength(CHART.chords.length);
     notes.forEach((played, index) => {
       const { chord, beats } = at(CHART.chords, index);
-      const definers = chord.quality.definers.map((one) => pitchClass((chord.root + one) as never));
-      expect(definers).toContain(pitchClass(played.note));
+      const guideTones = chord.quality.guideTones.map((one) =>
+        pitchClass((chord.root + one) as never),
+      );
+      expect(guideTones).toContain(pitchClass(played.note));
       expect(played.beats).toBe(beats);
     });
   });

@@ -1,14 +1,15 @@
 /** Exercises generated from a chart, what is played over it, and a zone. */
 import type { Chart } from '../chart/form';
 import { chordName } from '../chords/chords';
+import type { Key } from '../keys/keys';
 import type { Intent } from '../lenses/lens';
 import type { Material } from '../lenses/material';
 import { at } from '../lists';
 import { type Neck, pitchAt, type Place, type Zone } from '../neck/neck';
-import { fillLine } from '../phrases/lines';
-import { type Passage, passageOf, type PlayedNote, struck } from '../phrases/played';
-import { type Extent, type Stage, stagesOf } from '../phrases/stages';
-import { PER_BEAT, type Subdivision } from '../phrases/subdivision';
+import { fillLine } from '../lines/lines';
+import { type Passage, passageOf, type PlayedNote, struck } from '../phrases/passage';
+import { type Extent, type ChordSpan, spansOf } from '../lines/spans';
+import { notesPerBeat, type Subdivision } from '../time/subdivision';
 import type { Preference } from '../targets/kinds';
 import { type RouteChord, type RouteStop, solveRoutes } from '../targets/route';
 import { EXERCISE_WORDS, type ExerciseKind } from './kinds';
@@ -17,6 +18,8 @@ import { playingWarnings } from './playable';
 
 export interface ExerciseRequest {
   readonly chart: Chart;
+  /** The key it is written in; null where no single one holds. */
+  readonly key: Key | null;
   readonly kind: ExerciseKind;
   readonly subdivision: Subdivision;
   readonly neck: Neck;
@@ -46,10 +49,10 @@ export interface Exercise {
   readonly warnings: readonly string[];
 }
 
-/** A target for each stage: the best route through them all. */
-function targetsFor(request: ExerciseRequest, stages: readonly Stage[]): readonly RouteStop[] {
+/** A target for each span: the best route through them all. */
+function targetsFor(request: ExerciseRequest, spans: readonly ChordSpan[]): readonly RouteStop[] {
   const { pins, neck, zone, prefer } = request;
-  const chords = stages.map(({ index, chord, intent, material }): RouteChord => {
+  const chords = spans.map(({ index, chord, intent, material }): RouteChord => {
     return { chord, intent, material, pin: pins[String(index)] ?? null };
   });
   const loop = chords.length > 1;
@@ -60,11 +63,11 @@ function targetsFor(request: ExerciseRequest, stages: readonly Stage[]): readonl
 /** One target for each chord, held as long as it lasts, but no longer than a bar. */
 function heldTargets(
   { chart }: ExerciseRequest,
-  stages: readonly Stage[],
+  spans: readonly ChordSpan[],
   targets: readonly RouteStop[],
 ): readonly PlayedNote[] {
   const bar = chart.source.time.beats;
-  return stages.map(({ index, beat, beats }, place) => {
+  return spans.map(({ index, beat, beats }, place) => {
     const { string, fret, note } = at(targets, place);
     return struck({
       beat,
@@ -81,31 +84,31 @@ function heldTargets(
 function patterned(
   request: ExerciseRequest,
   kind: keyof typeof PATTERNS,
-  stages: readonly Stage[],
+  spans: readonly ChordSpan[],
   targets: readonly RouteStop[],
 ): readonly PlayedNote[] {
   const { neck, zone, zones, strings, subdivision } = request;
-  const per = PER_BEAT[subdivision];
+  const per = notesPerBeat(subdivision, request.chart.source.time.unit);
   const notes: PlayedNote[] = [];
   let last: Moment['last'] = null;
-  for (const [turn, stage] of stages.entries()) {
-    const onward = (turn + 1) % stages.length;
-    const count = Math.max(1, Math.round(stage.beats * per));
+  for (const [turn, span] of spans.entries()) {
+    const onward = (turn + 1) % spans.length;
+    const count = Math.max(1, Math.round(span.beats * per));
     const moment: Moment = {
-      ...{ neck, stage, turn, count, zone, zones, strings, last },
+      ...{ neck, span, turn, count, zone, zones, strings, last },
       target: at(targets, turn),
       nextTarget: at(targets, onward),
-      nextStage: at(stages, onward),
+      nextSpan: at(spans, onward),
     };
     const places = PATTERNS[kind](moment).slice(0, count);
     // A chord shorter than one note of the subdivision gives what it has.
-    const length = Math.min(1 / per, stage.beats);
+    const length = Math.min(1 / per, span.beats);
     for (const [slot, { string, fret, note }] of places.entries()) {
       const midi = pitchAt(neck, { string, fret });
       if (last && midi !== last.midi) last = { midi, rising: midi > last.midi };
       last ??= { midi, rising: true };
-      const beat = stage.beat + slot / per;
-      notes.push(struck({ beat, beats: length, string, fret, note, chord: stage.index }));
+      const beat = span.beat + slot / per;
+      notes.push(struck({ beat, beats: length, string, fret, note, chord: span.index }));
     }
   }
   return notes;
@@ -125,18 +128,25 @@ function titleOf({ chart, kind, extent, from }: ExerciseRequest): string {
 /** The exercise asked for; without notes where the chart has no chords. */
 export function makeExercise(request: ExerciseRequest): Exercise {
   const { chart, kind, neck, materials, intents, extent, from, zone, subdivision, seed } = request;
-  const stages = stagesOf(chart, materials, intents, extent, from);
-  const targets = targetsFor(request, stages);
+  const spans = spansOf(chart, materials, intents, extent, from);
+  const targets = targetsFor(request, spans);
   const notes =
     kind === 'line'
-      ? fillLine({ neck, zone, stages, targets, subdivision, seed })
+      ? fillLine({
+          neck,
+          zone,
+          spans,
+          targets,
+          per: notesPerBeat(subdivision, chart.source.time.unit),
+          seed,
+        })
       : kind === 'targets'
-        ? heldTargets(request, stages, targets)
-        : patterned(request, kind, stages, targets);
+        ? heldTargets(request, spans, targets)
+        : patterned(request, kind, spans, targets);
   const title = titleOf(request);
-  const whole = passageOf(chart, neck, title, notes);
-  const chords = stages.map(({ chord, beat, beats }) => ({ chord, beat, beats }));
-  const end = stages.reduce((last, { beat, beats }) => Math.max(last, beat + beats), 0);
+  const whole = passageOf(chart, request.key, neck, title, notes);
+  const chords = spans.map(({ chord, beat, beats }) => ({ chord, beat, beats }));
+  const end = spans.reduce((last, { beat, beats }) => Math.max(last, beat + beats), 0);
   const bar = chart.source.time.beats;
   const beats = Math.max(bar, Math.ceil((end - 1e-6) / bar) * bar);
   const passage = extent === 'whole' ? whole : { ...whole, chords, beats };

@@ -1,31 +1,11 @@
 /** The drill book: every exercise by name, with its goal in one sentence. */
 
-export const EXERCISES = [
-  'ascending',
-  'descending',
-  'alternating',
-  'zone-shift',
-  'arpeggio-up-scale-down',
-  'degrees',
-  'five-notes',
-  'root-to-ninth',
-  'approach-arpeggio',
-  'enclosures',
-  'targets',
-  'shape-shift',
-  'continuous',
-  'one-octave',
-  'one-string-set',
-  'line',
-] as const;
-export type ExerciseKind = (typeof EXERCISES)[number];
-
 export interface ExerciseWords {
   readonly name: string;
   readonly goal: string;
 }
 
-export const EXERCISE_WORDS: Readonly<Record<ExerciseKind, ExerciseWords>> = {
+export const EXERCISE_WORDS = {
   ascending: {
     name: 'Ascending',
     goal: 'Climb each chord’s notes from its lowest root, so that every change begins at home.',
@@ -90,4 +70,7 @@ export const EXERCISE_WORDS: Readonly<Record<ExerciseKind, ExerciseWords>> = {
     name: 'A line through the targets',
     goal: 'Lead from target to target by step and arpeggio, as a solo would.',
   },
-};
+} as const satisfies Readonly<Record<string, ExerciseWords>>;
+
+export const EXERCISES = Object.keys(EXERCISE_WORDS) as [ExerciseKind, ...ExerciseKind[]];
+export type ExerciseKind = keyof typeof EXERCISE_WORDS;

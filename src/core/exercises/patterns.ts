@@ -14,7 +14,7 @@ import {
 import { degree } from '../notes/degrees';
 import { halfSteps, type Interval, intervalBetween, type Note, pitchClass } from '../notes/notes';
 import type { Midi } from '../notes/pitch';
-import type { Stage } from '../phrases/stages';
+import type { ChordSpan } from '../lines/spans';
 import { approachNotes } from '../targets/approach';
 import type { RouteStop } from '../targets/route';
 import type { ExerciseKind } from './kinds';
@@ -22,7 +22,7 @@ import type { ExerciseKind } from './kinds';
 /** What an exercise sees of one chord. */
 export interface Moment {
   readonly neck: Neck;
-  readonly stage: Stage;
+  readonly span: ChordSpan;
   /** How many chords have gone before. */
   readonly turn: number;
   /** Notes there is time for. */
@@ -35,7 +35,7 @@ export interface Moment {
   readonly last: { readonly midi: Midi; readonly rising: boolean } | null;
   readonly target: RouteStop;
   readonly nextTarget: RouteStop;
-  readonly nextStage: Stage;
+  readonly nextSpan: ChordSpan;
 }
 
 export type Pattern = (moment: Moment) => readonly Placed[];
@@ -57,11 +57,11 @@ function ladder(
   return inside.length > 0 ? inside : on(wholeNeck(neck));
 }
 
-const scaleOf = ({ stage }: Moment): readonly Note[] => stage.material.notes;
-const tonesOf = ({ stage }: Moment): readonly Note[] => chordNotes({ ...stage.chord, bass: null });
+const scaleOf = ({ span }: Moment): readonly Note[] => span.material.notes;
+const tonesOf = ({ span }: Moment): readonly Note[] => chordNotes({ ...span.chord, bass: null });
 
-const isRoot = ({ stage }: Moment, { note }: Placed): boolean =>
-  pitchClass(note) === pitchClass(stage.chord.root);
+const isRoot = ({ span }: Moment, { note }: Placed): boolean =>
+  pitchClass(note) === pitchClass(span.chord.root);
 
 function lowestRoot(moment: Moment, rungs: readonly Placed[]): number {
   return Math.max(
@@ -123,13 +123,13 @@ const withinOctave = (moment: Moment, rungs: readonly Placed[]): readonly Placed
 
 /** From a place on, the notes of a stack of degrees, each the next one up. */
 function stacked(moment: Moment, degrees: readonly Interval[], count: number): readonly Placed[] {
-  const { neck, stage, zone } = moment;
+  const { neck, span, zone } = moment;
   const rungs = ladder(moment, tonesOf(moment));
   const root = at(rungs, lowestRoot(moment, rungs));
   let floor = pitchAt(neck, root) - 1;
   const climbed = degrees.flatMap((wanted): readonly Placed[] => {
     const size = halfSteps(wanted);
-    const all = placesOf(neck, [(stage.chord.root + wanted) as Note], {
+    const all = placesOf(neck, [(span.chord.root + wanted) as Note], {
       low: Math.max(neck.capo, zone.low - 1),
       high: Math.min(neck.frets, zone.high + 1),
     });
@@ -137,7 +137,7 @@ function stacked(moment: Moment, degrees: readonly Interval[], count: number): r
       .filter((place) => {
         return (
           pitchAt(neck, place) > floor &&
-          halfSteps(intervalBetween(stage.chord.root, place.note)) === size
+          halfSteps(intervalBetween(span.chord.root, place.note)) === size
         );
       })
       .sort((a, b) => pitchAt(neck, a) - pitchAt(neck, b) || a.string - b.string);
@@ -151,7 +151,7 @@ function stacked(moment: Moment, degrees: readonly Interval[], count: number): r
 
 /** The ninth a chord takes: its own where it names one, else the natural one, or the choice's. */
 function ninthOf(moment: Moment): Interval {
-  const { chord, material } = moment.stage;
+  const { chord, material } = moment.span;
   const named = chord.quality.degrees.find(
     (one) => [1, 2, 3].includes(halfSteps(one)) && one !== MINOR_THIRD,
   );
@@ -170,9 +170,9 @@ const MOTIF = [0, 1, 2, 1, 3, 2, 1, 0] as const;
 const SHAPE_STRING = 5;
 
 /** The place of a material's root on the shape's string, nearest to the middle of the zone. */
-function shapeRoot({ neck, zone, stage }: Moment): Placed {
+function shapeRoot({ neck, zone, span }: Moment): Placed {
   const string = Math.min(stringCount(neck), SHAPE_STRING);
-  const roots = placesOf(neck, [stage.material.root]).filter((place) => place.string === string);
+  const roots = placesOf(neck, [span.material.root]).filter((place) => place.string === string);
   const off = ({ fret }: Place) => Math.abs(fret - (zone.low + zone.high) / 2);
   return roots.reduce((best, place) => (off(place) < off(best) ? place : best), at(roots, 0));
 }
@@ -202,7 +202,7 @@ export const PATTERNS: Readonly<Record<Exclude<ExerciseKind, 'line' | 'targets'>
     return oneWay(rungs, lowestRoot(moved, rungs), moment.count, 1);
   },
   'arpeggio-up-scale-down': (moment) => {
-    const { neck, count, nextStage } = moment;
+    const { neck, count, nextSpan } = moment;
     const up = ladder(moment, tonesOf(moment));
     const climbed = oneWay(
       up,
@@ -215,7 +215,7 @@ export const PATTERNS: Readonly<Record<Exclude<ExerciseKind, 'line' | 'targets'>
     const below = ladder(moment, scaleOf(moment)).filter((rung) => pitchAt(neck, rung) < top);
     if (below.length === 0) return bouncing(up, 0, count, true);
     // Down to the step above where the next chord begins.
-    const nextMoment = { ...moment, stage: nextStage };
+    const nextMoment = { ...moment, span: nextSpan };
     const nextRungs = ladder(nextMoment, tonesOf(nextMoment));
     const goal = pitchAt(neck, at(nextRungs, lowestRoot(nextMoment, nextRungs)));
     const above = below.findIndex((rung) => pitchAt(neck, rung) > goal);
@@ -239,15 +239,15 @@ export const PATTERNS: Readonly<Record<Exclude<ExerciseKind, 'line' | 'targets'>
     return bouncing(five, 0, moment.count, true);
   },
   'root-to-ninth': (moment) => {
-    const { core } = moment.stage.chord.quality;
+    const { core } = moment.span.chord.quality;
     return stacked(moment, [...core, ninthOf(moment)], moment.count);
   },
   'approach-arpeggio': (moment) => {
-    const { neck, stage, count } = moment;
+    const { neck, span, count } = moment;
     const rungs = ladder(moment, tonesOf(moment));
     const from = lowestRoot(moment, rungs);
     const root = at(rungs, from);
-    const scale = { chord: stage.chord, scale: scaleOf(moment) };
+    const scale = { chord: span.chord, scale: scaleOf(moment) };
     const approach = approachNotes(neck, root, scale, 'below');
     return [
       ...approach,
@@ -255,8 +255,8 @@ export const PATTERNS: Readonly<Record<Exclude<ExerciseKind, 'line' | 'targets'>
     ].slice(0, count);
   },
   enclosures: (moment) => {
-    const { neck, target, nextTarget, nextStage, count } = moment;
-    const scale = { chord: nextStage.chord, scale: nextStage.material.notes };
+    const { neck, target, nextTarget, nextSpan, count } = moment;
+    const scale = { chord: nextSpan.chord, scale: nextSpan.material.notes };
     const around = count > 2 ? approachNotes(neck, nextTarget, scale, 'enclosure') : [];
     const rungs = ladder(moment, tonesOf(moment));
     const near = { ...moment, last: { midi: pitchAt(neck, target), rising: true } };
@@ -269,13 +269,13 @@ export const PATTERNS: Readonly<Record<Exclude<ExerciseKind, 'line' | 'targets'>
     ];
   },
   'shape-shift': (moment) => {
-    const { neck, stage, count } = moment;
+    const { neck, span, count } = moment;
     const root = shapeRoot(moment);
     const hand = {
       low: Math.max(neck.capo, root.fret - 1),
       high: Math.min(neck.frets, root.fret + 4),
     };
-    const rungs = withoutDoubles(neck, placesOf(neck, stage.material.notes, hand)).filter(
+    const rungs = withoutDoubles(neck, placesOf(neck, span.material.notes, hand)).filter(
       (rung) => pitchAt(neck, rung) >= pitchAt(neck, root),
     );
     return range(0, count).map((step) => {

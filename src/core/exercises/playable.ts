@@ -1,5 +1,6 @@
 /** Whether a hand can play what is written, at the tempo it is written for. */
-import type { Passage } from '../phrases/played';
+import { DEFAULT_TEMPO } from '../time/tempo';
+import type { Passage } from '../phrases/passage';
 import { HAND } from '../neck/fingering';
 import { at } from '../lists';
 
@@ -7,11 +8,10 @@ import { at } from '../lists';
 const FRETS_A_SECOND = 24;
 /** The fastest single notes a good amateur plays cleanly, a second. */
 const NOTES_A_SECOND = 12;
-const ASSUMED_TEMPO = 120;
 
 /** Sentences about what is out of reach; none where everything can be played. */
 export function playingWarnings({ notes, tempo, time }: Passage): readonly string[] {
-  const perBeat = 60 / (tempo ?? ASSUMED_TEMPO);
+  const perBeat = 60 / (tempo ?? DEFAULT_TEMPO);
   const barOf = (beat: number) => Math.floor(beat / time.beats + 1e-6) + 1;
   let jump: string | null = null;
   let hurry: string | null = null;

@@ -3,7 +3,7 @@ import type { Chord } from '../chords/chords';
 import { at } from '../lists';
 import { halfSteps, intervalBetween, type Note } from '../notes/notes';
 import { type Change, isMinorChord } from './changes';
-import type { Key } from './keys';
+import type { Key } from '../keys/keys';
 
 /** Half steps of IV and V above the tonic. */
 const SUBDOMINANT = 5;

@@ -13,7 +13,7 @@ import {
   pullsAsDominant,
   rootMotion,
 } from './changes';
-import type { Key } from './keys';
+import type { Key } from '../keys/keys';
 
 export type CadenceKind =
   | 'ii-V-I major'
@@ -25,6 +25,9 @@ export type CadenceKind =
   | 'IV-I'
   | 'bVII-I'
   | 'turnaround';
+
+/** Cadences that arrive at the tonic from its dominant. */
+export const ARRIVALS: ReadonlySet<CadenceKind> = new Set(['V-I', 'ii-V-I major', 'ii-V-I minor']);
 
 /** `from` and `to` are chord indices in the chart; `key` the key it belongs to. */
 export interface Cadence {
@@ -141,8 +144,7 @@ function chainsOf(cadences: readonly Cadence[]): readonly Cadence[] {
       cadence.from === previous.to + 1 &&
       cadence.key.tonic !== previous.key.tonic;
     if (previous && !leadsOn) close();
-    if (/^ii-/u.test(cadence.kind)) run.push(cadence);
-    else close();
+    run.push(cadence);
   }
   close();
   return chains;

@@ -40,6 +40,7 @@ export const rootMotion = (from: Chord, to: Chord): number =>
 export const FALLING_FIFTH = 5;
 export const HALF_STEP_DOWN = 11;
 
+const SEVENTH = degree('7');
 const FLAT_SEVENTH = degree('b7');
 
 /** A chord that can pull to a root a fifth below: a dominant, or a major triad used as one. */
@@ -55,7 +56,7 @@ export const isDominantSeventh = (chord: Chord): boolean =>
 
 /** A chord that can begin a ii–V: minor or half-diminished. */
 export const isSupertonic = (chord: Chord): boolean =>
-  (chord.quality.family === 'minor' && !/maj7/u.test(chord.quality.name)) ||
+  (chord.quality.family === 'minor' && !chord.quality.degrees.includes(SEVENTH)) ||
   chord.quality.family === 'half-diminished';
 
 /** A chord a phrase can rest on. */

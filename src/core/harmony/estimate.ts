@@ -16,7 +16,7 @@ import {
   isSupertonic,
   pullsAsDominant,
 } from './changes';
-import type { Key, KeyMode } from './keys';
+import type { Key, KeyMode } from '../keys/keys';
 import { diatonicShare, isDiatonic, isInScale } from './membership';
 
 export interface KeyEstimate {

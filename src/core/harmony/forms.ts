@@ -2,7 +2,7 @@
 import type { Chart } from '../chart/form';
 import type { Chord } from '../chords/chords';
 import { twelveBarName } from './blues';
-import type { Key } from './keys';
+import type { Key } from '../keys/keys';
 
 const chordText = (chord: Chord | null) =>
   chord === null ? '-' : `${chord.root}${chord.quality.name}`;
@@ -46,11 +46,15 @@ function songForm(heads: readonly (Chord | null)[]): string | null {
   return null;
 }
 
+/** `12-bar blues` and its kinds; null for any other form. */
+export const bluesForm = (chart: Chart, key: Key): string | null =>
+  twelveBarName(barHeads(chart), key);
+
 /** `12-bar blues`, `AABA`, `16-bar form`; null when the form has no usual name. */
 export function nameForm(chart: Chart, key: Key | null): string | null {
-  const heads = barHeads(chart);
-  const blues = key ? twelveBarName(heads, key) : null;
+  const blues = key ? bluesForm(chart, key) : null;
   if (blues) return blues;
+  const heads = barHeads(chart);
   const song = songForm(heads);
   if (song) return song;
   return [8, 16, 32].includes(heads.length) ? `${heads.length}-bar form` : null;

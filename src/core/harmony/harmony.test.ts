@@ -1,8 +1,9 @@
 import { describe, expect, test } from 'vitest';
 import { readChart } from '../chart/form';
 import { noteName } from '../notes/notes';
-import { keyName, parseKey, writeKey } from './keys';
-import { parseNumeral, writeNumeral } from './numerals';
+import { roleName } from './roles';
+import { keyName, parseKey, writeKey } from '../keys/keys';
+import { parseNumeral, writeNumeral } from '../keys/numerals';
 import { type Reading, readHarmony } from './reading';
 
 function read(text: string): Reading {
@@ -15,7 +16,7 @@ const numerals = (text: string) =>
   read(text)
     .chords.map(({ numeral }) => numeral)
     .join(' ');
-const roles = (text: string) => read(text).chords.map(({ role }) => role ?? '-');
+const roles = (text: string) => read(text).chords.map(({ role }) => (role ? roleName(role) : '-'));
 const cadences = (text: string) =>
   read(text).cadences.map(({ kind, from, to, key }) => `${kind} ${from}-${to} ${keyName(key)}`);
 

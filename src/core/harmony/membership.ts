@@ -1,4 +1,5 @@
 /** Which notes and chords a key owns. */
+import { rememberOf } from '../cache';
 import type { Chord } from '../chords/chords';
 import type { Quality } from '../chords/qualities';
 import {
@@ -10,31 +11,14 @@ import {
   spellNear,
   transpose,
 } from '../notes/notes';
-import { type Key, keyScale, keyScales, signatureTonic } from './keys';
+import { type Key, keyScale, keyScales, signatureTonic } from '../keys/keys';
 
 const maskOf = (scale: readonly Interval[]): number =>
   scale.reduce((mask, degree) => mask | (1 << halfSteps(degree)), 0);
 
-const SCALE_MASKS = new WeakMap<readonly (readonly Interval[])[], readonly number[]>();
+const masksOf = rememberOf((scales: readonly (readonly Interval[])[]) => scales.map(maskOf));
 
-function scaleMasks(key: Key): readonly number[] {
-  const scales = keyScales(key);
-  const known = SCALE_MASKS.get(scales);
-  if (known) return known;
-  const masks = scales.map(maskOf);
-  SCALE_MASKS.set(scales, masks);
-  return masks;
-}
-
-const QUALITY_MASKS = new WeakMap<Quality, number>();
-
-function qualityMask(quality: Quality): number {
-  const known = QUALITY_MASKS.get(quality);
-  if (known !== undefined) return known;
-  const mask = maskOf(quality.degrees);
-  QUALITY_MASKS.set(quality, mask);
-  return mask;
-}
+const qualityMask = rememberOf((quality: Quality) => maskOf(quality.degrees));
 
 /** The chord's tones as half steps above the tonic, one bit each. */
 function chordMask(chord: Chord, tonic: Note): number {
@@ -46,12 +30,12 @@ function chordMask(chord: Chord, tonic: Note): number {
 /** Whether one scale of the key holds every tone of the chord. */
 export function isDiatonic(chord: Chord, key: Key): boolean {
   const mask = chordMask(chord, key.tonic);
-  return scaleMasks(key).some((scale) => (mask & ~scale) === 0);
+  return masksOf(keyScales(key)).some((scale) => (mask & ~scale) === 0);
 }
 
 /** Whether the key's scale at `index` (natural, harmonic, melodic in minor) holds the chord. */
 export function isInScale(chord: Chord, key: Key, index: number): boolean {
-  const scale = scaleMasks(key)[index];
+  const scale = masksOf(keyScales(key))[index];
   return scale !== undefined && (chordMask(chord, key.tonic) & ~scale) === 0;
 }
 
@@ -59,7 +43,7 @@ export function isInScale(chord: Chord, key: Key, index: number): boolean {
 export function diatonicShare(chord: Chord, key: Key): number {
   const mask = chordMask(chord, key.tonic);
   const size = countBits(mask);
-  return Math.max(...scaleMasks(key).map((scale) => countBits(mask & scale) / size));
+  return Math.max(...masksOf(keyScales(key)).map((scale) => countBits(mask & scale) / size));
 }
 
 /** How many pitch classes a mask holds. */

@@ -1,16 +1,16 @@
 /** The whole reading of a chart: key, function of every chord, cadences, form, speed. */
+import { DEFAULT_TEMPO } from '../time/tempo';
 import { type Chart, type PlayedChord, writtenKeyAt } from '../chart/form';
-
 import { findBlues } from './blues';
 import { type Cadence, findCadences } from './cadences';
 import { type Change, changesOf, neighbour } from './changes';
 import { estimateKey, type KeyEstimate } from './estimate';
-import { nameForm } from './forms';
-import { type Key, signatureTonic } from './keys';
+import { bluesForm, nameForm } from './forms';
+import { type Key, signatureTonic } from '../keys/keys';
 import { isDiatonic } from './membership';
-import { usualNumeral, writeNumeral } from './numerals';
+import { usualNumeral, writeNumeral } from '../keys/numerals';
 import { type FastStretch, fastStretches } from './rhythm';
-import { roleOf } from './roles';
+import { type Role, roleOf } from './roles';
 
 /** What a chord does in its key. */
 export interface ChordReading {
@@ -18,7 +18,7 @@ export interface ChordReading {
   /** Null where the chart has no single key. */
   readonly numeral: string | null;
   readonly diatonic: boolean | null;
-  readonly role: string | null;
+  readonly role: Role | null;
   /** Index of the first cadence of {@link Reading.cadences} that holds the chord. */
   readonly cadence: number | null;
 }
@@ -42,9 +42,6 @@ export interface Reading {
   readonly blues: boolean;
   readonly fast: readonly FastStretch[];
 }
-
-/** Assumed where a chart states no tempo. */
-export const DEFAULT_TEMPO = 120;
 
 function chartKey(chart: Chart): KeyEstimate {
   const { key } = chart.source;
@@ -110,13 +107,13 @@ function readChord(
     key,
     blues,
   });
-  return { key, numeral: usualNumeral(role.numeral), diatonic: false, role: role.name };
+  return { key, numeral: usualNumeral(role.numeral), diatonic: false, role };
 }
 
 /** A blues by its twelve bars, or by dominants standing at home on I and IV. */
-function isBlues(chart: Chart, changes: readonly Change[], form: string | null, key: Key | null) {
-  if (form?.includes('blues')) return true;
+function isBlues(chart: Chart, changes: readonly Change[], key: Key | null) {
   if (key === null || changes.length === 0) return false;
+  if (bluesForm(chart, key) !== null) return true;
   const found = findBlues(changes);
   return found !== null && (found.tonic - key.tonic) % 12 === 0;
 }
@@ -126,7 +123,7 @@ export function readHarmony(chart: Chart): Reading {
   const changes = changesOf(chart.chords);
   const key = chartKey(chart);
   const form = nameForm(chart, key.key);
-  const blues = isBlues(chart, changes, form, key.key);
+  const blues = isBlues(chart, changes, key.key);
   const changeOf = new Map<number, number>();
   changes.forEach((change, index) => {
     for (let chord = change.first; chord <= change.last; chord++) changeOf.set(chord, index);

@@ -6,7 +6,7 @@ import { at } from '../lists';
 import { degree } from '../notes/degrees';
 import { transpose } from '../notes/notes';
 import { FALLING_FIFTH, isDominantSeventh, isSupertonic, rootMotion } from './changes';
-import type { Key } from './keys';
+import type { Key } from '../keys/keys';
 import { isDiatonic } from './membership';
 
 /** A stretch of chords too short to outline one by one, and what covers them together. */

@@ -12,13 +12,37 @@ import {
   pullsAsDominant,
   rootMotion,
 } from './changes';
-import { isMinorKey, type Key, KEY_MODES } from './keys';
+import { isMinorKey, type Key, KEY_MODES } from '../keys/keys';
 import { inKey, isDiatonic } from './membership';
-import { numeralOf, writeAppliedNumeral, writeNumeral } from './numerals';
+import { numeralOf, writeAppliedNumeral, writeNumeral } from '../keys/numerals';
 
-/** A role and, where the chord is best named by what it leads to, its numeral that way. */
+export const ROLE_KINDS = [
+  'blues home dominant',
+  'dominant with altered tensions',
+  'backdoor dominant',
+  'tritone substitute',
+  'secondary dominant',
+  'related supertonic',
+  'passing diminished',
+  'common-tone diminished',
+  'diminished in place of a dominant',
+  'borrowed',
+  'dominant as a blues colour',
+  'chromatic mediant',
+  'chromatic',
+] as const;
+export type RoleKind = (typeof ROLE_KINDS)[number];
+
 export interface Role {
-  readonly name: string;
+  readonly kind: RoleKind;
+  /**
+   * What it leads to, as a numeral; for a tritone substitute the dominant it stands for, where that
+   * is not the key's own; for a borrowed chord the mode it is borrowed from. Null where there is none.
+   */
+  readonly of: string | null;
+  /** Whether what it leads to does not come. */
+  readonly unresolved: boolean;
+  /** The chord's numeral, by what it leads to where that names it best. */
   readonly numeral: string;
 }
 
@@ -36,8 +60,10 @@ type Rule = (context: Context) => Role | null;
 
 const above = (key: Key, chord: Chord): number => halfSteps(intervalBetween(key.tonic, chord.root));
 
-const plain = (name: string, { chord, key }: Context): Role => ({
-  name,
+const plain = (kind: RoleKind, { chord, key }: Context, of: string | null = null): Role => ({
+  kind,
+  of,
+  unresolved: false,
   numeral: writeNumeral(chord, key),
 });
 
@@ -56,7 +82,7 @@ function applied(context: Context, target: Note, targetChord: Chord | null): Rol
   const { chord, key } = context;
   const of = targetNumeral(target, targetChord, key);
   const numeral = writeAppliedNumeral(chord, target, key).replace(/\/[^/]*$/u, `/${of}`);
-  return { name: `secondary dominant of ${of}`, numeral };
+  return { kind: 'secondary dominant', of, unresolved: false, numeral };
 }
 
 const bluesHome: Rule = (context) =>
@@ -84,7 +110,7 @@ const tritoneSubstitute: Rule = (context) => {
   if (rootMotion(chord, next) !== HALF_STEP_DOWN) return null;
   if (above(key, next) === 0) return plain('tritone substitute', context);
   const of = targetNumeral(next.root, next, key);
-  return plain(`tritone substitute of V/${of}`, context);
+  return plain('tritone substitute', context, `V/${of}`);
 };
 
 /** The dominant of the next chord, or of the one after when that chord's own ii comes between. */
@@ -111,7 +137,7 @@ const minorSubdominant: Rule = (context) => {
   const supertonic = above(key, chord) === 2 && chord.quality.family === 'half-diminished';
   const parallel: Key = { tonic: key.tonic, mode: 'minor' };
   return (subdominant || supertonic) && !isMinorKey(key) && isDiatonic(chord, parallel)
-    ? plain('borrowed from minor', context)
+    ? plain('borrowed', context, 'minor')
     : null;
 };
 
@@ -122,7 +148,7 @@ const relatedSupertonic: Rule = (context) => {
   if (rootMotion(chord, next) !== FALLING_FIFTH) return null;
   const target = transpose(next.root, FIFTH_DOWN);
   const of = targetNumeral(target, context.afterNext, key);
-  return plain(`ii of a ii–V to ${of}`, context);
+  return plain('related supertonic', context, of);
 };
 
 const diminished: Rule = (context) => {
@@ -145,9 +171,9 @@ const bassMotion = (chord: Chord, bass: Note): number =>
 const borrowed: Rule = (context) => {
   const { chord, key } = context;
   const parallel: Key = { tonic: key.tonic, mode: isMinorKey(key) ? 'major' : 'minor' };
-  if (isDiatonic(chord, parallel)) return plain(`borrowed from ${parallel.mode}`, context);
+  if (isDiatonic(chord, parallel)) return plain('borrowed', context, parallel.mode);
   const mode = KEY_MODES.find((name) => isDiatonic(chord, { tonic: key.tonic, mode: name }));
-  return mode === undefined ? null : plain(`borrowed from ${mode}`, context);
+  return mode === undefined ? null : plain('borrowed', context, mode);
 };
 
 /** A dominant on a degree whose fifth below belongs to the key, though it goes elsewhere. */
@@ -160,8 +186,7 @@ const unresolvedDominant: Rule = (context) => {
   }
   const target = transpose(chord.root, FIFTH_DOWN);
   if (!inKey(target, key)) return null;
-  const role = applied(context, target, null);
-  return { ...role, name: `${role.name}, left unresolved` };
+  return { ...applied(context, target, null), unresolved: true };
 };
 
 const mediant: Rule = (context) => {
@@ -194,30 +219,59 @@ export function roleOf(context: Context): Role {
   return plain('chromatic', context);
 }
 
-/** Why the chord is there, as a short sentence for the player. */
-export function roleSentence(role: string, symbol: string): string {
-  const [pattern, sentence] = SENTENCES.find(([start]) => role.startsWith(start)) ?? ['', ''];
-  const rest = role.slice(pattern.length).trim();
-  return sentence.replace('{chord}', symbol).replace('{rest}', rest);
+/** Names and sentences of the kinds; `{of}` is what a role is of, `{chord}` the chord. */
+const ROLE_WORDS: Readonly<Record<RoleKind, readonly [name: string, sentence: string]>> = {
+  'blues home dominant': [
+    'blues home dominant',
+    '{chord} is a home colour of the blues; it need not resolve.',
+  ],
+  'dominant with altered tensions': [
+    'dominant with altered tensions',
+    '{chord} is the V with tensions from outside the key.',
+  ],
+  'backdoor dominant': [
+    'backdoor dominant',
+    '{chord} comes home by a whole step up instead of a fifth down.',
+  ],
+  'tritone substitute': [
+    'tritone substitute of {of}',
+    '{chord} stands in for {of}, a tritone away: same third and seventh.',
+  ],
+  'secondary dominant': ['secondary dominant of {of}', '{chord} is the dominant of {of}.'],
+  'related supertonic': ['ii of a ii–V to {of}', '{chord} prepares the dominant of {of}.'],
+  'passing diminished': [
+    'passing diminished',
+    '{chord} passes by half step between its neighbours.',
+  ],
+  'common-tone diminished': [
+    'common-tone diminished',
+    '{chord} shares its root with the chord it leads to.',
+  ],
+  'diminished in place of a dominant': [
+    'diminished in place of a dominant',
+    '{chord} does a dominant’s work without the root.',
+  ],
+  borrowed: ['borrowed from {of}', '{chord} is borrowed from the parallel {of}.'],
+  'dominant as a blues colour': [
+    'dominant as a blues colour',
+    '{chord} is a dominant for its colour, not to resolve.',
+  ],
+  'chromatic mediant': [
+    'chromatic mediant',
+    '{chord} lies a third from the tonic and shares a note with it.',
+  ],
+  chromatic: ['chromatic', '{chord} comes from outside the key.'],
+};
+
+/** The role in the field's terms: "secondary dominant of ii". */
+export function roleName({ kind, of, unresolved }: Role): string {
+  const [name] = ROLE_WORDS[kind];
+  const said = of === null ? name.replace(' of {of}', '') : name.replace('{of}', of);
+  return unresolved ? `${said}, left unresolved` : said;
 }
 
-const SENTENCES: readonly (readonly [string, string])[] = [
-  ['blues home dominant', '{chord} is a home colour of the blues; it need not resolve.'],
-  ['dominant with altered tensions', '{chord} is the V with tensions from outside the key.'],
-  ['backdoor dominant', '{chord} comes home by a whole step up instead of a fifth down.'],
-  [
-    'tritone substitute of',
-    '{chord} stands in for {rest}, a tritone away: same third and seventh.',
-  ],
-  ['tritone substitute', '{chord} stands in for the V, a tritone away: same third and seventh.'],
-  ['secondary dominant of', '{chord} is the dominant of {rest}.'],
-  ['ii of a ii–V to', '{chord} prepares the dominant of {rest}.'],
-  ['passing diminished', '{chord} passes by half step between its neighbours.'],
-  ['common-tone diminished', '{chord} shares its root with the chord it leads to.'],
-  ['diminished in place', '{chord} does a dominant’s work without the root.'],
-  ['borrowed from', '{chord} is borrowed from the parallel {rest}.'],
-  ['dominant as a blues colour', '{chord} is a dominant for its colour, not to resolve.'],
-  ['chromatic mediant', '{chord} lies a third from the tonic and shares a note with it.'],
-  ['chromatic', '{chord} comes from outside the key.'],
-  ['', '{chord} comes from outside the key.'],
-];
+/** Why the chord is there, as a short sentence for the player. */
+export function roleSentence({ kind, of, unresolved }: Role, symbol: string): string {
+  const sentence = ROLE_WORDS[kind][1].replace('{chord}', symbol).replace('{of}', of ?? 'the V');
+  return unresolved ? sentence.replace(/\.$/u, ', left unresolved.') : sentence;
+}

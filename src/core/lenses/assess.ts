@@ -1,8 +1,9 @@
 /** A material held against a chord: what it covers, misses, clashes with and adds. */
+import { rememberBy } from '../cache';
 import { type Chord, chordNotes } from '../chords/chords';
-import { degreesOver } from '../chords/over';
+import { degreeOver, readOver } from '../chords/over';
 import { collection, collectionNotes, pitchMask } from '../collections/collections';
-import { type Key, keyScales } from '../harmony/keys';
+import { type Key, keyScales } from '../keys/keys';
 import { degreeName } from '../notes/degrees';
 import { halfSteps, type Interval, type Note, pitchClass, transpose } from '../notes/notes';
 import type { Material } from './material';
@@ -29,9 +30,9 @@ export interface Assessment {
   /** Natural tensions and fifths that an altered chord symbol rules out. */
   readonly against: readonly Note[];
   readonly outsideKey: readonly Note[];
-  /** Definers of the chord within the material, and how many it has. */
-  readonly definers: readonly Note[];
-  readonly definerCount: number;
+  /** Guide tones of the chord within the material, and how many it has. */
+  readonly guideTones: readonly Note[];
+  readonly guideToneCount: number;
 }
 
 /** What an assessment needs to know besides chord and material. */
@@ -61,23 +62,17 @@ const rotate = (mask: number, by: number): number => ((mask << by) | (mask >> (1
 /** Whether b9 and b13 are the very sound of the dominant here, and so no clashes. */
 function altersDominant({ root, quality }: Chord, mask: number): boolean {
   if (quality.family !== 'dominant') return false;
-  if (quality.name === '7alt') return true;
+  if (quality.altered) return true;
   const up = pitchClass(root);
   return ALTERED_MASKS.some((altered) => (mask & ~rotate(altered, up)) === 0);
 }
 
-const KEY_MASKS = new Map<string, number>();
-
 /** Every note a key owns, a minor key both sixths and both sevenths. */
-export function keyMask(key: Key): number {
-  const id = `${key.tonic} ${key.mode}`;
-  const known = KEY_MASKS.get(id);
-  if (known !== undefined) return known;
-  const notes = keyScales(key).flatMap((scale) => scale.map((one) => transpose(key.tonic, one)));
-  const mask = pitchMask(notes);
-  KEY_MASKS.set(id, mask);
-  return mask;
-}
+export const keyMask = rememberBy(
+  (key: Key) => `${key.tonic} ${key.mode}`,
+  (key) =>
+    pitchMask(keyScales(key).flatMap((scale) => scale.map((one) => transpose(key.tonic, one)))),
+);
 
 /** A natural degree and what of a dominant rules it out, in half steps above the root. */
 const RULED_OUT: readonly (readonly [natural: number, by: readonly number[]])[] = [
@@ -92,7 +87,7 @@ function speaksAgainst({ quality }: Chord, size: number): boolean {
   const rule = RULED_OUT.find(([natural]) => natural === size);
   if (!rule) return false;
   // An altered chord names no fifth and no tension: all of them are bent.
-  if (quality.name === '7alt') return true;
+  if (quality.altered) return true;
   return quality.degrees.some((tone) => rule[1].includes(halfSteps(tone)));
 }
 
@@ -121,7 +116,7 @@ export function assess(
   const tones = chordNotes(chord);
   const toneAt: (Note | undefined)[] = Array.from({ length: 12 });
   for (const tone of tones) toneAt[pitchClass(tone)] = tone;
-  const degrees = degreesOver(chord, material.notes);
+  const read = readOver(chord, material.notes);
   const inside = key === null ? 0xfff : keyMask(key);
   const exempt = altersDominant(chord, material.mask);
   const clashes: Clash[] = [];
@@ -129,7 +124,7 @@ export function assess(
   const colours: Note[] = [];
   const against: Note[] = [];
   const outsideKey: Note[] = [];
-  for (const [index, note] of material.notes.entries()) {
+  for (const { note, degree } of read) {
     const pitch = pitchClass(note);
     if ((inside & (1 << pitch)) === 0) outsideKey.push(note);
     if (toneAt[pitch] !== undefined) continue;
@@ -138,14 +133,14 @@ export function assess(
     const tension = size === FLAT_NINTH_SIZE || size === FLAT_THIRTEENTH_SIZE;
     if (isBlue(material, bluesTonic, pitch)) blue.push(note);
     else if (above !== undefined && !(exempt && tension)) {
-      clashes.push({ note, degree: degrees[index] ?? (0 as Interval), above });
+      clashes.push({ note, degree, above });
     } else if (speaksAgainst(chord, size)) against.push(note);
     else colours.push(note);
   }
   const has = (tone: Note) => (material.mask & (1 << pitchClass(tone))) !== 0;
-  const definers = chord.quality.definers.map((one) => transpose(chord.root, one));
+  const guideTones = chord.quality.guideTones.map((one) => transpose(chord.root, one));
   return {
-    degrees,
+    degrees: read.map(({ degree }) => degree),
     covered: tones.filter(has),
     missing: tones.filter((tone) => !has(tone)),
     clashes,
@@ -153,8 +148,8 @@ export function assess(
     colours,
     against,
     outsideKey,
-    definers: definers.filter(has),
-    definerCount: definers.length,
+    guideTones: guideTones.filter(has),
+    guideToneCount: guideTones.length,
   };
 }
 
@@ -162,7 +157,7 @@ const TONE_NAMES = ['root', 'ninth', 'third', 'fourth', 'fifth', 'sixth', 'seven
 
 /** A chord tone by what it does: "third", whatever its size; "flat fifth" where that is the point. */
 export function toneName(chord: Chord, note: Note): string {
-  const [interval = 0 as Interval] = degreesOver(chord, [note]);
+  const interval = degreeOver(chord, note);
   const name = degreeName(interval);
   const plain = TONE_NAMES[Number(name.slice(-1)) - 1] ?? 'root';
   const size = halfSteps(interval);

@@ -4,7 +4,7 @@
  */
 import type { Chord } from '../chords/chords';
 import { collection } from '../collections/collections';
-import { isMinorKey } from '../harmony/keys';
+import { isMinorKey } from '../keys/keys';
 import { halfSteps, intervalBetween } from '../notes/notes';
 import type { LensAnswer, Suggestion } from './lens';
 import { arpeggio, chordOn, collectionMaterial, type Material } from './material';

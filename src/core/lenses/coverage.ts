@@ -7,7 +7,8 @@ import { noteName, type Note, spellNear } from '../notes/notes';
 import { type Assessment, assess, NOWHERE, toneName } from './assess';
 import { collectionMaterial, type Material } from './material';
 import { WEIGHTS } from './ranking';
-import { clashSentence, list, missingSentence } from './words';
+import { list } from '../words';
+import { clashSentence, leavesUnsaid, missingSentence } from './words';
 
 export interface ChordCoverage {
   readonly played: PlayedChord;
@@ -27,7 +28,7 @@ function sentenceFor({ chord, bar }: PlayedChord, assessment: Assessment): strin
     return `${start}every chord tone is there${clash ? `; ${clash}` : ''}.`;
   }
   const rest =
-    missing.includes(':') || covered.length === 0
+    leavesUnsaid(chord, assessment) || covered.length === 0
       ? ''
       : `; the ${held} ${covered.length === 1 ? 'is' : 'are'} there`;
   return `${start}${missing}${rest}.`;
@@ -45,9 +46,13 @@ const share = (part: number, whole: number): number => (whole === 0 ? 0 : part /
 /** How much of a chart a material says, weighed by time. */
 export const worthOf = (chart: Chart, material: Material): number =>
   chart.chords.reduce((sum, { chord, beats }) => {
-    const { definers, definerCount, covered, missing, clashes } = assess(chord, material, NOWHERE);
+    const { guideTones, guideToneCount, covered, missing, clashes } = assess(
+      chord,
+      material,
+      NOWHERE,
+    );
     const worth =
-      WEIGHTS.definers * share(definers.length, definerCount) +
+      WEIGHTS.guideTones * share(guideTones.length, guideToneCount) +
       WEIGHTS.tones * share(covered.length, covered.length + missing.length) +
       WEIGHTS.clash * clashes.length;
     return sum + beats * worth;

@@ -1,23 +1,11 @@
 /** Lenses: the schools of choosing what to play over a chord. */
 import type { Cadence } from '../harmony/cadences';
-import type { Key } from '../harmony/keys';
+import type { Key } from '../keys/keys';
 import type { Material } from './material';
-import type { ModeContext } from './modes';
+import type { ModeContext } from './modeContext';
+import type { Lens } from './table';
 
-export const LENSES = [
-  'key-scale',
-  'own-pentatonic',
-  'chord-tones',
-  'mode',
-  'stacked-arpeggio',
-  'borrowed-pentatonic',
-  'triads',
-  'simplify',
-  'blues',
-] as const;
-export type Lens = (typeof LENSES)[number];
-
-/** What a choice does at the change: names it, touches a definer, or stays in the key's scale. */
+/** What a choice does at the change: names it, touches a guide tone, or stays in the key's scale. */
 export const INTENTS = ['outline', 'lean', 'coast'] as const;
 export type Intent = (typeof INTENTS)[number];
 

@@ -3,7 +3,7 @@ import { describe, expect, test } from 'vitest';
 import { readChart } from '../chart/form';
 import { transposeChart } from '../chart/rewrite';
 import { chordNotes } from '../chords/chords';
-import { degreesOver } from '../chords/over';
+import { readOver } from '../chords/over';
 import { parseChord } from '../chords/symbols';
 import { collection } from '../collections/collections';
 import { readHarmony } from '../harmony/reading';
@@ -14,9 +14,10 @@ import { stackedOver, triadsIn } from './arpeggios';
 import { assess, NOWHERE } from './assess';
 import { chainsThrough } from './chains';
 import { coverageOf } from './coverage';
-import type { Lens } from './lens';
+import type { Lens } from './table';
 import { collectionMaterial, parseMaterial } from './material';
-import { modesFor, nameByParent } from './modes';
+import { modesFor } from './modes';
+import { nameByParent } from './modeWords';
 import { lensContexts, type Option, optionsFor, reasonFor, tensionsOver } from './options';
 import { rankSum } from './ranking';
 import { propose, proposeIntents, STYLES } from './styles';
@@ -55,7 +56,9 @@ const written = (notes: readonly Parameters<typeof noteName>[0][]) => notes.map(
 
 describe('what a note is over a chord', () => {
   const over = (symbol: string, name: string) =>
-    degreesOver(chord(symbol), material(name).notes).map(degreeName).join(' ');
+    readOver(chord(symbol), material(name).notes)
+      .map(({ degree }) => degreeName(degree))
+      .join(' ');
 
   test.each([
     ['Eb7alt', 'Eb altered', '1 b2 #2 3 b5 b6 b7'],
@@ -75,7 +78,9 @@ describe('what a note is over a chord', () => {
     const symbols = fc.constantFrom('C7', 'Cm7', 'Cmaj7', 'C7alt', 'Cm7b5', 'Cdim7', 'C7sus4');
     fc.assert(
       fc.property(symbols, fc.array(roots, { minLength: 1, maxLength: 8 }), (symbol, notes) => {
-        const degrees = degreesOver(chord(symbol), notes as unknown as ReturnType<typeof note>[]);
+        const degrees = readOver(chord(symbol), notes as unknown as ReturnType<typeof note>[]).map(
+          ({ degree }) => degree,
+        );
         expect(degrees.every((one) => usual.has(degreeName(one)))).toBe(true);
       }),
     );
@@ -220,11 +225,31 @@ describe('modes by function', () => {
     ['key: F#m\n| G#m7b5 | C#7 | F#m7 |', 1, ['C# phrygian dominant', 'C# altered']],
     ['key: C\n| Bdim7 | C |', 0, ['B whole-half diminished', 'B altered bb7']],
     [
-      'key: A\n| A7 | D7 | A7 | E7 | D7 | A7 |',
+      'key: A\n| A7 | A7 | D7 | A7 | E7 | D7 | A7 |',
       0,
       ['A mixolydian', 'A blended blues', 'A major blues', 'A minor blues'],
     ],
-    ['key: Am\n| Am7 | Dm7 | E7 | Am7 |', 0, ['A aeolian', 'A dorian']],
+    [
+      'key: A\n| A7 | A7 | D7 | A7 | E7 | D7 | A7 |',
+      1,
+      ['A mixolydian', 'A altered', 'A half-whole diminished', 'A phrygian dominant'],
+    ],
+    [
+      'key: Am\n| Am7 | Dm7 | E7 | Am7 |',
+      0,
+      ['A aeolian', 'A dorian', 'A harmonic minor', 'A melodic minor'],
+    ],
+    ['key: Am\n| Am | G | F | E |', 3, ['E phrygian dominant', 'E altered']],
+    ['key: Am\n| Am | G | F | E |', 1, ['G mixolydian', 'G lydian']],
+    ['key: C\n| C | E | Am | F |', 1, ['E phrygian dominant']],
+    ['key: D\n| D | C | G | D |', 0, ['D ionian', 'D mixolydian']],
+    ['key: C\n| Dm7b5 | G7 | Cmaj7 |', 1, ['G phrygian dominant', 'G altered']],
+    ['key: C\n| C | Gaug | C |', 1, ['G whole tone', 'G altered']],
+    ['| G7 |', 0, ['G mixolydian', 'G blended blues']],
+    ['| Dm7 |', 0, ['D dorian', 'D aeolian']],
+    ['| Dm7 | Ebm7 |', 1, ['Eb dorian', 'Eb aeolian']],
+    ['| E | F |', 0, ['E phrygian dominant', 'E phrygian']],
+    ['| E | F |', 1, ['F lydian']],
     ['key: Am\n| Am7 | D7 | Bm7 | Am7 |', 0, ['A dorian', 'A aeolian']],
     ['key: Am\n| Am6 | E7 |', 0, ['A melodic minor', 'A dorian']],
   ])('%s at %i', (text, index, expected) => {

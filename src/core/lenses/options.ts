@@ -1,28 +1,23 @@
 /** Everything a player could play over each chord of a chart, by every lens, best first. */
+import { rememberBy } from '../cache';
 import type { Chart } from '../chart/form';
 import type { Chord } from '../chords/chords';
 import { tensionOver } from '../chords/over';
 import type { Reading } from '../harmony/reading';
 import { type Note, pitchClass } from '../notes/notes';
-import { chordTonesLens, stackedLens, triadsLens } from './arpeggios';
 import { type Assessment, assess } from './assess';
-import { bluesLens } from './blues';
 import { bestSingles } from './coverage';
 import {
   type CadenceAround,
   type Intent,
-  type Lens,
-  type LensAnswer,
   type LensContext,
-  LENSES,
   type Suggestion,
   type Switch,
 } from './lens';
-import { collectionMaterial, type Material } from './material';
-import { modeContextAt, modesFor } from './modes';
-import { borrowedLens, keyScaleLens, ownPentatonicLens } from './pentatonics';
+import type { Material } from './material';
+import { modeContextAt } from './modeContext';
 import { ownParts, type RankContext, type RankParts, rankSum, withNeighbours } from './ranking';
-import { simplifyLens } from './simplify';
+import { type Lens, LENS_TABLE, LENSES } from './table';
 import {
   againstSentence,
   clashSentence,
@@ -30,26 +25,6 @@ import {
   gainSentence,
   missingSentence,
 } from './words';
-
-const modeLens: LensAnswer = (context) =>
-  modesFor(context).map(({ collection, why }, index) => ({
-    lens: 'mode',
-    material: collectionMaterial(collection),
-    why,
-    common: index === 0,
-  }));
-
-const ANSWERS: Readonly<Record<Lens, LensAnswer>> = {
-  'key-scale': keyScaleLens,
-  'own-pentatonic': ownPentatonicLens,
-  'chord-tones': chordTonesLens,
-  mode: modeLens,
-  'stacked-arpeggio': stackedLens,
-  'borrowed-pentatonic': borrowedLens,
-  triads: triadsLens,
-  simplify: simplifyLens,
-  blues: bluesLens,
-};
 
 /** A suggestion held against its chord, as far as the chord's place alone decides. */
 interface Held {
@@ -64,7 +39,7 @@ export interface Option extends Omit<Suggestion, 'covers' | 'then'> {
   readonly covers: NonNullable<Suggestion['covers']> | null;
   readonly then: Switch | null;
   readonly assessment: Assessment;
-  /** What it is good for: naming the change, touching a definer, or staying put. */
+  /** What it is good for: naming the change, touching a guide tone, or staying put. */
   readonly intent: Intent;
   /** What speaks for it and against it; they sum to what it is ranked by. */
   readonly parts: RankParts;
@@ -90,11 +65,11 @@ export function lensContexts(chart: Chart, reading: Reading): readonly LensConte
 export const suggest = (
   context: LensContext,
   lenses: readonly Lens[] = LENSES,
-): readonly Suggestion[] => lenses.flatMap((lens) => ANSWERS[lens](context));
+): readonly Suggestion[] => lenses.flatMap((lens) => LENS_TABLE[lens].answer(context));
 
-function intentOf(lens: Lens, { definers, definerCount }: Assessment): Intent {
-  if (lens === 'key-scale' || definers.length === 0) return 'coast';
-  return definers.length === definerCount ? 'outline' : 'lean';
+function intentOf(lens: Lens, { guideTones, guideToneCount }: Assessment): Intent {
+  if (lens === 'key-scale' || guideTones.length === 0) return 'coast';
+  return guideTones.length === guideToneCount ? 'outline' : 'lean';
 }
 
 function hold(context: LensContext, suggestion: Suggestion): Held {
@@ -108,11 +83,11 @@ function hold(context: LensContext, suggestion: Suggestion): Held {
 }
 
 const chordId = (chord: Chord | null): string =>
-  chord === null ? '' : `${chord.root}${chord.quality.name}`;
+  chord === null ? '' : `${chord.root}${chord.quality.name}/${chord.bass ?? ''}`;
 
 /** Everything a lens's answer depends on, in a word: charts come back to the same places. */
 function placeId(context: LensContext): string {
-  const { chord, next, key, blues, naturalSixth, bluesTonic, cadences, singles } = context;
+  const { chord, next, key, blues, settings, bluesTonic, cadences, singles } = context;
   const around = cadences.map(
     (one) => `${one.kind}${one.key.tonic}${one.key.mode}${one.before}-${one.after}`,
   );
@@ -121,24 +96,15 @@ function placeId(context: LensContext): string {
     chordId(chord),
     chordId(next),
     key ? `${key.tonic}${key.mode}` : '',
-    `${blues} ${naturalSixth} ${bluesTonic}`,
+    `${blues} ${settings.join()} ${bluesTonic}`,
     ...around,
     ...alone,
   ].join('|');
 }
 
-const HELD = new Map<string, readonly Held[]>();
-const MOST_HELD = 512;
-
-function heldOver(context: LensContext): readonly Held[] {
-  const id = placeId(context);
-  const known = HELD.get(id);
-  if (known) return known;
-  const held = suggest(context).map((suggestion) => hold(context, suggestion));
-  if (HELD.size >= MOST_HELD) HELD.clear();
-  HELD.set(id, held);
-  return held;
-}
+const heldOver = rememberBy(placeId, (context: LensContext): readonly Held[] =>
+  suggest(context).map((suggestion) => hold(context, suggestion)),
+);
 
 const UNWEIGHED: RankContext = { neighbours: [], preferred: [] };
 

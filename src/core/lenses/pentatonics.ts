@@ -6,11 +6,12 @@ import {
   collectionName,
   relativeOf,
 } from '../collections/collections';
-import { isMinorKey, type Key } from '../harmony/keys';
+import { isMinorKey, type Key } from '../keys/keys';
 import { degree, degreeName } from '../notes/degrees';
 import { type Interval, simplify, transpose } from '../notes/notes';
 import type { LensAnswer, Suggestion } from './lens';
-import { collectionMaterial, ownPentatonic } from './material';
+import { collectionMaterial } from './material';
+import { ownPentatonic } from '../collections/pentatonics';
 
 const SCALE_OF_MODE: Readonly<Record<Key['mode'], string>> = {
   major: 'ionian',
@@ -109,16 +110,20 @@ const OVER_SUSPENDED = on('minor pentatonic', '5 2');
 /** A dominant whose own alterations, or whose fall into a minor chord, bend its tensions. */
 export const isAltered = ({ quality }: Chord): boolean =>
   quality.family === 'dominant' &&
-  (quality.name === '7alt' ||
+  (quality.altered ||
     quality.degrees.some((tone) => ['b2', '#2', 'b6', '#5'].includes(degreeName(tone))));
 
-const MELODIC_MINOR = /^m6|^m\(maj/u;
+/** A minor chord whose own sixth or seventh is the melodic minor's. */
+function isMelodicMinor({ quality: { degrees } }: Chord): boolean {
+  const has = (name: string) => degrees.includes(degree(name));
+  return has('7') || (has('6') && !has('b7'));
+}
 
 /** The borrowed pentatonics in common use over a chord. */
 export function commonBorrowed(chord: Chord): readonly Borrowed[] {
   switch (chord.quality.family) {
     case 'minor':
-      return MELODIC_MINOR.test(chord.quality.name) ? OVER_MELODIC_MINOR : OVER_MINOR;
+      return isMelodicMinor(chord) ? OVER_MELODIC_MINOR : OVER_MINOR;
     case 'major':
       return OVER_MAJOR;
     case 'dominant':

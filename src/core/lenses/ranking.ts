@@ -1,13 +1,14 @@
 /** Ranking: what speaks for a suggestion and against it, as a sum of named parts. */
 import { countBits } from '../harmony/membership';
 import type { Assessment } from './assess';
-import type { Lens, Suggestion } from './lens';
+import type { Suggestion } from './lens';
+import { type Lens, LENS_TABLE } from './table';
 import type { Material } from './material';
 
 /** What each part of the sum weighs. */
 export const WEIGHTS = {
-  /** All definers covered. */
-  definers: 8,
+  /** All guide tones covered. */
+  guideTones: 8,
   /** All chord tones covered. */
   tones: 4,
   /** For each note that clashes when held. */
@@ -31,7 +32,6 @@ export const WEIGHTS = {
 export type RankParts = Readonly<Record<keyof typeof WEIGHTS, number>>;
 
 const MOST_COLOURS = 3;
-const OWN_LENSES: readonly Lens[] = ['own-pentatonic', 'chord-tones', 'mode'];
 
 /** Share of a material's notes that another holds too, 0–1. */
 export const sharedShare = (a: Material, b: Material): number =>
@@ -47,10 +47,10 @@ const share = (part: number, whole: number): number => (whole === 0 ? 0 : part /
 
 /** The parts that the chord's place alone decides. */
 export function ownParts({ lens, common }: Suggestion, assessment: Assessment): RankParts {
-  const { covered, missing, clashes, colours, against, outsideKey, definers, definerCount } =
+  const { covered, missing, clashes, colours, against, outsideKey, guideTones, guideToneCount } =
     assessment;
   return {
-    definers: WEIGHTS.definers * share(definers.length, definerCount),
+    guideTones: WEIGHTS.guideTones * share(guideTones.length, guideToneCount),
     tones: WEIGHTS.tones * share(covered.length, covered.length + missing.length),
     clash: WEIGHTS.clash * clashes.length,
     colour: WEIGHTS.colour * Math.min(MOST_COLOURS, colours.length),
@@ -58,7 +58,7 @@ export function ownParts({ lens, common }: Suggestion, assessment: Assessment): 
     against: WEIGHTS.against * against.length,
     outside: WEIGHTS.outside * outsideKey.length,
     common: common ? WEIGHTS.common : 0,
-    own: OWN_LENSES.includes(lens) ? WEIGHTS.own : 0,
+    own: LENS_TABLE[lens].own ? WEIGHTS.own : 0,
     preferred: 0,
   };
 }

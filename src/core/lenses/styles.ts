@@ -2,6 +2,7 @@
  * A plan for a whole chart in one style: what to play over each chord and how much to say of it.
  * The choices are made together, as a cheapest path, since each depends on its neighbours.
  */
+import { ARRIVALS } from '../harmony/cadences';
 import type { Chart } from '../chart/form';
 import { type Chord, sameChord } from '../chords/chords';
 import { isDiatonic } from '../harmony/membership';
@@ -12,7 +13,8 @@ import { bestPaths } from '../paths/layered';
 import { assess, NOWHERE } from './assess';
 import { type ChainStop, chainsThrough, resolves, SHORTEST_CHAIN } from './chains';
 import { bestSingles, worthOf } from './coverage';
-import type { Intent, Lens, LensContext, Suggestion } from './lens';
+import type { Intent, LensContext, Suggestion } from './lens';
+import type { Lens } from './table';
 import { collectionMaterial, defaultMaterial, type Material } from './material';
 import { lensContexts, optionOf, suggest } from './options';
 import { borrowedCollection, borrowedInChains, keyCollections } from './pentatonics';
@@ -52,7 +54,7 @@ const phraseWeight = (bar: number): number =>
 /** Where a chord only goes on sounding, nothing changes. */
 const UNCHANGED = -10;
 
-/** How strongly each change asks to be said: new definers, a chord out of key, an arrival, time. */
+/** How strongly each change asks to be said: new guide tones, a chord out of key, an arrival, time. */
 function strengths(chart: Chart, reading: Reading): readonly number[] {
   const { chords } = chart;
   const barBeats = chart.source.time.beats;
@@ -62,13 +64,11 @@ function strengths(chart: Chart, reading: Reading): readonly number[] {
     const tones = new Set(
       before.quality.degrees.map((one) => pitchClass(transpose(before.root, one))),
     );
-    const fresh = chord.quality.definers.filter(
+    const fresh = chord.quality.guideTones.filter(
       (one) => !tones.has(pitchClass(transpose(chord.root, one))),
     ).length;
     const fast = reading.fast.some(({ from, to }) => from < index && index <= to);
-    const arrives = reading.cadences.some(
-      ({ kind, to }) => to === index && (kind === 'V-I' || kind.startsWith('ii-V-I')),
-    );
+    const arrives = reading.cadences.some(({ kind, to }) => to === index && ARRIVALS.has(kind));
     return (
       fresh +
       (isForeign(reading, index) ? 1 : 0) +
@@ -83,7 +83,7 @@ function strengths(chart: Chart, reading: Reading): readonly number[] {
 /** Out of the key, and not for being a home dominant of a blues. */
 const isForeign = (reading: Reading, index: number): boolean =>
   reading.chords[index]?.diatonic === false &&
-  reading.chords[index]?.role !== 'blues home dominant';
+  reading.chords[index]?.role?.kind !== 'blues home dominant';
 
 /** Intents for every chord: the strong changes outlined, the fast and the plain ones coasted. */
 export function proposeIntents(chart: Chart, reading: Reading, style: Style): readonly Intent[] {
@@ -165,16 +165,16 @@ function candidatesFor(
 }
 
 /** What a stop of a chain is worth: a moving shape is what chains are for, but it must say the chord. */
-const CHAIN_WORTH = { moving: 2, still: 0.75, definers: 2, begin: -3 } as const;
+const CHAIN_WORTH = { moving: 2, still: 0.75, guideTones: 2, begin: -3 } as const;
 
-/** Share of a chord's definers that a stop holds. */
+/** Share of a chord's guide tones that a stop holds. */
 function saidBy(chords: readonly Chord[], { index, collection }: ChainStop): number {
-  const { definers, definerCount } = assess(
+  const { guideTones, guideToneCount } = assess(
     at(chords, index),
     collectionMaterial(collection),
     NOWHERE,
   );
-  return definerCount === 0 ? 0 : definers.length / definerCount;
+  return guideToneCount === 0 ? 0 : guideTones.length / guideToneCount;
 }
 
 /** The stretches of chains that together are worth most, without overlap: by each chord's index. */
@@ -185,7 +185,7 @@ function chosenChains(chords: readonly Chord[]): ReadonlyMap<number, ChainStop> 
         const each = step === 0 ? CHAIN_WORTH.still : CHAIN_WORTH.moving;
         const stretch = stops.slice(from, to);
         const said = stretch.reduce((sum, stop) => sum + saidBy(chords, stop), 0);
-        const worth = CHAIN_WORTH.begin + each * stretch.length + CHAIN_WORTH.definers * said;
+        const worth = CHAIN_WORTH.begin + each * stretch.length + CHAIN_WORTH.guideTones * said;
         return { stops: stretch, worth };
       }),
     ),

@@ -2,13 +2,8 @@
 import type { Chord } from '../chords/chords';
 import { tensionOver } from '../chords/over';
 import { noteName, type Note, pitchClass, transpose } from '../notes/notes';
+import { list } from '../words';
 import { type Assessment, toneName } from './assess';
-
-/** "a", "a and b", "a, b and c". */
-export function list(words: readonly string[]): string {
-  const last = words.at(-1) ?? '';
-  return words.length < 2 ? last : `${words.slice(0, -1).join(', ')} and ${last}`;
-}
 
 /** Some notes of a material as tensions over the chord, in the material's order. */
 const tensionsOf = (
@@ -24,19 +19,30 @@ const tensionsOf = (
         return notes.includes(note) && interval !== undefined ? [tensionOver(chord, interval)] : [];
       });
 
-const definerNotes = ({ root, quality }: Chord): ReadonlySet<number> =>
-  new Set(quality.definers.map((one) => pitchClass(transpose(root, one))));
+const guideToneNotes = ({ root, quality }: Chord): ReadonlySet<number> =>
+  new Set(quality.guideTones.map((one) => pitchClass(transpose(root, one))));
 
-/** What is missing, the definers first: "no third (D): the change will not be heard". */
-export function missingSentence(chord: Chord, { missing }: Assessment): string | null {
-  const definers = definerNotes(chord);
-  const unsaid = missing.filter((note) => definers.has(pitchClass(note)));
-  if (unsaid.length === definers.size && unsaid.length > 0) {
-    return `no ${list(unsaid.map((note) => `${toneName(chord, note)} (${noteName(note)})`))}: the change will not be heard`;
-  }
+/** Whether a material lacks every guide tone of a chord: then the change is not heard. */
+export function leavesUnsaid(chord: Chord, { missing }: Assessment): boolean {
+  const guideTones = guideToneNotes(chord);
+  return (
+    guideTones.size > 0 && [...guideTones].every((one) => missing.map(pitchClass).includes(one))
+  );
+}
+
+/** What is missing, the guide tones first: "no third (D): the change will not be heard". */
+export function missingSentence(chord: Chord, assessment: Assessment): string | null {
+  const { missing } = assessment;
+  const guideTones = guideToneNotes(chord);
+  const unsaid = missing.filter((note) => guideTones.has(pitchClass(note)));
   const lost = unsaid.length > 0 ? unsaid : missing;
   if (lost.length === 0) return null;
-  return `no ${list(lost.map((note) => `${toneName(chord, note)} (${noteName(note)})`))}`;
+  const names = list(
+    lost.map((note) => `${toneName(chord, note)} (${noteName(note)})`),
+    'or',
+  );
+  const price = leavesUnsaid(chord, assessment) ? ': the change will not be heard' : '';
+  return `no ${names}${price}`;
 }
 
 /** What clashes when held: "the 11 (Ab) rubs against the third when held". */
@@ -76,8 +82,8 @@ export function gainSentence(
 }
 
 /** "Holds all of Abmaj7": only where it does. */
-export function coverSentence({ missing, definers, definerCount }: Assessment): string | null {
+export function coverSentence({ missing, guideTones, guideToneCount }: Assessment): string | null {
   if (missing.length === 0) return 'every chord tone';
-  if (definerCount > 0 && definers.length === definerCount) return 'every definer';
+  if (guideToneCount > 0 && guideTones.length === guideToneCount) return 'every guide tone';
   return null;
 }

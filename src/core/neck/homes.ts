@@ -35,7 +35,7 @@ export function fourVoices({ root, quality: found }: Chord): readonly Note[] {
   const byStep = (...steps: number[]): Interval | undefined =>
     steps.flatMap((wanted) => found.core.find((tone) => step(tone) === wanted) ?? [])[0];
   const third = byStep(2, 3, 1) ?? degree('5');
-  const fifth = byStep(4) ?? degree(found.name === '7alt' ? 'b6' : '5');
+  const fifth = byStep(4) ?? degree(found.altered ? 'b6' : '5');
   const seventh = byStep(6, 5) ?? degree('1');
   return [degree('1'), third, fifth, seventh].map((tone) => transpose(root, tone));
 }

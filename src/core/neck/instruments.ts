@@ -33,10 +33,20 @@ export interface NeckRequest {
 
 export type NeckResult =
   | { readonly ok: true; readonly neck: Neck }
-  | { readonly ok: false; readonly message: string; readonly field: keyof NeckRequest };
+  | {
+      readonly ok: false;
+      readonly kind: 'unreadable' | 'out of range';
+      readonly message: string;
+      readonly field: keyof NeckRequest;
+    };
 
-const refuse = (field: keyof NeckRequest, message: string): NeckResult => ({
+const refuse = (
+  field: keyof NeckRequest,
+  message: string,
+  kind: 'unreadable' | 'out of range' = 'out of range',
+): NeckResult => ({
   ok: false,
+  kind,
   message,
   field,
 });
@@ -48,7 +58,8 @@ export function makeNeck({ tuning, frets, capo }: NeckRequest): NeckResult {
   const pitches = tuning ? parseTuning(tuning) : STANDARD_NECK.tuning;
   if (pitches === null) {
     const wrong = tuning?.find((name) => parsePitch(name) === null) ?? '';
-    return refuse('tuning', `“${wrong}” is not an open string: write it like E2 or F#1.`);
+    const message = `“${wrong}” is not an open string: write it like E2 or F#1.`;
+    return refuse('tuning', message, 'unreadable');
   }
   const { strings, frets: range } = NECK_LIMITS;
   if (pitches.length < strings.low || pitches.length > strings.high) {

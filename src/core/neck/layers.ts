@@ -1,7 +1,7 @@
 /** Shapes that lie over one another on the neck: what a player asks to see besides the notes. */
 import { type Chord, chordNotes } from '../chords/chords';
 import { type Collection, collectionName } from '../collections/collections';
-import { matchingPentatonic } from '../lenses/material';
+import { matchingPentatonic } from '../collections/pentatonics';
 import { pitchClass } from '../notes/notes';
 import { type BoxName, nearestTo } from './boxes';
 import { type Placed, spanOf } from './fingering';
@@ -119,7 +119,7 @@ export function withGround(
       midi: pitchAt(neck, place),
       now: null,
       next: null,
-      fate: null,
+      motion: null,
     }));
   return ground.length === 0
     ? marks

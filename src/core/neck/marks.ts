@@ -1,10 +1,9 @@
 /** What stands where on the neck for the chord sounding now and the chord coming next. */
 import type { Chord } from '../chords/chords';
-import { degreesOver } from '../chords/over';
+import { readOver, type Weight, weightOver } from '../chords/over';
 import { cross } from '../crossings/crossing';
-import { halfSteps, type Interval, type Note, pitchClass } from '../notes/notes';
+import { type Interval, type Note, pitchClass } from '../notes/notes';
 import type { Midi } from '../notes/pitch';
-import { type Quality, sounds } from '../chords/qualities';
 import { type Neck, pitchAt, type Place, placesOf, type Zone } from './neck';
 
 /** A chord and the notes chosen over it. */
@@ -13,13 +12,13 @@ export interface Sounding {
   readonly notes: readonly Note[];
 }
 
-/** What a note is over one chord. A definer is a chord tone that names the chord. */
+/** What a note is over one chord. A guide tone is a chord tone that names the chord. */
 export interface Tone {
   readonly degree: Interval;
-  readonly weight: 'definer' | 'chord' | 'colour';
+  readonly weight: Weight;
 }
 
-export type Fate =
+export type Motion =
   | { readonly kind: 'holds' | 'leaves' | 'arrives' }
   | { readonly kind: 'moves'; readonly to: Note; readonly halfSteps: number }
   | { readonly kind: 'reached'; readonly from: Note; readonly halfSteps: number };
@@ -31,21 +30,14 @@ export interface Mark extends Place {
   readonly now: Tone | null;
   readonly next: Tone | null;
   /** What the change does to the note; null when nothing comes next. */
-  readonly fate: Fate | null;
-}
-
-function toneOf(quality: Quality, degree: Interval): Tone {
-  const size = halfSteps(degree);
-  const defines = quality.definers.some((tone) => halfSteps(tone) === size);
-  const weight = defines ? 'definer' : sounds(quality, degree) ? 'chord' : 'colour';
-  return { degree, weight };
+  readonly motion: Motion | null;
 }
 
 interface NoteReading {
   readonly note: Note;
   readonly now: Tone | null;
   readonly next: Tone | null;
-  readonly fate: Fate | null;
+  readonly motion: Motion | null;
 }
 
 interface ReadTone {
@@ -55,12 +47,11 @@ interface ReadTone {
 
 /** The notes chosen over a chord by pitch class, each with what it is there. */
 function readByClass({ chord, notes }: Sounding): ReadonlyMap<number, ReadTone> {
-  const degrees = degreesOver(chord, notes);
   return new Map(
-    notes.map((note, index) => {
-      const tone = toneOf(chord.quality, degrees[index] ?? (0 as Interval));
-      return [pitchClass(note), { note, tone }];
-    }),
+    readOver(chord, notes).map(({ note, degree }) => [
+      pitchClass(note),
+      { note, tone: { degree, weight: weightOver(chord, degree) } },
+    ]),
   );
 }
 
@@ -71,7 +62,7 @@ function readNotes(now: Sounding, next: Sounding | null): ReadonlyMap<number, No
   const nowByClass = readByClass(now);
   const nextByClass = next === null ? new Map<number, ReadTone>() : readByClass(next);
   const { moves } = cross(now.notes, coming);
-  const fateOf = (pitch: number): Fate | null => {
+  const motionOf = (pitch: number): Motion | null => {
     if (!next) return null;
     const here = nowByClass.has(pitch);
     if (here && nextByClass.has(pitch)) return { kind: 'holds' };
@@ -87,8 +78,8 @@ function readNotes(now: Sounding, next: Sounding | null): ReadonlyMap<number, No
     const there = nextByClass.get(pitch);
     const note = here?.note ?? there?.note;
     if (note === undefined) continue;
-    const fate = fateOf(pitch);
-    readings.set(pitch, { note, now: here?.tone ?? null, next: there?.tone ?? null, fate });
+    const motion = motionOf(pitch);
+    readings.set(pitch, { note, now: here?.tone ?? null, next: there?.tone ?? null, motion });
   }
   return readings;
 }

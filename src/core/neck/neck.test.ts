@@ -3,7 +3,8 @@ import { describe, expect, test } from 'vitest';
 import type { Chord } from '../chords/chords';
 import { parseChord } from '../chords/symbols';
 import { cross, shortestWay } from '../crossings/crossing';
-import { arpeggio, defaultMaterial, ownPentatonic } from '../lenses/material';
+import { arpeggio, defaultMaterial } from '../lenses/material';
+import { ownPentatonic } from '../collections/pentatonics';
 import { degreeName } from '../notes/degrees';
 import { collectionName } from '../collections/collections';
 import { note, noteName, pitchClass } from '../notes/notes';
@@ -139,7 +140,7 @@ describe('crossings', () => {
     expect([...crossing.leaves, ...crossing.arrives]).toEqual([]);
   });
 
-  test('every note has exactly one fate', () => {
+  test('every note has exactly one motion', () => {
     const pool = fc.uniqueArray(fc.integer({ min: -5, max: 6 }), { minLength: 1, maxLength: 7 });
     fc.assert(
       fc.property(pool, pool, (before, after) => {
@@ -175,20 +176,20 @@ describe('marks', () => {
     const mark = at(1, 1);
     expect(mark?.now && degreeName(mark.now.degree)).toBe('b3');
     expect(mark?.next && degreeName(mark.next.degree)).toBe('b7');
-    expect(mark?.now?.weight).toBe('definer');
-    expect(mark?.fate).toEqual({ kind: 'holds' });
+    expect(mark?.now?.weight).toBe('guide');
+    expect(mark?.motion).toEqual({ kind: 'holds' });
   });
 
   test('a moving note says where it goes, and its goal where from', () => {
-    expect(at(2, 1)?.fate).toEqual({ kind: 'moves', to: note('B'), halfSteps: -1 });
-    expect(at(2, 0)?.fate).toEqual({ kind: 'reached', from: note('C'), halfSteps: -1 });
+    expect(at(2, 1)?.motion).toEqual({ kind: 'moves', to: note('B'), halfSteps: -1 });
+    expect(at(2, 0)?.motion).toEqual({ kind: 'reached', from: note('C'), halfSteps: -1 });
     expect(at(2, 0)?.now).toBeNull();
   });
 
   test('with nothing coming there is only now', () => {
     const alone = markNeck(STANDARD_NECK, wholeNeck(STANDARD_NECK), sounding('Dm7'), null);
     expect(
-      alone.every(({ now, next, fate }) => now !== null && next === null && fate === null),
+      alone.every(({ now, next, motion }) => now !== null && next === null && motion === null),
     ).toBe(true);
   });
 });

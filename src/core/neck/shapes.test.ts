@@ -3,6 +3,7 @@ import { describe, expect, test } from 'vitest';
 import { chordNotes } from '../chords/chords';
 import { parseChord } from '../chords/symbols';
 import { collection, collectionNotes, transposeCollection } from '../collections/collections';
+import { alone } from '../lenses/modeContext';
 import { modeFor } from '../lenses/modes';
 import { range } from '../lists';
 import { degree, degreeName } from '../notes/degrees';
@@ -327,7 +328,7 @@ describe('homes', () => {
   test('grip, arpeggio and scale lie together, and all belong', () => {
     fc.assert(
       fc.property(somePlacedChord, (played) => {
-        const scale = modeFor({ chord: played, next: null, key: null, blues: false });
+        const scale = modeFor(alone(played));
         for (const { grip, arpeggio, scale: notes, zone } of homesOf(
           STANDARD_NECK,
           played,
@@ -419,6 +420,7 @@ describe('modes by function', () => {
       next: next === null ? null : chord(next),
       key: home,
       blues,
+      settings: [],
     };
     return modeFor(context).kind.name;
   };
@@ -451,7 +453,7 @@ describe('modes by function', () => {
     fc.assert(
       fc.property(somePlacedChord, someRoot, (played, tonic) => {
         const home = { tonic, mode: 'major' } as const;
-        const scale = modeFor({ chord: played, next: null, key: home, blues: false });
+        const scale = modeFor({ ...alone(played), key: home });
         const missing = chordNotes(played).filter((tone) => !holds(collectionNotes(scale), tone));
         expect(
           missing.map((tone) => degreeName(intervalBetween(played.root, tone) as Interval)),

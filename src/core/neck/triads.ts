@@ -28,7 +28,7 @@ export function triadOf({ root, quality }: Chord): readonly Note[] {
     tones.find((tone) => step(tone) === wanted);
   const third = byStep(2) ?? byStep(3) ?? byStep(1);
   // An altered chord names no fifth; its flat thirteenth stands for it.
-  const fifth = byStep(4) ?? degree(quality.name === '7alt' ? 'b6' : '5');
+  const fifth = byStep(4) ?? degree(quality.altered ? 'b6' : '5');
   return [degree('1'), ...(third === undefined ? [] : [third]), fifth].map((tone) =>
     transpose(root, tone),
   );

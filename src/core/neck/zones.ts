@@ -1,6 +1,8 @@
 /** Where the hand can stay: the five zones of an octave, and what of a chart lies in each. */
 import { type Chord, chordNotes } from '../chords/chords';
-import { type Collection, collection } from '../collections/collections';
+import { type Collection, collection, collectionName } from '../collections/collections';
+import { matchingPentatonic } from '../collections/pentatonics';
+import { arpeggio } from '../lenses/material';
 import { at } from '../lists';
 import type { Note } from '../notes/notes';
 import { type Box, boxesOf, type BoxName, nearestTo, overhang } from './boxes';
@@ -71,6 +73,31 @@ export function chordTonesIn(
   // No wider than the hand: the nearer end of what both together cover.
   const reach = overhang(zone, box) > 1 ? box : hand;
   return withOutside(zone, box.name, arpeggioIn(neck, chordNotes(chord), reach));
+}
+
+/** What is laid out of a chord in a zone, by name; null on a neck too short for a box. */
+export interface LaidOut {
+  readonly name: string;
+  readonly shape: ZoneShape;
+}
+
+/** A chord in a zone as one of the stock materials; `mode` is the one to play over it. */
+export function layOutIn(
+  neck: Neck,
+  { chord, mode }: { readonly chord: Chord; readonly mode: Collection },
+  material: ZoneMaterial,
+  zone: Zone,
+): LaidOut | null {
+  const pentatonic = matchingPentatonic(chord);
+  const laid = (name: string, shape: ZoneShape | null) => shape && { name, shape };
+  switch (material) {
+    case 'mode':
+      return laid(collectionName(mode), scaleIn(neck, mode, zone));
+    case 'chord-tones':
+      return laid(arpeggio(chord).name, chordTonesIn(neck, chord, pentatonic, zone));
+    case 'matching-pentatonic':
+      return laid(collectionName(pentatonic), pentatonicIn(neck, pentatonic, zone));
+  }
 }
 
 /** The lowest zone that lies clear of the nut, where a chart is shown first. */

@@ -49,11 +49,11 @@ export function degree(text: string): Interval {
 export const degrees = (text: string): readonly Interval[] => text.split(' ').map(degree);
 
 const ORDINALS = ['root', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seventh'] as const;
+const TENSION_ORDINALS = ['root', 'ninth', 'third', 'eleventh', 'fifth', 'thirteenth', 'seventh'];
 const PERFECT_STEPS: ReadonlySet<number> = new Set([0, 3, 4]);
 
-/** The degree as a player says it: "root", "flat third", "major seventh", "sharp fourth". */
-export function spokenDegree(degree: Interval): string {
-  const ordinal = ORDINALS[step(degree)] ?? 'root';
+function spoken(degree: Interval, ordinals: readonly string[]): string {
+  const ordinal = ordinals[step(degree)] ?? 'root';
   const sharps = alteration(degree);
   if (sharps === 0) return step(degree) === 6 ? 'major seventh' : ordinal;
   if (sharps === -1) return `flat ${ordinal}`;
@@ -63,3 +63,9 @@ export function spokenDegree(degree: Interval): string {
   }
   return `${sharps < 0 ? 'triple flat' : 'double sharp'} ${ordinal}`;
 }
+
+/** The degree as a player says it: "root", "flat third", "major seventh", "sharp fourth". */
+export const spokenDegree = (degree: Interval): string => spoken(degree, ORDINALS);
+
+/** The degree as a tension is said: "flat ninth", "sharp eleventh"; chord tones stay simple. */
+export const spokenTension = (degree: Interval): string => spoken(degree, TENSION_ORDINALS);

@@ -1,7 +1,6 @@
 /** Approach notes: what leads into a target on the off-beats before it, and ways in from any note. */
 import { type Chord, chordNotes } from '../chords/chords';
-import { degreesOver } from '../chords/over';
-import { at } from '../lists';
+import { degreeOver, spellOver } from '../chords/over';
 import { fretFor, type Neck, pitchAt, type Place, placesOf, stringCount } from '../neck/neck';
 import { degree } from '../notes/degrees';
 import {
@@ -13,7 +12,6 @@ import {
   transpose,
 } from '../notes/notes';
 import type { Midi } from '../notes/pitch';
-import { spellOver } from '../phrases/played';
 import { movementCost } from './route';
 import { ROUTE_WEIGHTS } from './weights';
 
@@ -111,7 +109,7 @@ const SPEAKING = 6;
 export function waysInto(neck: Neck, from: Place, chord: Chord): readonly WayIn[] {
   const start = pitchAt(neck, from);
   const notes = chordNotes(chord);
-  const { definers } = chord.quality;
+  const { guideTones } = chord.quality;
   const zone = {
     low: Math.max(neck.capo, from.fret - REACH.frets),
     high: Math.min(neck.frets, from.fret + REACH.frets),
@@ -119,13 +117,9 @@ export function waysInto(neck: Neck, from: Place, chord: Chord): readonly WayIn[
   const places = placesOf(neck, notes, zone).filter(
     ({ string }) => Math.abs(string - from.string) <= REACH.strings,
   );
-  const degrees = degreesOver(
-    chord,
-    places.map(({ note }) => note),
-  );
   return places
-    .map((place, index): WayIn & { readonly cost: number } => {
-      const interval = at(degrees, index);
+    .map((place): WayIn & { readonly cost: number } => {
+      const interval = degreeOver(chord, place.note);
       const midi = pitchAt(neck, place);
       const halfSteps = midi - start;
       const skipped = Math.max(0, Math.abs(place.string - from.string) - 1);
@@ -140,7 +134,7 @@ export function waysInto(neck: Neck, from: Place, chord: Chord): readonly WayIn[
             : [],
         cost:
           movementCost(halfSteps) +
-          (definers.includes(interval) ? 0 : SPEAKING) +
+          (guideTones.includes(interval) ? 0 : SPEAKING) +
           ROUTE_WEIGHTS.skip * skipped +
           Math.abs(place.fret - from.fret),
       };

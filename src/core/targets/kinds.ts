@@ -3,6 +3,6 @@
 export const CONTOURS = ['level', 'rising', 'falling', 'arch'] as const;
 export type RouteContour = (typeof CONTOURS)[number];
 
-/** Degrees a player may prefer to land on; `definers` is whichever definer is nearest. */
-export const PREFERENCES = ['definers', '1', '3', '5', '7', '9', '11', '13'] as const;
+/** Degrees a player may prefer to land on; `guideTones` is whichever guide tone is nearest. */
+export const PREFERENCES = ['guideTones', '1', '3', '5', '7', '9', '11', '13'] as const;
 export type Preference = (typeof PREFERENCES)[number];

@@ -3,7 +3,7 @@
  * through them costs least. Solved exactly, as a shortest path over places on the neck.
  */
 import { type Chord, chordNotes, sameChord } from '../chords/chords';
-import { degreesOver } from '../chords/over';
+import { readOver, spellOver } from '../chords/over';
 import type { Intent } from '../lenses/lens';
 import type { Material } from '../lenses/material';
 import { at } from '../lists';
@@ -19,7 +19,6 @@ import {
 } from '../neck/neck';
 import { type Interval, type Note, pitchClass, step } from '../notes/notes';
 import type { Midi } from '../notes/pitch';
-import { spellOver } from '../phrases/played';
 import { bestPaths, type PathOptions } from '../paths/layered';
 import type { Preference, RouteContour } from './kinds';
 import { stepSentence } from './sentences';
@@ -92,12 +91,17 @@ const NUMBER_STEPS: Readonly<Record<string, readonly number[]>> = {
   '13': [5],
 };
 
+/** Preferences that only the chord's own tones can meet. */
+const OWN_TONES: ReadonlySet<Preference> = new Set(['1', '3', '5', '7']);
+
 /** Whether a degree over a chord is the one preferred; what stands for a third or seventh counts. */
 function isPreferred({ quality }: Chord, degree: Interval, preference: Preference): boolean {
-  if (preference === 'definers') return quality.definers.includes(degree);
+  if (preference === 'guideTones') return quality.guideTones.includes(degree);
   const steps = NUMBER_STEPS[preference] ?? [];
-  if (steps.includes(step(degree))) return true;
   const tones = quality.core;
+  // Only a tone of the chord's own is its third or seventh: Bb over Cmaj7 is nobody's.
+  const own = OWN_TONES.has(preference) ? tones : null;
+  if (steps.includes(step(degree))) return own === null || own.includes(degree);
   const lacks = (wanted: number) => tones.every((tone) => step(tone) !== wanted);
   if (preference === '3')
     return lacks(2) && tones.includes(degree) && [1, 3].includes(step(degree));
@@ -126,14 +130,12 @@ function landingNotes(
 ): readonly Note[] {
   const tones = chordNotes(chord);
   const known = new Set(tones.map(pitchClass));
-  const others = material?.notes ?? [];
-  const degrees = degreesOver(chord, others);
-  const wanted = others.filter((note, index) => {
-    if (known.has(pitchClass(note))) return false;
-    const degree = degrees[index] ?? (0 as Interval);
-    return intent === 'coast' || prefer.some((one) => isPreferred(chord, degree, one));
-  });
-  return [...tones, ...wanted];
+  const wanted = readOver(chord, material?.notes ?? []).filter(
+    ({ note, degree }) =>
+      !known.has(pitchClass(note)) &&
+      (intent === 'coast' || prefer.some((one) => isPreferred(chord, degree, one))),
+  );
+  return [...tones, ...wanted.map(({ note }) => note)];
 }
 
 function candidatesFor(request: RouteRequest, index: number): readonly Candidate[] {
@@ -141,12 +143,12 @@ function candidatesFor(request: RouteRequest, index: number): readonly Candidate
   const routed = at(request.chords, index);
   const { chord, pin } = routed;
   const placed = (places: readonly (Place & { readonly note: Note })[]): readonly Candidate[] => {
-    const degrees = degreesOver(
+    const read = readOver(
       chord,
       places.map(({ note }) => note),
     );
     return places.map((place, which) => {
-      const degree = degrees[which] ?? (0 as Interval);
+      const { degree } = at(read, which);
       return {
         ...place,
         midi: pitchAt(neck, place),
@@ -336,6 +338,6 @@ function stopsOf(
     const halfSteps = before ? midi - before.midi : 0;
     const stop = { index, string, fret, note, midi, degree, halfSteps };
     const { chord } = at(chords, index);
-    return { ...stop, sentence: stepSentence(chord, stop, before?.note ?? null) };
+    return { ...stop, sentence: stepSentence(chord, stop, before ?? null) };
   });
 }

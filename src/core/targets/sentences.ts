@@ -2,7 +2,7 @@
 import { type Chord, chordName } from '../chords/chords';
 import { toneName } from '../lenses/assess';
 import { degreeName } from '../notes/degrees';
-import { type Interval, type Note, noteName } from '../notes/notes';
+import { type Interval, type Note, noteName, step } from '../notes/notes';
 import type { Place } from '../neck/neck';
 
 const SIZES = [
@@ -34,8 +34,24 @@ const ALTERED: Readonly<Record<string, string>> = {
 
 /** "third of Abmaj7". */
 function whatItIs(chord: Chord, note: Note, degree: Interval): string {
+  const name = chordName({ ...chord, bass: null });
+  const own = chord.quality.degrees.includes(degree);
   const altered = chord.quality.core.includes(degree) ? undefined : ALTERED[degreeName(degree)];
-  return `${altered ?? toneName(chord, note)} of ${chordName({ ...chord, bass: null })}`;
+  // A third or seventh by its letter alone is none of the chord's.
+  if (!own && OWN_STEPS.includes(step(degree)) && altered === undefined) {
+    return `${degreeName(degree)} over ${name}`;
+  }
+  return `${altered ?? toneName(chord, note)} of ${name}`;
+}
+
+/** Root, third, fifth and seventh, as steps from the root. */
+const OWN_STEPS: readonly number[] = [0, 2, 4, 6];
+
+const whereItLies = ({ string, fret }: Place): string =>
+  `string ${string}, ${fret === 0 ? 'open' : `fret ${fret}`}`;
+
+export interface StopBefore extends Place {
+  readonly note: Note;
 }
 
 export interface SpokenStop extends Place {
@@ -45,14 +61,18 @@ export interface SpokenStop extends Place {
 }
 
 /** What a step does; where there is no note before, where to begin. */
-export function stepSentence(chord: Chord, stop: SpokenStop, before: Note | null): string {
+export function stepSentence(chord: Chord, stop: SpokenStop, before: StopBefore | null): string {
   const is = whatItIs(chord, stop.note, stop.degree);
   const name = noteName(stop.note);
   if (before === null) {
-    const fret = stop.fret === 0 ? 'open' : `fret ${stop.fret}`;
-    return `Begin on ${name}, ${is}: string ${stop.string}, ${fret}.`;
+    return `Begin on ${name}, ${is}: ${whereItLies(stop)}.`;
   }
-  if (stop.halfSteps === 0) return `${name} holds: ${is}.`;
+  if (stop.halfSteps === 0) {
+    const moved = before.string !== stop.string;
+    return moved
+      ? `${name} holds, the hand going to ${whereItLies(stop)}: ${is}.`
+      : `${name} holds: ${is}.`;
+  }
   const size = spokenSize(stop.halfSteps);
   const verb =
     Math.abs(stop.halfSteps) <= 2
@@ -62,5 +82,5 @@ export function stepSentence(chord: Chord, stop: SpokenStop, before: Note | null
       : stop.halfSteps > 0
         ? 'leaps up'
         : 'leaps down';
-  return `${noteName(before)} ${verb} ${size} to ${name}, ${is}.`;
+  return `${noteName(before.note)} ${verb} ${size} to ${name}, ${is}.`;
 }

@@ -4,7 +4,7 @@
   import LayoutTemplate from '@lucide/svelte/icons/layout-template';
   import Plus from '@lucide/svelte/icons/plus';
   import Search from '@lucide/svelte/icons/search';
-  import { toast } from 'svelte-sonner';
+  import { message, warn } from '$lib/ui/messages.svelte';
   import { goto, invalidateAll } from '$app/navigation';
   import {
     addDemoCharts,
@@ -13,8 +13,8 @@
     duplicateChart,
     renameChart,
     restoreChart,
-  } from '$lib/charts/api';
-  import { NEW_CHART } from '$lib/charts/new';
+  } from '$lib/study/api';
+  import { NEW_CHART } from './newChart';
   import type { ChartSummary } from '$lib/server/charts';
   import ChartRow from './ChartRow.svelte';
   import FormDialog from './FormDialog.svelte';
@@ -42,7 +42,7 @@
   async function attempt(action: Promise<boolean>): Promise<boolean> {
     const done = await action;
     if (done) await invalidateAll();
-    else toast.error(AWAY);
+    else warn(AWAY);
     return done;
   }
 
@@ -56,7 +56,7 @@
     plan: string | null = null,
   ): Promise<boolean> {
     const id = await createChart(text, plan ?? undefined);
-    if (id === null) toast.error(AWAY);
+    if (id === null) warn(AWAY);
     else await goto(`/plan/${id}${editing === null ? '' : `?edit=${editing}`}`);
     return id !== null;
   }
@@ -65,7 +65,7 @@
 
   async function remove(chart: ChartSummary) {
     if (!(await attempt(deleteChart(chart.id)))) return;
-    toast(`“${chart.title}” is deleted.`, {
+    message(`“${chart.title}” is deleted.`, {
       duration: 10_000,
       action: { label: 'Undo', onClick: () => void attempt(restoreChart(chart.id)) },
     });

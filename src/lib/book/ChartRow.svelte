@@ -53,6 +53,11 @@
       />
     {:else}
       <a href="/plan/{chart.id}" class="heading text-lg hover:underline">{chart.title}</a>
+      {#if chart.damaged}
+        <span class="text-sm text-now-text" data-damaged>
+          damaged: what could be saved is shown, with � for what was lost
+        </span>
+      {/if}
     {/if}
   </td>
   <td class="py-2 pr-3 whitespace-nowrap">{chart.key ? showSymbol(chart.key) : '–'}</td>

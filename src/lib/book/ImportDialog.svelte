@@ -1,12 +1,8 @@
 <!-- A chart from a file, or pasted: chart text, a chart with its plan as JSON, or MusicXML. -->
 <script lang="ts">
-  import {
-    FILE_LIMIT,
-    type Opened,
-    openChart,
-    OPENED_TYPES,
-    type OpenedChart,
-  } from '$lib/charts/files';
+  import { FILE_LIMIT } from '$lib/formats/files';
+  import { type ChartOpened, OPENED_TYPES, type OpenedChart } from '$lib/formats/charts';
+  import { readChartFile } from '$lib/formats/opening';
   import Dialog from '$lib/ui/Dialog.svelte';
 
   interface Props {
@@ -21,7 +17,7 @@
   let refusal = $state('');
   let opened = $state.raw<OpenedChart | null>(null);
 
-  async function take(result: Opened) {
+  async function take(result: ChartOpened) {
     refusal = result.ok ? '' : result.message;
     if (!result.ok) return;
     if (result.chart.remarks.length > 0) opened = result.chart;
@@ -39,7 +35,7 @@
   async function readFile(file: File | undefined) {
     if (!file) return;
     if (file.size > FILE_LIMIT) refusal = 'This file is too large for a chart.';
-    else await take(await openChart(new Uint8Array(await file.arrayBuffer())));
+    else await take(await readChartFile(new Uint8Array(await file.arrayBuffer())));
   }
 </script>
 
@@ -72,7 +68,7 @@
     <button
       class="button-strong"
       disabled={pasted.trim() === ''}
-      onclick={async () => take(await openChart(new TextEncoder().encode(pasted)))}
+      onclick={async () => take(await readChartFile(new TextEncoder().encode(pasted)))}
     >
       Make a chart of it
     </button>

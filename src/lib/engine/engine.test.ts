@@ -44,7 +44,7 @@ describe('chart', () => {
       quality: '7b9',
       notes: ['C', 'E', 'G', 'Bb', 'Db'],
       degrees: ['1', '3', '5', 'b7', 'b2'],
-      definers: ['E', 'Bb'],
+      guideTones: ['E', 'Bb'],
       bar: 11,
       beat: 42,
       beats: 2,

@@ -1,7 +1,7 @@
 /** The OpenAPI 3.1 description of the engine, made from its questions' schemas. */
 import { z } from 'zod';
 import { QUESTIONS } from './questions';
-import { errorAnswer } from './schemas';
+import { errorAnswer } from './shapes';
 
 const jsonContent = (schema: z.ZodType) => ({
   'application/json': { schema: withoutDialect(schema) },

@@ -22,9 +22,9 @@
 
   const arrows = $derived.by((): readonly Arrow[] => {
     const reached = new Set(marks.map(({ string, fret }) => `${string}-${fret}`));
-    return marks.flatMap(({ string, fret, fate }): readonly Arrow[] => {
-      if (fate?.kind !== 'moves' || Math.abs(fate.halfSteps) !== 1) return [];
-      const goal = fret + fate.halfSteps;
+    return marks.flatMap(({ string, fret, motion }): readonly Arrow[] => {
+      if (motion?.kind !== 'moves' || Math.abs(motion.halfSteps) !== 1) return [];
+      const goal = fret + motion.halfSteps;
       if (!reached.has(`${string}-${goal}`)) return [];
       const from = layout.finger(fret);
       const to = layout.finger(goal);

@@ -1,68 +1,67 @@
 <!--
-  The neck: ink strings and frets, the marks of now and next, the zone's bracket.
-  One composite widget: Tab reaches it, arrow keys walk from note to note.
+  A neck with what stands on it: ink strings and frets, marks of every kind, joined shapes. Where
+  marks can be picked it is one composite widget: Tab reaches it, arrow keys walk from note to note.
 -->
 <script lang="ts">
-  import type { Layer } from '$core/neck/layers';
-  import type { Mark } from '$core/neck/marks';
-  import { fitZone, inZone, type Neck, type Place, type Zone } from '$core/neck/neck';
-  import JoinedPlaces from './JoinedPlaces.svelte';
-  import { LARGE, layOut } from './layout';
-  import MoveArrows from './MoveArrows.svelte';
+  import type { Snippet } from 'svelte';
+  import { inZone, type Neck, type Place, type Zone } from '$core/neck/neck';
+  import { type DrawnMark, placeId } from './drawn';
+  import type { NeckLayout } from './layout';
   import NeckBoard from './NeckBoard.svelte';
   import NoteMark from './NoteMark.svelte';
   import { nearestMark } from './roving';
-  import { type Around, speakMark } from './speech';
-  import TargetFlags, { type Flag } from './TargetFlags.svelte';
-  import ZoneBracket from './ZoneBracket.svelte';
 
   interface Props {
     readonly neck: Neck;
-    readonly marks: readonly Mark[];
-    readonly around: Around | null;
-    readonly zone: Zone;
-    /** Shapes whose voices are joined under the marks. */
-    readonly layers?: readonly Layer[];
-    /** What a note is labelled with. */
-    readonly labelOf: (mark: Mark) => string;
+    readonly layout: NeckLayout;
+    readonly marks: readonly DrawnMark[];
+    readonly label: string;
+    /** Frets that stand out; null for none. */
+    readonly zone?: Zone | null;
+    /** Whether the zone is shaded. */
+    readonly shaded?: boolean;
     readonly leftHanded?: boolean;
-    readonly flags?: readonly Flag[];
-    readonly onpin?: (time: Flag['time'], place: Place) => void;
-    /** A mark that is picked, by click or by Enter. */
-    readonly onpick?: (mark: Mark) => void;
-    readonly onzone: (zone: Zone) => void;
-    readonly onzoneend: () => void;
+    /** What a mark says of itself; given, marks can be walked, read and picked. */
+    readonly speak?: (mark: DrawnMark) => string;
     /** The mark under the pointer or the focus; null when there is none. */
-    readonly onread: (mark: Mark | null) => void;
+    readonly onread?: (mark: DrawnMark | null) => void;
+    /** A mark that is picked, by click or by Enter. */
+    readonly onpick?: (mark: DrawnMark) => void;
+    /** Drawn between the board and the marks. */
+    readonly under?: Snippet;
+    /** Drawn over the marks. */
+    readonly over?: Snippet;
+    readonly picture?: SVGSVGElement | undefined;
+    readonly class?: string;
   }
 
   let {
     neck,
+    layout,
     marks,
-    around,
-    zone,
-    layers = [],
-    labelOf,
+    label,
+    zone = null,
+    shaded = false,
     leftHanded = false,
-    flags = [],
-    onpin = () => undefined,
+    speak,
+    onread = () => undefined,
     onpick = () => undefined,
-    onzone,
-    onzoneend,
-    onread,
+    under,
+    over,
+    picture = $bindable(),
+    class: extra = '',
   }: Props = $props();
 
-  const layout = $derived(layOut(neck, { ...LARGE, leftHanded }));
-
-  const idOf = (mark: Mark) => `${mark.string}-${mark.fret}`;
   let roving = $state('');
   const stop = $derived(
-    marks.find((mark) => idOf(mark) === roving) ??
-      marks.find((mark) => inZone(zone, mark.fret) && mark.now !== null) ??
+    marks.find((mark) => placeId(mark) === roving) ??
+      marks.find(
+        (mark) =>
+          (zone === null || inZone(zone, mark.fret)) &&
+          (mark.kind !== 'change' || mark.now !== null),
+      ) ??
       marks[0],
   );
-  let picture = $state<SVGSVGElement>();
-  let scroller = $state<HTMLDivElement>();
 
   const ARROWS: Readonly<Record<string, readonly [across: number, along: number]>> = {
     ArrowUp: [-1, 0],
@@ -85,54 +84,42 @@
     const [across, along] = arrow;
     const target = nearestMark(marks, stop, across, leftHanded ? -along : along);
     if (!target) return;
-    roving = idOf(target);
+    roving = placeId(target);
     picture?.querySelector<SVGGElement>(`[data-mark="${roving}"]`)?.focus();
   }
 
   /** Reads out the mark an event is about; null when it is about none. */
-  function read(event: Event): Mark | null {
+  function read(event: Event): DrawnMark | null {
     const id = (event.target as Element).closest<SVGGElement>('[data-mark]')?.dataset['mark'];
-    const mark = marks.find((one) => idOf(one) === id) ?? null;
+    const mark = marks.find((one) => placeId(one) === id) ?? null;
     onread(mark);
     return mark;
   }
 
-  // On a narrow screen the neck scrolls: keep the zone in sight.
-  $effect(() => {
-    if (!scroller || !picture) return;
-    const scale = picture.clientWidth / layout.width;
-    const left = Math.min(layout.wire(zone.low), layout.wire(zone.high)) * scale;
-    scroller.scrollTo({ left: left - 60 });
-  });
+  const at = ({ string, fret }: Place) =>
+    `translate(${layout.finger(fret)} ${layout.string(string)})`;
 </script>
 
-<div bind:this={scroller} class="overflow-x-auto overflow-y-hidden">
-  <svg
-    bind:this={picture}
-    viewBox="0 0 {layout.width} {layout.height}"
-    class="block w-full min-w-3xl select-none"
-    role="group"
-    aria-label="Neck, frets {zone.low} to {zone.high}. Arrow keys walk from note to note."
-  >
+<svg
+  bind:this={picture}
+  viewBox="0 0 {layout.width} {layout.height}"
+  class="block w-full select-none {extra}"
+  role={speak ? 'group' : 'img'}
+  aria-label={label}
+>
+  {#if zone && shaded}
+    {@const ends = [layout.wire(Math.max(0, zone.low - 1)), layout.wire(zone.high)]}
     <rect
       class="fill-sheet"
-      x={Math.min(layout.wire(Math.max(0, zone.low - 1)), layout.wire(zone.high))}
+      x={Math.min(...ends)}
       y={layout.top - 16}
-      width={Math.abs(layout.wire(zone.high) - layout.wire(Math.max(0, zone.low - 1)))}
+      width={Math.max(...ends) - Math.min(...ends)}
       height={layout.bottom - layout.top + 32}
     />
-    <NeckBoard {neck} {layout} {zone} />
-    {#each layers as layer (layer.kind)}
-      <JoinedPlaces {layer} {layout} />
-    {/each}
-    <MoveArrows {marks} {layout} />
-    <ZoneBracket
-      {zone}
-      {layout}
-      onmove={(low, high) => onzone(fitZone(neck, low, high))}
-      onend={onzoneend}
-      frets={neck.frets}
-    />
+  {/if}
+  <NeckBoard {neck} {layout} {zone} />
+  {@render under?.()}
+  {#if speak}
     <!-- The notes are the buttons; listening here spares each of them its own listeners. -->
     <g
       role="presentation"
@@ -141,7 +128,7 @@
       onpointerout={() => onread(null)}
       onfocusin={(event) => {
         const mark = read(event);
-        if (mark) roving = idOf(mark);
+        if (mark) roving = placeId(mark);
       }}
       onfocusout={() => onread(null)}
       onclick={(event) => {
@@ -149,18 +136,31 @@
         if (mark) onpick(mark);
       }}
     >
-      {#each marks as mark (idOf(mark))}
-        <NoteMark
-          {mark}
-          id={idOf(mark)}
-          x={layout.finger(mark.fret)}
-          y={layout.string(mark.string)}
-          label={labelOf(mark)}
-          speech={around ? speakMark(mark, around) : ''}
-          tabbable={mark === stop}
-        />
+      {#each marks as mark (placeId(mark))}
+        <g transform={at(mark)}>
+          <g
+            role="button"
+            aria-label={speak(mark)}
+            data-mark={placeId(mark)}
+            data-now={mark.kind === 'change' ? mark.now : undefined}
+            data-next={mark.kind === 'change' ? mark.next : undefined}
+            data-motion={mark.kind === 'change' ? mark.mark.motion?.kind : undefined}
+            tabindex={mark === stop ? 0 : -1}
+            class="outline-none focus-visible:[&>.halo]:stroke-ink"
+          >
+            <circle class="halo fill-transparent stroke-transparent" r="19" stroke-width="2" />
+          </g>
+          <!-- Beside the button, whose spoken name says more than the label can. -->
+          <NoteMark {mark} scale={layout.noteScale} />
+        </g>
       {/each}
     </g>
-    <TargetFlags {flags} {layout} places={marks} {onpin} />
-  </svg>
-</div>
+  {:else}
+    {#each marks as mark (placeId(mark))}
+      <g transform={at(mark)} data-kind={mark.kind} data-place={placeId(mark)}>
+        <NoteMark {mark} scale={layout.noteScale} />
+      </g>
+    {/each}
+  {/if}
+  {@render over?.()}
+</svg>

@@ -1,69 +1,105 @@
 <!--
-  One note. Now is a filled disc, next a ring; a note of both is a disc inside a ring.
-  Chord tones are solid, colour tones pale and thin; definers stand a little prouder. What is of
-  neither chord's choice, shown by a layer, is ink on paper.
+  One note. Now is a filled disc, next a ring; a note of both is a disc inside a ring. Chord tones
+  are solid, colour tones pale and thin, guide tones stand a little prouder. What is of neither
+  chord's choice, and every note of a plain shape, is ink on paper.
 -->
 <script lang="ts">
-  import type { Mark } from '$core/neck/marks';
+  import type { Weight } from '$core/chords/over';
+  import { type DrawnMark, RADIUS } from './drawn';
 
   interface Props {
-    readonly mark: Mark;
-    readonly id: string;
-    readonly x: number;
-    readonly y: number;
-    readonly label: string;
-    readonly speech: string;
-    readonly tabbable: boolean;
+    readonly mark: DrawnMark;
+    /** Size of the drawing beside the large neck. */
+    readonly scale: number;
   }
 
-  let { mark, id, x, y, label, speech, tabbable }: Props = $props();
+  let { mark, scale }: Props = $props();
 
-  const RADIUS = { definer: 12.5, chord: 11.5, colour: 9.5 } as const;
-  const inner = $derived(mark.now ? RADIUS[mark.now.weight] : 0);
-  const ring = $derived(mark.next ? (mark.now ? inner + 3 : RADIUS[mark.next.weight] - 1) : 0);
+  const pale = (weight: Weight | 'blue') => weight === 'colour' || weight === 'blue';
+
+  interface Disc {
+    readonly r: number;
+    readonly class: string;
+    readonly width: number;
+    readonly dashed?: boolean;
+  }
+
+  const SOUNDING = 13;
+  const COMING = 11;
+
+  /** The discs of the mark from the lowest up, and the class of its label. */
+  const drawn = $derived.by((): { readonly discs: readonly Disc[]; readonly text: string } => {
+    switch (mark.kind) {
+      case 'change': {
+        const { now, next } = mark;
+        const inner = now ? RADIUS[now] : 0;
+        const discs: Disc[] = [];
+        if (next) {
+          const r = now ? inner + 3 : RADIUS[next] - 1;
+          const width = next === 'colour' ? 1.4 : 2.8;
+          discs.push({ r, width, class: 'fill-paper stroke-next' });
+        }
+        if (!now && !next) {
+          discs.push({ r: 8.5, width: 1.2, class: 'fill-paper stroke-line-strong' });
+        }
+        if (now) {
+          const fill = now === 'colour' ? 'fill-now-tint stroke-now' : 'fill-now stroke-now';
+          discs.push({ r: inner, width: 1, class: fill });
+        }
+        const text = now ? (now === 'colour' ? 'fill-ink' : 'fill-on-now') : 'fill-next-text';
+        return { discs, text: now || next ? text : 'fill-ink-soft' };
+      }
+      case 'sounding':
+        return {
+          discs: [{ r: SOUNDING, width: 0, class: 'fill-now' }],
+          text: 'fill-on-now',
+        };
+      case 'coming':
+        return {
+          discs: [{ r: COMING, width: 2.8, class: 'fill-paper stroke-next' }],
+          text: 'fill-next-text',
+        };
+      case 'heard':
+        return {
+          discs: [{ r: COMING + 5, width: 2, class: 'fill-none stroke-ink', dashed: true }],
+          text: 'fill-ink',
+        };
+      case 'asked':
+        return {
+          discs: [{ r: COMING, width: 2, class: 'fill-sheet stroke-ink' }],
+          text: 'fill-ink',
+        };
+      case 'plain': {
+        const { weight, changed } = mark;
+        const fill = pale(weight) ? 'fill-sheet stroke-ink' : 'fill-ink stroke-ink';
+        const moved: readonly Disc[] = changed
+          ? [{ r: RADIUS[weight] + 4, width: 3.5, class: 'fill-none stroke-next' }]
+          : [];
+        return {
+          discs: [
+            ...moved,
+            { r: RADIUS[weight], width: 1.7, class: fill, dashed: weight === 'blue' },
+          ],
+          text: pale(weight) ? 'fill-ink' : 'fill-paper',
+        };
+      }
+    }
+  });
 </script>
 
-<!-- The label stands beside the button, whose spoken name says more than it can. -->
-<g transform="translate({x} {y})">
-  <g
-    role="button"
-    aria-label={speech}
-    data-mark={id}
-    data-now={mark.now?.weight}
-    data-next={mark.next?.weight}
-    data-fate={mark.fate?.kind}
-    tabindex={tabbable ? 0 : -1}
-    class="outline-none focus-visible:[&>.halo]:stroke-ink"
-  >
-    <circle class="halo fill-transparent stroke-transparent" r="19" stroke-width="2" />
-    {#if mark.next}
-      <circle
-        class="fill-paper stroke-next"
-        r={ring}
-        stroke-width={mark.next.weight === 'colour' ? 1.4 : 2.8}
-      />
-    {/if}
-    {#if !mark.now && !mark.next}
-      <circle class="fill-paper stroke-line-strong" r="8.5" stroke-width="1.2" />
-    {/if}
-    {#if mark.now}
-      <circle
-        class={mark.now.weight === 'colour' ? 'fill-now-tint stroke-now' : 'fill-now stroke-now'}
-        r={inner}
-        stroke-width="1"
-      />
-    {/if}
-  </g>
+<g transform="scale({scale})" class="pointer-events-none">
+  {#each drawn.discs as disc, index (index)}
+    <circle
+      class={disc.class}
+      r={disc.r}
+      stroke-width={disc.width}
+      stroke-dasharray={disc.dashed ? '3 3' : undefined}
+    />
+  {/each}
   <text
     aria-hidden="true"
-    class="pointer-events-none text-[13px] font-semibold {mark.now
-      ? mark.now.weight === 'colour'
-        ? 'fill-ink'
-        : 'fill-on-now'
-      : mark.next
-        ? 'fill-next-text'
-        : 'fill-ink-soft'}"
+    class="font-semibold {mark.label.length > 2 ? 'text-[10.5px]' : 'text-[13px]'} {drawn.text}"
     text-anchor="middle"
-    y="4.5">{label}</text
+    y={mark.label.length > 2 ? 3.8 : 4.5}>{mark.label}</text
   >
 </g>

@@ -5,7 +5,8 @@ import type { Mark } from '$core/neck/marks';
 import { STANDARD_NECK } from '$core/neck/neck';
 import { degree } from '$core/notes/degrees';
 import { note } from '$core/notes/notes';
-import { dotsOver } from './dots';
+import type { DrawnMark } from './drawn';
+import { plainMarks } from './plain';
 import { labelMark, LABELS } from './labels';
 import { LARGE, layOut, SMALL, windowAround } from './layout';
 import { speakMark } from './speech';
@@ -17,13 +18,13 @@ const chord = (symbol: string) => {
 };
 
 const G = { string: 6, fret: 3, midi: 43, note: note('G') };
-const third = { degree: degree('3'), weight: 'definer' } as const;
+const third = { degree: degree('3'), weight: 'guide' } as const;
 const fifth = { degree: degree('5'), weight: 'chord' } as const;
 const marked = (changed: Partial<Mark>): Mark => ({
   ...G,
   now: null,
   next: null,
-  fate: null,
+  motion: null,
   ...changed,
 });
 const context = {
@@ -65,33 +66,41 @@ describe('labels', () => {
   });
 });
 
-describe('dots', () => {
+type Plain = Extract<DrawnMark, { kind: 'plain' }>;
+const plain =
+  <T>(read: (mark: Plain) => T) =>
+  (mark: DrawnMark): T | null =>
+    mark.kind === 'plain' ? read(mark) : null;
+
+describe('plain marks', () => {
   const places = [
     { string: 6, fret: 3, note: note('G') },
     { string: 5, fret: 6, note: note('Eb') },
     { string: 4, fret: 3, note: note('F') },
   ];
 
-  test('weigh a definer, a chord tone and a colour', () => {
-    const dots = dotsOver(context.now, places, { labels: 'degree' });
-    expect(dots.map(({ text, weight }) => `${text} ${weight}`)).toEqual([
-      '3 definer',
+  test('weigh a guide tone, a chord tone and a colour', () => {
+    const dots = plainMarks(context.now, places, { labels: 'degree' });
+    expect(dots.map(plain((one) => `${one.label} ${one.weight}`))).toEqual([
+      '3 guide',
       '1 chord',
-      '2 colour',
+      '9 colour',
     ]);
   });
 
   test('say names or fingers, mark what moved, and add the blue notes', () => {
+    const altered = plainMarks(chord('G7alt'), [{ string: 4, fret: 9, note: note('Cb') }], {
+      labels: 'degree',
+    });
+    expect(altered.map(({ label }) => label)).toEqual(['3']);
     const blue = [{ string: 3, fret: 6, note: note('Gb') }];
-    const named = dotsOver(context.now, places, { labels: 'name', moved: degree('3'), blue });
-    expect(named.map(({ text }) => text)).toEqual(['G', 'E♭', 'F', 'G♭']);
-    expect(named.map(({ changed }) => changed)).toEqual([true, false, false, false]);
-    expect(named.at(-1)?.weight).toBe('blue');
-    expect(dotsOver(context.now, places, { labels: 'finger' }).map(({ text }) => text)).toEqual([
-      '1',
-      '4',
-      '1',
-    ]);
+    const named = plainMarks(context.now, places, { labels: 'name', moved: degree('3'), blue });
+    expect(named.map(({ label }) => label)).toEqual(['G', 'E♭', 'F', 'G♭']);
+    expect(named.map(plain(({ changed }) => changed))).toEqual([true, false, false, false]);
+    expect(named.map(plain(({ weight }) => weight)).at(-1)).toBe('blue');
+    expect(plainMarks(context.now, places, { labels: 'finger' }).map(({ label }) => label)).toEqual(
+      ['1', '4', '1'],
+    );
   });
 });
 

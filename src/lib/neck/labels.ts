@@ -1,13 +1,13 @@
 /** What the notes on the neck are labelled with. */
 import type { Chord } from '$core/chords/chords';
-import { degreesOver } from '$core/chords/over';
+import { degreeOver } from '$core/chords/over';
 import type { Collection } from '$core/collections/collections';
-import type { Key } from '$core/harmony/keys';
+import type { Key } from '$core/keys/keys';
 import { fingerFor } from '$core/neck/fingering';
 import type { Mark, Tone } from '$core/neck/marks';
 import type { Zone } from '$core/neck/neck';
 import { intervalBetween, type Note } from '$core/notes/notes';
-import { showDegree, showNote } from '$lib/ui/glyphs';
+import { showDegree, showNote, showOver } from '$lib/ui/glyphs';
 
 export const LABELS = ['degree', 'next', 'key', 'collection', 'name', 'finger'] as const;
 export type Labels = (typeof LABELS)[number];
@@ -32,8 +32,8 @@ export interface LabelContext {
 /** The label of a mark; by degree where the wider view asked for is not to be had. */
 export function labelMark(mark: Mark, labels: Labels, context: LabelContext): string {
   const { now, next, key, collection, zone } = context;
-  const degree = (tone: Tone | null, chord: Chord) =>
-    tone?.degree ?? degreesOver(chord, [mark.note])[0] ?? intervalBetween(chord.root, mark.note);
+  const over = (tone: Tone | null, chord: Chord) =>
+    showOver(chord, tone?.degree ?? degreeOver(chord, mark.note));
   const above = (root: Note) => showDegree(intervalBetween(root, mark.note));
   switch (labels) {
     case 'name':
@@ -45,9 +45,9 @@ export function labelMark(mark: Mark, labels: Labels, context: LabelContext): st
     case 'collection':
       return above(collection?.root ?? now.root);
     case 'next':
-      return showDegree(degree(mark.next ?? mark.now, next && !mark.now ? next : now));
+      return mark.next && next ? over(mark.next, next) : over(mark.now, now);
     default:
       // A note only of the chord coming is named by what it will be.
-      return showDegree(degree(mark.now ?? mark.next, now));
+      return mark.next && !mark.now && next ? over(mark.next, next) : over(mark.now, now);
   }
 }

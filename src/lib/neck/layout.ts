@@ -4,6 +4,8 @@ import { type Neck, stringCount, type Zone } from '$core/neck/neck';
 import { range } from '$core/lists';
 
 export interface NeckLayout {
+  /** Size of its notes beside the large neck's. */
+  readonly noteScale: number;
   readonly width: number;
   readonly height: number;
   /** The frets drawn; from fret 0 the open strings are drawn too. */
@@ -29,17 +31,28 @@ export interface NeckMeasures {
   readonly above: number;
   readonly below: number;
   readonly openSpace: number;
+  /** Size of its notes beside the large neck's. */
+  readonly noteScale: number;
 }
 
 const MARGIN = 10;
 
 /** The large neck of Plan: room for the zone's bracket above and for fret numbers below. */
-export const LARGE = { width: 1240, stringGap: 27, above: 30, below: 30, openSpace: 34 } as const;
+export const LARGE = {
+  ...{ width: 1240, stringGap: 27, above: 30, below: 30, openSpace: 34, noteScale: 1 },
+} as const;
 /** A neck in a grid. */
-export const SMALL = { width: 240, stringGap: 19, above: 14, below: 22, openSpace: 16 } as const;
+export const SMALL = {
+  width: 240,
+  stringGap: 19,
+  above: 14,
+  below: 22,
+  openSpace: 16,
+  noteScale: 0.7,
+} as const;
 
 export function layOut(neck: Neck, measures: NeckMeasures): NeckLayout {
-  const { width, stringGap, leftHanded, above, below, openSpace } = measures;
+  const { width, stringGap, leftHanded, above, below, openSpace, noteScale } = measures;
   const frets = measures.frets ?? { low: 0, high: neck.frets };
   const open = frets.low === 0;
   const start = MARGIN + (open ? openSpace : 0);
@@ -54,6 +67,7 @@ export function layOut(neck: Neck, measures: NeckMeasures): NeckLayout {
     width,
     height: bottom + below,
     frets,
+    noteScale,
     start: mirror(start),
     end: mirror(end),
     top,

@@ -1,8 +1,8 @@
 /** Notes on the neck in words. */
-import { type Chord, degreeOver } from '$core/chords/chords';
+import { degreeOver, spokenOver } from '$core/chords/over';
+import { type Chord } from '$core/chords/chords';
 import { spokenChord } from '$core/chords/spoken';
 import type { Mark } from '$core/neck/marks';
-import { spokenDegree } from '$core/notes/degrees';
 import { speakNote } from '$lib/ui/glyphs';
 
 export interface Around {
@@ -16,8 +16,8 @@ const steps = (halfSteps: number): string => {
 };
 
 /** What the change does to a note: "moves down a half step to B". */
-export function speakFate({ fate }: Mark): string {
-  switch (fate?.kind) {
+export function speakMotion({ motion }: Mark): string {
+  switch (motion?.kind) {
     case 'holds':
       return 'holds';
     case 'leaves':
@@ -25,9 +25,9 @@ export function speakFate({ fate }: Mark): string {
     case 'arrives':
       return 'arrives new';
     case 'moves':
-      return `moves ${steps(fate.halfSteps)} to ${speakNote(fate.to)}`;
+      return `moves ${steps(motion.halfSteps)} to ${speakNote(motion.to)}`;
     case 'reached':
-      return `reached from ${speakNote(fate.from)}, ${steps(fate.halfSteps)}`;
+      return `reached from ${speakNote(motion.from)}, ${steps(motion.halfSteps)}`;
     default:
       return '';
   }
@@ -37,14 +37,14 @@ export function speakFate({ fate }: Mark): string {
 export function speakMark(mark: Mark, { now, next }: Around): string {
   const parts = [`string ${mark.string}`, mark.fret === 0 ? 'open' : `fret ${mark.fret}`];
   parts.push(speakNote(mark.note));
-  if (mark.now) parts.push(`${spokenDegree(mark.now.degree)} of ${spokenChord(now)}`);
+  if (mark.now) parts.push(`${spokenOver(now, mark.now.degree)} of ${spokenChord(now)}`);
   if (mark.next && next) {
-    const of = `${spokenDegree(mark.next.degree)} of ${spokenChord(next)}`;
+    const of = `${spokenOver(next, mark.next.degree)} of ${spokenChord(next)}`;
     parts.push(mark.now ? `then ${of}` : `next, ${of}`);
   }
   if (!mark.now && !mark.next)
-    parts.push(`${spokenDegree(degreeOver(now, mark.note))} over ${spokenChord(now)}`);
-  const fate = speakFate(mark);
-  if (fate !== '') parts.push(fate);
+    parts.push(`${spokenOver(now, degreeOver(now, mark.note))} over ${spokenChord(now)}`);
+  const motion = speakMotion(mark);
+  if (motion !== '') parts.push(motion);
   return parts.join(', ');
 }

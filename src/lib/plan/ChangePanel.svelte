@@ -1,44 +1,41 @@
 <!-- The change from now to next as a ladder, and what is notable about it. -->
 <script lang="ts">
-  import type { SettingsStore } from '$lib/settings/store.svelte';
+  import { getStudy } from '$lib/study/study.svelte';
+  import { getPlanModel } from './model.svelte';
   import Choice from '$lib/ui/Choice.svelte';
   import ChordHead from './ChordHead.svelte';
-  import { showMaterial } from './material';
+  import { showMaterial } from '$lib/frame/material';
   import Ladder from './Ladder.svelte';
-  import type { PlanSession } from './session.svelte';
 
-  interface Props {
-    readonly session: PlanSession;
-    readonly settings: SettingsStore;
-  }
+  const study = getStudy();
+  const model = getPlanModel();
 
-  let { session, settings }: Props = $props();
-
-  const next = $derived(session.next);
-  const naming = $derived(settings.current.modeNames);
+  const next = $derived(study.next);
+  const naming = $derived(study.settings.current.modeNames);
 </script>
 
-{#if session.now && next && session.crossing}
+{#if study.now && next && model.crossing}
   <div class="flex flex-wrap items-center gap-x-3">
-    <ChordHead time="next" planned={next} reading={session.reading?.chords[next.index]} {naming} />
+    <ChordHead time="next" planned={next} reading={study.reading?.chords[next.index]} {naming} />
     <div class="ml-auto">
       <Choice
         label="The ladder crosses"
         bare
-        value={session.plan.crossing}
+        value={study.view.crossing}
         options={[
           ['choices', 'Choices'],
           ['chords', 'Chords'],
         ]}
-        onchange={session.toggleCrossing}
+        onchange={() =>
+          study.look({ crossing: study.view.crossing === 'chords' ? 'choices' : 'chords' })}
       />
     </div>
   </div>
-  <Ladder crossing={session.crossing} now={session.now.chord} next={next.chord} />
-  {#if session.plan.crossing === 'choices' || session.preview}
+  <Ladder crossing={model.crossing} now={study.now.chord} next={next.chord} />
+  {#if study.view.crossing === 'choices' || model.preview}
     <p class="flex max-w-md justify-between gap-2 text-xs text-ink-soft max-xl:hidden">
       <span class="truncate"
-        >{showMaterial(session.preview?.material ?? session.now.material, naming)}</span
+        >{showMaterial(model.preview?.material ?? study.now.material, naming)}</span
       >
       <span class="truncate">{showMaterial(next.material, naming)}</span>
     </p>

@@ -1,10 +1,9 @@
 <!-- Title, key, time, tempo and feel; another key; numerals. Every change is an edit of the text. -->
 <script lang="ts">
-  import type { Chart } from '$core/chart/form';
-  import { readChart } from '$core/chart/form';
+  import { type Chart, readChart } from '$core/chart/form';
   import { shiftChart, toNumerals, toSymbols, transposeChart } from '$core/chart/rewrite';
   import { withHeader } from '$core/chart/summary';
-  import { type Key, keyOfSignature, writeKey } from '$core/harmony/keys';
+  import { type Key, keyOfSignature, writeKey } from '$core/keys/keys';
   import { noteName } from '$core/notes/notes';
   import { range } from '$core/lists';
   import { showSymbol } from '$lib/ui/glyphs';

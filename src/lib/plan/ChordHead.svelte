@@ -4,8 +4,8 @@
   import type { ChordReading } from '$core/harmony/reading';
   import type { ModeNaming } from '$lib/settings/settings';
   import { showSymbol } from '$lib/ui/glyphs';
-  import type { PlannedChord } from './choices';
-  import { showMaterial } from './material';
+  import type { PlannedChord } from '$lib/study/choices';
+  import { showMaterial } from '$lib/frame/material';
 
   interface Props {
     readonly time: 'now' | 'next';

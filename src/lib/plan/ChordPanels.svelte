@@ -1,21 +1,16 @@
-<!-- Under the neck: what to play now, what the change does, and why, or the targets. -->
+<!-- Under the neck: what to play now, what the change does, and why, or the model.targets. -->
 <script lang="ts">
+  import { getStudy } from '$lib/study/study.svelte';
   import type { Chart } from '$core/chart/form';
-  import type { Lens } from '$core/lenses/lens';
+  import type { Lens } from '$core/lenses/table';
   import type { Option } from '$core/lenses/options';
   import type { Mark } from '$core/neck/marks';
-  import type { SettingsStore } from '$lib/settings/store.svelte';
   import Choice from '$lib/ui/Choice.svelte';
   import ChangePanel from './ChangePanel.svelte';
   import NowPanel from './NowPanel.svelte';
-  import type { PlanSession } from './session.svelte';
-  import type { Targets } from './targets.svelte';
   import WhyPanel from './WhyPanel.svelte';
 
   interface Props {
-    readonly session: PlanSession;
-    readonly settings: SettingsStore;
-    readonly targets: Targets;
     readonly chart: Chart;
     spelled: boolean;
     lens: Lens | null;
@@ -24,22 +19,15 @@
     readonly onclose: () => void;
   }
 
-  let {
-    session,
-    settings,
-    targets,
-    chart,
-    spelled = $bindable(),
-    lens = $bindable(),
-    picked,
-    onclose,
-  }: Props = $props();
+  let { chart, spelled = $bindable(), lens = $bindable(), picked, onclose }: Props = $props();
+
+  const study = getStudy();
 
   /** An option held to compare others with; it is of one chord only. */
   let held = $state.raw<{ readonly index: number; readonly option: Option } | null>(null);
-  const heldHere = $derived(held?.index === session.now?.index ? (held?.option ?? null) : null);
+  const heldHere = $derived(held?.index === study.now?.index ? (held?.option ?? null) : null);
 
-  const beside = $derived(session.plan.targets.shown ? 'targets' : 'why');
+  const beside = $derived(study.view.targets ? 'targets' : 'why');
   const HEIGHT = 'xl:max-h-[max(14rem,calc(100dvh-35.5rem))]';
 </script>
 
@@ -48,17 +36,14 @@
 >
   <section aria-label="Now" class="flex min-w-0 flex-col gap-1 {HEIGHT}">
     <NowPanel
-      {session}
-      {settings}
       bind:spelled
       bind:lens
       held={heldHere}
-      onhold={(option) =>
-        (held = option && session.now ? { index: session.now.index, option } : null)}
+      onhold={(option) => (held = option && study.now ? { index: study.now.index, option } : null)}
     />
   </section>
   <section aria-label="The change" class="min-w-0">
-    <ChangePanel {session} {settings} />
+    <ChangePanel />
   </section>
   <section
     aria-label={beside === 'targets' ? 'Targets' : 'Why'}
@@ -66,7 +51,7 @@
   >
     {#if picked}
       {#await import('./FromHere.svelte') then { default: FromHere }}
-        <FromHere {session} mark={picked} {onclose} />
+        <FromHere mark={picked} {onclose} />
       {/await}
     {:else}
       <div class="mb-1.5 flex">
@@ -78,18 +63,17 @@
             ['why', 'Why'],
             ['targets', 'Targets'],
           ]}
-          onchange={(shown) => session.changeTargets({ shown: shown === 'targets' })}
+          onchange={(shown) => study.look({ targets: shown === 'targets' })}
         />
       </div>
       {#if beside === 'targets'}
         {#await import('./TargetsPanel.svelte') then { default: TargetsPanel }}
-          <TargetsPanel {session} {targets} {chart} />
+          <TargetsPanel {chart} />
         {/await}
       {:else}
         <WhyPanel
-          {session}
           {chart}
-          naming={settings.current.modeNames}
+          naming={study.settings.current.modeNames}
           held={heldHere}
           onrelease={() => (held = null)}
         />

@@ -1,14 +1,15 @@
-<!-- Everything about a chord: its spelling, its definers, its tensions, and what it does in the key. -->
+<!-- Everything about a chord: its spelling, its guide tones, its tensions, and what it does in the key. -->
 <script lang="ts">
   import Info from '@lucide/svelte/icons/info';
   import { type Chord, chordNotes } from '$core/chords/chords';
   import type { Cadence } from '$core/harmony/cadences';
-  import { keyName } from '$core/harmony/keys';
+  import { keyName } from '$core/keys/keys';
   import type { ChordReading } from '$core/harmony/reading';
+  import { roleName } from '$core/harmony/roles';
   import { transpose } from '$core/notes/notes';
-  import { showDegree, showNote, showSymbol, showTension } from '$lib/ui/glyphs';
+  import { showNote, showOver, showSymbol } from '$lib/ui/glyphs';
   import Popover from '$lib/ui/Popover.svelte';
-  import { showCadence } from './strip';
+  import { showCadence } from '$lib/frame/strip';
 
   interface Props {
     open: boolean;
@@ -27,18 +28,28 @@
     const inKey = key ? showSymbol(keyName(key)) : null;
     return [
       [
-        'Definers',
-        quality.definers.map((degree) => `${noteOf(degree)} (${showDegree(degree)})`).join(', '),
+        'Guide tones',
+        quality.guideTones
+          .map((degree) => `${noteOf(degree)} (${showOver(chord, degree)})`)
+          .join(', '),
       ],
       [
         'Tensions',
-        quality.tensions.map((degree) => `${noteOf(degree)} (${showTension(degree)})`).join(', '),
+        quality.tensions
+          .map((degree) => `${noteOf(degree)} (${showOver(chord, degree)})`)
+          .join(', '),
       ],
       ['Bass', chord.bass === null ? '' : showNote(chord.bass)],
       ['In the key', inKey && numeral ? `${showSymbol(numeral)} of ${inKey}` : 'no single key'],
       [
         'Belongs',
-        diatonic === null ? '' : diatonic ? 'to the key' : showSymbol(role ?? 'not to the key'),
+        diatonic === null
+          ? ''
+          : diatonic
+            ? 'to the key'
+            : role
+              ? showSymbol(roleName(role))
+              : 'not to the key',
       ],
       ['Cadence', cadences.map(showCadence).join('; ')],
     ].filter(([, fact]) => fact !== '');
@@ -64,7 +75,8 @@
         {#each chordNotes(chord) as note (note)}<td class="pr-4">{showNote(note)}</td>{/each}
       </tr>
       <tr class="text-ink-soft">
-        {#each quality.degrees as degree (degree)}<td class="pr-4">{showDegree(degree)}</td>{/each}
+        {#each quality.degrees as degree (degree)}<td class="pr-4">{showOver(chord, degree)}</td
+          >{/each}
       </tr>
     </tbody>
   </table>

@@ -1,32 +1,29 @@
 <script lang="ts">
   import Share from '@lucide/svelte/icons/share';
   import { DropdownMenu } from 'bits-ui';
-  import { toast } from 'svelte-sonner';
-  import { chartFile, type FileKind } from '$lib/charts/files';
+  import { message, warn } from '$lib/ui/messages.svelte';
+  import { chartFile, type ChartFormat } from '$lib/formats/charts';
+  import { getStudy } from '$lib/study/study.svelte';
   import { download } from '$lib/ui/download';
 
-  interface Props {
-    readonly text: string;
-    readonly plan: string;
-  }
-
-  let { text, plan }: Props = $props();
+  const study = getStudy();
 
   /** It is there because it was asked for. */
   let open = $state(true);
 
-  async function save(kind: FileKind) {
-    const file = await chartFile({ text, plan }, kind);
+  async function save(kind: ChartFormat) {
+    const { text, plan } = study.document;
+    const file = await chartFile({ text, plan, view: study.view }, kind);
     if (file) download(file);
-    else toast.error('Mend the text first: a score needs a chart that can be read.');
+    else warn('Mend the text first: a score needs a chart that can be read.');
   }
 
   async function copy() {
     try {
-      await navigator.clipboard.writeText(text);
-      toast('The chart is copied as text.');
+      await navigator.clipboard.writeText(study.document.text);
+      message('The chart is copied as text.');
     } catch {
-      toast.error('The browser did not let Corvel copy.');
+      warn('The browser did not let Corvel copy.');
     }
   }
 

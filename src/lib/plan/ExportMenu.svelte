@@ -3,13 +3,6 @@
   import Share from '@lucide/svelte/icons/share';
   import type ExportChoices from './ExportChoices.svelte';
 
-  interface Props {
-    readonly text: string;
-    readonly plan: string;
-  }
-
-  let { text, plan }: Props = $props();
-
   let Choices = $state.raw<typeof ExportChoices | null>(null);
 
   async function open() {
@@ -18,7 +11,7 @@
 </script>
 
 {#if Choices}
-  <Choices {text} {plan} />
+  <Choices />
 {:else}
   <button
     class="button-quiet text-sm"

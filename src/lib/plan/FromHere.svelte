@@ -1,22 +1,25 @@
 <!-- Wherever the phrase ends: the ways from one note into the next chord, and pinning it. -->
 <script lang="ts">
-  import { degreesOver } from '$core/chords/over';
+  import { getStudy } from '$lib/study/study.svelte';
+  import { getPlanModel } from './model.svelte';
+  import { degreeOver } from '$core/chords/over';
   import type { Mark } from '$core/neck/marks';
   import { waysInto } from '$core/targets/approach';
-  import { showDegree, showNote, showSymbol } from '$lib/ui/glyphs';
-  import type { PlanSession } from './session.svelte';
+  import { showNote, showOver, showSymbol } from '$lib/ui/glyphs';
 
   interface Props {
-    readonly session: PlanSession;
     readonly mark: Mark;
     readonly onclose: () => void;
   }
 
-  let { session, mark, onclose }: Props = $props();
+  let { mark, onclose }: Props = $props();
+
+  const study = getStudy();
+  const model = getPlanModel();
 
   const MOST = 5;
-  const next = $derived(session.next);
-  const ways = $derived(next ? waysInto(session.neck, mark, next.chord).slice(0, MOST) : []);
+  const next = $derived(study.next);
+  const ways = $derived(next ? waysInto(study.neck, mark, next.chord).slice(0, MOST) : []);
   const size = (halfSteps: number) => {
     if (halfSteps === 0) return 'holds';
     const way = halfSteps > 0 ? 'up' : 'down';
@@ -24,7 +27,7 @@
     return `${way} ${many === 1 ? 'a half step' : many === 2 ? 'a whole step' : `${many} half steps`}`;
   };
   const here = $derived(
-    session.now ? degreesOver(session.now.chord, [mark.note]).map(showDegree)[0] : '',
+    study.now ? showOver(study.now.chord, degreeOver(study.now.chord, mark.note)) : '',
   );
 </script>
 
@@ -35,11 +38,11 @@
     </h2>
     <button class="ml-auto underline" onclick={onclose}>Close</button>
   </div>
-  {#if session.now}
+  {#if study.now}
     <button
       class="button min-h-7 px-2 text-xs"
-      onclick={() => session.now && session.pin(session.now.index, mark)}
-      >Land here on {showSymbol(session.now.chord.symbol)}</button
+      onclick={() => study.now && model.pin(study.now.index, mark)}
+      >Land here on {showSymbol(study.now.chord.symbol)}</button
     >
   {/if}
   {#if next}
@@ -48,12 +51,13 @@
         <li class="flex items-baseline gap-x-2 border-t border-line py-0.5">
           <span>
             <span class="font-semibold">{showNote(way.note)}</span>
-            {showDegree(way.degree)} of {showSymbol(next.chord.symbol)}: {size(way.halfSteps)},
-            string {way.string}, fret {way.fret}{#if way.approach[0]}, through {showNote(
+            {showOver(next.chord, way.degree)} of {showSymbol(next.chord.symbol)}: {size(
+              way.halfSteps,
+            )}, string {way.string}, fret {way.fret}{#if way.approach[0]}, through {showNote(
                 way.approach[0].note,
               )}{/if}
           </span>
-          <button class="ml-auto text-xs underline" onclick={() => session.pin(next.index, way)}
+          <button class="ml-auto text-xs underline" onclick={() => model.pin(next.index, way)}
             >Pin</button
           >
         </li>

@@ -1,14 +1,15 @@
 <!--
   The crossing: now's notes at left and next's at right by pitch, with lines for what holds and
-  what moves. Half steps are heaviest; what arrives new is ringed, definers stand proud.
+  what moves. Half steps are heaviest; what arrives new is ringed, guide tones stand proud.
 -->
 <script lang="ts">
   import type { Chord } from '$core/chords/chords';
-  import { degreesOver } from '$core/chords/over';
+  import { readOver, type Weight, weightOver } from '$core/chords/over';
   import type { Crossing } from '$core/crossings/crossing';
-  import { type Interval, type Note, pitchClass, transpose } from '$core/notes/notes';
-  import { showDegree, showNote, speakNote } from '$lib/ui/glyphs';
-  import { moveWeight } from './contour';
+  import { type Note, pitchClass, transpose } from '$core/notes/notes';
+  import { showNote, showOver, speakNote } from '$lib/ui/glyphs';
+  import { list } from '$core/words';
+  import { moveWeight } from '$lib/frame/contour';
 
   interface Props {
     readonly crossing: Crossing & {
@@ -44,51 +45,50 @@
 
   interface Rung {
     readonly note: Note;
-    readonly degree: Interval;
-    readonly weight: 'definer' | 'chord' | 'colour';
+    readonly degree: string;
+    readonly weight: Weight;
     readonly fresh: boolean;
   }
 
   function rungs(chord: Chord, notes: readonly Note[], fresh: readonly Note[]): readonly Rung[] {
-    const degrees = degreesOver(chord, notes);
-    const among = (list: readonly Interval[], note: Note) =>
-      list.some((one) => pitchClass(transpose(chord.root, one)) === pitchClass(note));
-    return notes.map((note, index) => ({
+    return readOver(chord, notes).map(({ note, degree }) => ({
       note,
-      degree: degrees[index] ?? (0 as Interval),
-      weight: among(chord.quality.definers, note)
-        ? 'definer'
-        : among(chord.quality.degrees, note)
-          ? 'chord'
-          : 'colour',
+      degree: showOver(chord, degree),
+      weight: weightOver(chord, degree),
       fresh: fresh.includes(note),
     }));
   }
 
   const left = $derived(rungs(now, crossing.before, crossing.leaves));
   const right = $derived(rungs(next, crossing.after, crossing.arrives));
-  const definers = $derived(
-    new Set(next.quality.definers.map((one) => pitchClass(transpose(next.root, one)))),
+  const guideTones = $derived(
+    new Set(next.quality.guideTones.map((one) => pitchClass(transpose(next.root, one)))),
   );
   /** The moves and arrivals that name the coming chord. */
   const speaking = $derived([
     ...crossing.moves.filter(
-      ({ to, halfSteps: size }) => Math.abs(size) === 1 && definers.has(pitchClass(to)),
+      ({ to, halfSteps: size }) => Math.abs(size) === 1 && guideTones.has(pitchClass(to)),
     ),
   ]);
   const SIZES: Readonly<Record<number, string>> = { 1: 'half step', 2: 'whole step' };
+  const told = (notes: readonly Note[], one: string, several: string) =>
+    notes.length === 0
+      ? ''
+      : `${list(notes.map(speakNote))} ${notes.length === 1 ? one : several}.`;
   const said = $derived(
     [
-      crossing.held.length > 0 ? `${crossing.held.map(speakNote).join(', ')} hold.` : '',
+      told(crossing.held, 'holds', 'hold'),
       ...crossing.moves.map(
         ({ from, to, halfSteps: size }) =>
           `${speakNote(from)} moves ${size > 0 ? 'up' : 'down'} a ${SIZES[Math.abs(size)] ?? 'step'} to ${speakNote(to)}.`,
       ),
-      crossing.leaves.length > 0 ? `${crossing.leaves.map(speakNote).join(', ')} leave.` : '',
-      crossing.arrives.length > 0 ? `${crossing.arrives.map(speakNote).join(', ')} arrive.` : '',
-    ].join(' '),
+      told(crossing.leaves, 'leaves', 'leave'),
+      told(crossing.arrives, 'arrives', 'arrive'),
+    ]
+      .filter((sentence) => sentence !== '')
+      .join(' '),
   );
-  const RADIUS = { definer: 7, chord: 6, colour: 4.5 } as const;
+  const RADIUS = { guide: 7, chord: 6, colour: 4.5 } as const;
   const unchanged = $derived(
     crossing.moves.length + crossing.leaves.length + crossing.arrives.length === 0,
   );
@@ -120,10 +120,10 @@
     {#each left as { note, degree, weight, fresh }, place (place)}
       {@const gone = fresh}
       <text class="fill-ink-soft text-[11px]" x={LEFT - 52} y={y(note) + 4} text-anchor="end"
-        >{showDegree(degree)}</text
+        >{degree}</text
       >
       <text
-        class="text-[13px] {gone ? 'fill-ink-soft' : 'fill-ink'} {weight === 'definer'
+        class="text-[13px] {gone ? 'fill-ink-soft' : 'fill-ink'} {weight === 'guide'
           ? 'font-bold'
           : ''}"
         x={LEFT - 18}
@@ -150,12 +150,12 @@
         <circle class="fill-none stroke-next" cx={RIGHT} cy={y(note)} r={RADIUS[weight] + 3.5} />
       {/if}
       <text
-        class="fill-ink text-[13px] {weight === 'definer' ? 'font-bold' : ''}"
+        class="fill-ink text-[13px] {weight === 'guide' ? 'font-bold' : ''}"
         x={RIGHT + 18}
         y={y(note) + 4}>{showNote(note)}</text
       >
       <text class="fill-ink-soft text-[11px]" x={RIGHT + 48} y={y(note) + 4}
-        >{showDegree(degree)}{fresh ? ' new' : ''}</text
+        >{degree}{fresh ? ' new' : ''}</text
       >
     {/each}
   </svg>

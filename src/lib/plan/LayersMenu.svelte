@@ -1,21 +1,18 @@
 <!-- What the neck shows besides the notes of now and next, and which of its strings. -->
 <script lang="ts">
+  import { getStudy } from '$lib/study/study.svelte';
+  import { getPlanModel } from './model.svelte';
+  import { setInstrument } from '$lib/study/edits';
   import LayersIcon from '@lucide/svelte/icons/layers';
   import { LAYER_KINDS, type LayerKind } from '$core/neck/layers';
   import { stringSets } from '$core/neck/triads';
   import { MODE_NAMES } from '$lib/settings/settings';
-  import type { SettingsStore } from '$lib/settings/store.svelte';
-  import { LANE_VIEWS } from './plan';
-  import type { PlanSession } from './session.svelte';
-  import { LANE_NAMES } from './strip';
+  import { LANE_VIEWS } from '$lib/study/view';
+  import { LANE_NAMES } from '$lib/frame/strip';
   import Popover from '$lib/ui/Popover.svelte';
 
-  interface Props {
-    readonly session: PlanSession;
-    readonly settings: SettingsStore;
-  }
-
-  let { session, settings }: Props = $props();
+  const study = getStudy();
+  const model = getPlanModel();
 
   const NAMES: Readonly<Record<LayerKind, readonly [string, string]>> = {
     box: ['Pentatonic box', 'B'],
@@ -25,8 +22,8 @@
     grip: ['Grip', 'G'],
     home: ['Home: grip, arpeggio, scale', 'H'],
   };
-  const sets = $derived(stringSets(session.neck));
-  const shownSet = $derived(session.plan.strings?.join('-') ?? '');
+  const sets = $derived(stringSets(study.neck));
+  const shownSet = $derived(study.view.strings?.join('-') ?? '');
 </script>
 
 <Popover
@@ -36,8 +33,8 @@
   sheet="grid w-72 gap-2"
 >
   {#snippet trigger()}
-    <LayersIcon size={15} aria-hidden="true" />View{session.plan.layers.length > 0
-      ? ` (${session.plan.layers.length})`
+    <LayersIcon size={15} aria-hidden="true" />View{study.view.layers.length > 0
+      ? ` (${study.view.layers.length})`
       : ''}
   {/snippet}
   {#each LAYER_KINDS as kind (kind)}
@@ -45,14 +42,18 @@
     <label class="flex items-center gap-2">
       <input
         type="checkbox"
-        checked={session.plan.layers.includes(kind)}
-        onchange={() => session.toggleLayer(kind)}
+        checked={study.view.layers.includes(kind)}
+        onchange={() => model.toggleLayer(kind)}
       />
       {name}<kbd class="ml-auto text-ink-soft">{key}</kbd>
     </label>
   {/each}
   <label class="flex items-center gap-2 border-t border-line pt-2">
-    <input type="checkbox" checked={session.plan.oneOctave} onchange={session.toggleOctave} />
+    <input
+      type="checkbox"
+      checked={study.view.oneOctave}
+      onchange={() => study.look({ oneOctave: !study.view.oneOctave })}
+    />
     One octave from the lowest root<kbd class="ml-auto text-ink-soft">O</kbd>
   </label>
   <label class="flex items-center gap-2">
@@ -62,7 +63,7 @@
       value={shownSet}
       onchange={(event) => {
         const picked = sets.find((set) => set.join('-') === event.currentTarget.value);
-        session.showStrings(picked ?? null);
+        study.look({ strings: picked ? [...picked] : null });
       }}
     >
       <option value="">all</option>
@@ -76,10 +77,10 @@
     <select
       class="field ml-auto w-40"
       title="U"
-      value={session.plan.lane}
+      value={study.view.lane}
       onchange={(event) => {
         const picked = LANE_VIEWS.find((view) => view === event.currentTarget.value);
-        if (picked) session.setLane(picked);
+        if (picked) study.look({ lane: picked });
       }}
     >
       {#each LANE_VIEWS as view (view)}<option value={view}>{LANE_NAMES[view]}</option>{/each}
@@ -90,10 +91,10 @@
     <select
       class="field ml-auto w-40"
       title="M"
-      value={settings.current.modeNames}
+      value={study.settings.current.modeNames}
       onchange={(event) => {
         const picked = MODE_NAMES.find((naming) => naming === event.currentTarget.value);
-        if (picked) settings.change({ modeNames: picked });
+        if (picked) study.settings.change({ modeNames: picked });
       }}
     >
       <option value="mode">by their own name</option>
@@ -105,10 +106,11 @@
     <select
       class="field ml-auto max-w-44"
       aria-label="Instrument"
-      value={session.instrument.id}
-      onchange={(event) => session.setInstrument(event.currentTarget.value)}
+      value={study.instrument.id}
+      onchange={(event) => study.edit(setInstrument(event.currentTarget.value))}
     >
-      {#each settings.current.instruments as { id, name } (id)}<option value={id}>{name}</option
+      {#each study.settings.current.instruments as { id, name } (id)}<option value={id}
+          >{name}</option
         >{/each}
     </select>
   </label>

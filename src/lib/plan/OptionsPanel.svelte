@@ -1,18 +1,19 @@
 <!-- What could be played over the chord sounding now, lens by lens; looked at before it is chosen. -->
 <script lang="ts">
+  import { getStudy } from '$lib/study/study.svelte';
+  import { getPlanModel } from './model.svelte';
+  import { togglePreferred } from '$lib/study/edits';
   import Star from '@lucide/svelte/icons/star';
-  import { LENSES, type Lens } from '$core/lenses/lens';
+  import { LENS_TABLE, LENSES, type Lens } from '$core/lenses/table';
   import { type Option, reasonFor } from '$core/lenses/options';
   import type { ModeNaming } from '$lib/settings/settings';
   import { showSymbol } from '$lib/ui/glyphs';
-  import { LENS_NAMES, type Scope } from './choices';
-  import { showMaterial } from './material';
+  import { type Scope } from '$lib/study/choices';
+  import { showMaterial } from '$lib/frame/material';
   import OptionTones from './OptionTones.svelte';
   import type PentatonicMatrix from './PentatonicMatrix.svelte';
-  import type { PlanSession } from './session.svelte';
 
   interface Props {
-    readonly session: PlanSession;
     readonly naming: ModeNaming;
     /** The lens shown; all lenses' best when null. */
     lens: Lens | null;
@@ -22,7 +23,10 @@
     readonly onhold: (option: Option | null) => void;
   }
 
-  let { session, naming, lens = $bindable(), scope, held, onhold }: Props = $props();
+  let { naming, lens = $bindable(), scope, held, onhold }: Props = $props();
+
+  const study = getStudy();
+  const model = getPlanModel();
 
   /** Lenses with a figure of their own; it comes when the lens is looked through. */
   const FIGURES: Readonly<Record<string, () => Promise<{ default: typeof PentatonicMatrix }>>> = {
@@ -30,12 +34,12 @@
     'stacked-arpeggio': () => import('./ThirdsStack.svelte'),
   };
 
-  const chord = $derived(session.now?.chord ?? null);
+  const chord = $derived(study.now?.chord ?? null);
   const BEST_EACH = 1;
   const FEW_BORROWED = 6;
 
   const shown = $derived.by((): readonly Option[] => {
-    const { options } = session;
+    const { options } = model;
     if (lens === null) {
       // The best of each lens, in the order of their ranks.
       return LENSES.flatMap((one) =>
@@ -50,11 +54,9 @@
           .slice(0, FEW_BORROWED)
       : own;
   });
-  const all = $derived(
-    lens === null ? [] : session.options.filter((option) => option.lens === lens),
-  );
-  const chosen = $derived(session.now?.material.name ?? '');
-  const count = (one: Lens) => session.options.some((option) => option.lens === one);
+  const all = $derived(lens === null ? [] : model.options.filter((option) => option.lens === lens));
+  const chosen = $derived(study.now?.material.name ?? '');
+  const count = (one: Lens) => model.options.some((option) => option.lens === one);
 
   function onkeydown(event: KeyboardEvent) {
     const by = { ArrowDown: 1, ArrowUp: -1 }[event.key];
@@ -82,22 +84,22 @@
       <button
         class="rounded-sm px-1.5 py-0.5 {lens === one
           ? 'bg-ink text-paper'
-          : 'text-ink-soft hover:text-ink'} {session.now?.lens === one
+          : 'text-ink-soft hover:text-ink'} {study.now?.lens === one
           ? 'underline decoration-now decoration-2 underline-offset-4'
           : ''} disabled:opacity-40"
         aria-pressed={lens === one}
         disabled={!count(one)}
         data-lens={one}
-        onclick={() => (lens = one)}>{LENS_NAMES[one]}</button
+        onclick={() => (lens = one)}>{LENS_TABLE[one].name}</button
       >
     {/each}
     {#if lens}
-      {@const preferred = session.plan.preferred.includes(lens)}
+      {@const preferred = study.plan.preferred.includes(lens)}
       <button
         class="ml-auto flex items-center gap-1 px-1 text-ink-soft hover:text-ink"
         aria-pressed={preferred}
         title="Rank this lens before others"
-        onclick={() => lens && session.togglePreferred(lens)}
+        onclick={() => lens && study.edit(togglePreferred(lens))}
       >
         <Star size={13} fill={preferred ? 'currentColor' : 'none'} aria-hidden="true" />
         {preferred ? 'Preferred' : 'Prefer'}
@@ -112,8 +114,8 @@
           {chord}
           options={all}
           {chosen}
-          onlook={session.look}
-          onchoose={(option) => session.choose(option, scope)}
+          onlook={model.look}
+          onchoose={(option) => model.choose(option, scope)}
         />
       {/if}
     {/await}
@@ -122,7 +124,7 @@
     <div role="presentation" class="flex flex-col" {onkeydown}>
       <!-- By place, so that a step to the next chord rewrites the rows and makes none anew. -->
       {#each shown as option, row (row)}
-        {@const here = option.material.name === chosen && option.lens === session.now?.lens}
+        {@const here = option.material.name === chosen && option.lens === study.now?.lens}
         <div class="flex items-start gap-1 border-t border-line first:border-t-0">
           <button
             class="flex min-w-0 flex-1 flex-col gap-0.5 border-l-4 py-1 pl-1.5 text-left hover:bg-line/50 focus-visible:bg-line/50 {here
@@ -131,17 +133,18 @@
             data-option={option.material.name}
             data-option-lens={option.lens}
             aria-pressed={here}
-            onpointerenter={() => session.look(option)}
-            onpointerleave={() => session.look(null)}
-            onfocus={() => session.look(option)}
-            onblur={() => session.look(null)}
-            onclick={() => session.choose(option, scope)}
+            onpointerenter={() => model.look(option)}
+            onpointerleave={() => model.look(null)}
+            onfocus={() => model.look(option)}
+            onblur={() => model.look(null)}
+            onclick={() => model.choose(option, scope)}
           >
             <span class="flex w-full flex-wrap items-center gap-x-2">
               <span class="w-5 text-right text-xs text-ink-soft" title="rank">{option.rank}</span>
               <span class="heading text-[15px]/5">{showMaterial(option.material, naming)}</span>
               <OptionTones {chord} {option} />
-              {#if lens === null}<span class="text-xs text-ink-soft">{LENS_NAMES[option.lens]}</span
+              {#if lens === null}<span class="text-xs text-ink-soft"
+                  >{LENS_TABLE[option.lens].name}</span
                 >{/if}
             </span>
             <span class="pl-7 text-[13px]/[1.1rem] text-ink-soft">
@@ -161,7 +164,7 @@
         </div>
       {:else}
         <p class="py-2 text-sm text-ink-soft">
-          {LENS_NAMES[lens ?? 'mode']} has no answer over {showSymbol(chord.symbol)}.
+          {LENS_TABLE[lens ?? 'mode'].name} has no answer over {showSymbol(chord.symbol)}.
         </p>
       {/each}
     </div>

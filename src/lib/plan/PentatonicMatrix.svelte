@@ -1,11 +1,11 @@
 <!--
   Every borrowed pentatonic over a chord at a glance: kinds down, roots across. A square says how
-  many definers it holds; a frame that players use it; a stroke through, that something clashes.
+  many guide tones it holds; a frame that players use it; a stroke through, that something clashes.
 -->
 <script lang="ts">
   import { group } from 'd3-array';
   import type { Chord } from '$core/chords/chords';
-  import { degreesOver } from '$core/chords/over';
+  import { degreeOver } from '$core/chords/over';
   import { type Option, reasonFor } from '$core/lenses/options';
   import { pitchClass } from '$core/notes/notes';
   import { showDegree, showSymbol } from '$lib/ui/glyphs';
@@ -39,13 +39,12 @@
   const roots = $derived(
     Array.from({ length: 12 }, (_, size) => {
       const option = options.find((one) => above(one) === size);
-      const [degree] = option ? degreesOver(chord, [option.material.root]) : [];
-      return degree === undefined ? '' : showDegree(degree);
+      return option ? showDegree(degreeOver(chord, option.material.root)) : '';
     }),
   );
-  /** How full the square is drawn: none, some or all of the definers. */
-  const fill = ({ assessment: { definers, definerCount } }: Option) =>
-    definers.length === 0 ? 0 : definers.length === definerCount ? 1 : 0.5;
+  /** How full the square is drawn: none, some or all of the guide tones. */
+  const fill = ({ assessment: { guideTones, guideToneCount } }: Option) =>
+    guideTones.length === 0 ? 0 : guideTones.length === guideToneCount ? 1 : 0.5;
 </script>
 
 <table class="w-full border-separate border-spacing-0.5 text-xs" data-matrix>

@@ -1,7 +1,7 @@
 <!-- A section's name, how often it is played, and its key, each edited where it stands. -->
 <script lang="ts">
   import type { SectionSpan } from '$core/chart/edit';
-  import { parseKey } from '$core/harmony/keys';
+  import { parseKey } from '$core/keys/keys';
   import type { Workbench } from './workbench.svelte';
 
   interface Props {

@@ -1,15 +1,12 @@
 <!-- Choices whose chords the chart no longer has: kept until the player puts them back or drops them. -->
 <script lang="ts">
+  import { getStudy } from '$lib/study/study.svelte';
+  import { putBack, dropSetAside } from '$lib/study/edits';
   import { showSymbol } from '$lib/ui/glyphs';
-  import type { PlanSession } from './session.svelte';
 
-  interface Props {
-    readonly session: PlanSession;
-  }
+  const study = getStudy();
 
-  let { session }: Props = $props();
-
-  const kept = $derived(session.plan.setAside);
+  const kept = $derived(study.plan.setAside);
 </script>
 
 {#if kept.length > 0}
@@ -26,12 +23,12 @@
           {showSymbol(one.chord)}, bar {one.bar}: {showSymbol(
             one.choice?.name ?? one.choice?.lens ?? '',
           )}
-          <button class="underline" onclick={() => session.putBack(one)}>
-            Put on {showSymbol(session.now?.chord.symbol ?? '')}
+          <button class="underline" onclick={() => study.edit(putBack(study.nowIndex, one))}>
+            Put on {showSymbol(study.now?.chord.symbol ?? '')}
           </button>
         </li>
       {/each}
     </ul>
-    <button class="underline" onclick={session.dropSetAside}>Drop them</button>
+    <button class="underline" onclick={() => study.edit(dropSetAside)}>Drop them</button>
   </details>
 {/if}

@@ -1,18 +1,20 @@
 <!-- A plan for the whole chart in one style, to take whole or in part. -->
 <script lang="ts">
+  import { getStudy } from '$lib/study/study.svelte';
+  import { takeStyle } from '$lib/study/edits';
   import Wand from '@lucide/svelte/icons/list-music';
   import type { Choice } from '$core/lenses/styles';
   import { showSymbol } from '$lib/ui/glyphs';
   import Popover from '$lib/ui/Popover.svelte';
-  import { SCOPES, type Scope } from './choices';
-  import type { PlanSession } from './session.svelte';
+  import { SCOPES, type Scope } from '$lib/study/choices';
 
   interface Props {
     open: boolean;
-    readonly session: PlanSession;
   }
 
-  let { open = $bindable(), session }: Props = $props();
+  let { open = $bindable() }: Props = $props();
+
+  const study = getStudy();
 
   let scope = $state<Scope>('chart');
   const SCOPE_NAMES: Readonly<Record<Scope, string>> = {
@@ -24,11 +26,11 @@
 
   /** The styles with what they propose: worked out when the sheet is opened. */
   const proposals = $derived.by(async () => {
-    const { chart, reading } = session;
+    const { chart, reading } = study;
     if (!open || !chart || !reading) return [];
     const [{ propose, STYLES }, { STYLE_NAMES }] = await Promise.all([
       import('$core/lenses/styles'),
-      import('./styles'),
+      import('$lib/study/styles'),
     ]);
     return STYLES.map((style) => {
       const [name, says] = STYLE_NAMES[style];
@@ -38,7 +40,7 @@
 
   /** What a proposal plays over now and next, to know it by. */
   const taste = (proposal: readonly Choice[]): string =>
-    [session.now, session.next]
+    [study.now, study.next]
       .flatMap((one) => {
         const found = one ? proposal[one.index] : undefined;
         return one && found
@@ -72,7 +74,8 @@
             class="w-full px-1 py-1.5 text-left hover:bg-line/50"
             data-style={style}
             onclick={() => {
-              session.takeProposal(proposal, scope);
+              const { chart } = study;
+              if (chart) study.edit(takeStyle(chart, study.nowIndex, proposal, scope));
               open = false;
             }}
           >

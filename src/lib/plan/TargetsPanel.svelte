@@ -1,25 +1,28 @@
 <!-- What to land on: preferences, the way through, its alternatives, and each step in words. -->
 <script lang="ts">
+  import { getStudy } from '$lib/study/study.svelte';
+  import { getPlanModel } from './model.svelte';
+  import { changeTargets, unpin } from '$lib/study/edits';
   import type { Chart } from '$core/chart/form';
   import { CONTOURS, type Preference } from '$core/targets/kinds';
-  import { PART_WORDS, ROUTE_PARTS } from '$core/targets/weights';
+  import type { Route } from '$core/targets/route';
+  import { PART_WORDS, ROUTE_PARTS, type RoutePart } from '$core/targets/weights';
   import { showSymbol } from '$lib/ui/glyphs';
   import RouteThumbnail from './RouteThumbnail.svelte';
-  import type { PlanSession } from './session.svelte';
-  import type { Targets } from './targets.svelte';
 
   interface Props {
-    readonly session: PlanSession;
-    readonly targets: Targets;
     readonly chart: Chart;
   }
 
-  let { session, targets, chart }: Props = $props();
+  let { chart }: Props = $props();
+
+  const study = getStudy();
+  const model = getPlanModel();
 
   const PREFERENCES: readonly (readonly [string, readonly Preference[]])[] = [
     ['thirds, then sevenths', ['3', '7']],
     ['sevenths, then thirds', ['7', '3']],
-    ['the nearest definer', ['definers']],
+    ['the nearest guide tone', ['guideTones']],
     ['roots', ['1']],
     ['fifths', ['5']],
     ['ninths, then thirds', ['9', '3']],
@@ -31,21 +34,34 @@
     arch: 'up and down again',
   } as const;
 
-  const settings = $derived(session.plan.targets);
+  const settings = $derived(study.plan.targets);
   const preferred = $derived(settings.prefer.join(' '));
-  const now = $derived(targets.stopAt(session.now?.index));
-  const next = $derived(targets.stopAt(session.next?.index));
-  const pins = $derived(Object.keys(session.plan.pins).length);
+  const now = $derived(model.targets.stopAt(study.now?.index));
+  const next = $derived(model.targets.stopAt(study.next?.index));
+  const pins = $derived(Object.keys(study.plan.pins).length);
   const costs = $derived(
-    targets.chosen
-      ? ROUTE_PARTS.filter((part) => (targets.chosen?.parts[part] ?? 0) > 0).map(
-          (part) => `${PART_WORDS[part]} ${targets.chosen?.parts[part]}`,
-        )
+    model.targets.chosen
+      ? ROUTE_PARTS.filter((part) => costOf(part) > 0)
+          .toSorted((a, b) => costOf(b) - costOf(a))
+          .map((part) => PART_WORDS[part])
       : [],
   );
+
+  const costOf = (part: RoutePart): number => model.targets.chosen?.parts[part] ?? 0;
+
+  /** Where a way begins, and how it stands among the others, in words. */
+  function wayIn({ stops, cost }: Route, index: number): string {
+    const best = model.targets.routes[0]?.cost ?? cost;
+    const standing =
+      index === 0 ? 'The best way' : cost === best ? 'As good a way' : 'A way a little dearer';
+    return `${standing}. ${showSymbol(stops[0]?.sentence ?? '')}`;
+  }
 </script>
 
-<div class="flex flex-col gap-1.5 text-sm" data-targets={targets.settled ? 'settled' : 'solving'}>
+<div
+  class="flex flex-col gap-1.5 text-sm"
+  data-targets={model.targets.settled ? 'settled' : 'solving'}
+>
   <div class="flex flex-wrap gap-1.5">
     <label>
       <span class="sr-only">Land on</span>
@@ -56,7 +72,7 @@
           const picked = PREFERENCES.find(
             ([, prefer]) => prefer.join(' ') === event.currentTarget.value,
           );
-          if (picked) session.changeTargets({ prefer: [...picked[1]], chosen: 0 });
+          if (picked) study.edit(changeTargets({ prefer: [...picked[1]], chosen: 0 }));
         }}
       >
         {#each PREFERENCES as [name, prefer] (name)}
@@ -71,7 +87,7 @@
         value={settings.contour ?? ''}
         onchange={(event) => {
           const picked = CONTOURS.find((contour) => contour === event.currentTarget.value);
-          session.changeTargets({ contour: picked ?? null, chosen: 0 });
+          study.edit(changeTargets({ contour: picked ?? null, chosen: 0 }));
         }}
       >
         <option value="">any contour</option>
@@ -85,15 +101,15 @@
         type="checkbox"
         checked={settings.free}
         onchange={(event) =>
-          session.changeTargets({ free: event.currentTarget.checked, chosen: 0 })}
+          study.edit(changeTargets({ free: event.currentTarget.checked, chosen: 0 }))}
       />
       leave the zone
     </label>
   </div>
-  {#if targets.progress !== null}
+  {#if model.targets.progress !== null}
     <p class="flex items-center gap-2">
-      <progress class="flex-1" max="1" value={targets.progress}>solving</progress>
-      <button class="underline" onclick={targets.cancel}>Stop</button>
+      <progress class="flex-1" max="1" value={model.targets.progress}>solving</progress>
+      <button class="underline" onclick={model.targets.cancel}>Stop</button>
     </p>
   {/if}
   {#if now}<p data-step="now">
@@ -105,16 +121,16 @@
       {showSymbol(next.sentence)}
     </p>{/if}
   <ul class="grid grid-cols-2 gap-1.5" aria-label="Ways through the form, the best first">
-    {#each targets.routes as route, index (index)}
+    {#each model.targets.routes as route, index (index)}
       <li>
         <button
-          class="w-full rounded border px-1.5 py-0.5 text-left {route === targets.chosen
+          class="w-full rounded border px-1.5 py-0.5 text-left {route === model.targets.chosen
             ? 'border-ink text-ink'
             : 'border-line text-ink-soft'}"
-          aria-pressed={route === targets.chosen}
-          aria-label="Way {index + 1}, cost {route.cost}"
-          title="Cost {route.cost}"
-          onclick={() => targets.choose(index)}
+          aria-pressed={route === model.targets.chosen}
+          aria-label="Way {index + 1}. {wayIn(route, index)}"
+          title={wayIn(route, index)}
+          onclick={() => model.targets.choose(index)}
         >
           <RouteThumbnail {route} {chart} />
         </button>
@@ -122,12 +138,12 @@
     {/each}
   </ul>
   {#if costs.length > 0}
-    <p class="text-xs text-ink-soft">It costs: {costs.join(', ')}.</p>
+    <p class="text-xs text-ink-soft">What it gives up, the most first: {costs.join(', ')}.</p>
   {/if}
   {#if pins > 0}
     <p class="text-xs">
       {pins === 1 ? 'One target is' : `${pins} targets are`} pinned.
-      <button class="underline" onclick={session.unpin}>Let go</button>
+      <button class="underline" onclick={() => study.edit(unpin)}>Let go</button>
     </p>
   {/if}
 </div>

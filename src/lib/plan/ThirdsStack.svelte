@@ -1,10 +1,9 @@
 <!-- The chord's thirds in a row, and over them a bracket for each arpeggio stacked on one of them. -->
 <script lang="ts">
   import { type Chord, chordName } from '$core/chords/chords';
-  import type { Option } from '$core/lenses/options';
   import { type Note, pitchClass } from '$core/notes/notes';
   import { showNote, showSymbol } from '$lib/ui/glyphs';
-  import { tensionsOver } from '$core/lenses/options';
+  import { type Option, tensionsOver } from '$core/lenses/options';
 
   interface Props {
     readonly chord: Chord;

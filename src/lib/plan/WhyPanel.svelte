@@ -1,5 +1,7 @@
 <!-- Why this choice: three sentences at the most; or two choices side by side; or one scale's price. -->
 <script lang="ts">
+  import { getStudy } from '$lib/study/study.svelte';
+  import { getPlanModel } from './model.svelte';
   import { group } from 'd3-array';
   import Volume from '@lucide/svelte/icons/volume-2';
   import type { Chart } from '$core/chart/form';
@@ -10,26 +12,28 @@
   import { type Note, pitchClass } from '$core/notes/notes';
   import type { ModeNaming } from '$lib/settings/settings';
   import { showNote, showSymbol } from '$lib/ui/glyphs';
-  import { hear } from '$lib/ui/hear';
-  import { showMaterial } from './material';
+  import { hearProgramme } from '$lib/audio/hear';
+  import { pageTransport } from '$lib/audio/transport.svelte';
+  import { showMaterial } from '$lib/frame/material';
   import { rankSentence } from './optionWords';
-  import type { PlanSession } from './session.svelte';
 
   interface Props {
-    readonly session: PlanSession;
     readonly chart: Chart;
     readonly naming: ModeNaming;
     readonly held: Option | null;
     readonly onrelease: () => void;
   }
 
-  let { session, chart, naming, held, onrelease }: Props = $props();
+  let { chart, naming, held, onrelease }: Props = $props();
 
-  const chord = $derived(session.now?.chord ?? null);
-  const option = $derived(session.preview ?? session.current);
+  const study = getStudy();
+  const model = getPlanModel();
+
+  const chord = $derived(study.now?.chord ?? null);
+  const option = $derived(model.preview ?? model.current);
   const compared = $derived(held && option && held.material !== option.material ? option : null);
-  const role = $derived(session.reading?.chords[session.now?.index ?? -1]?.role);
-  const remark = $derived(session.remarksNow[0]);
+  const role = $derived(study.reading?.chords[study.now?.index ?? -1]?.role);
+  const remark = $derived(model.remarksNow[0]);
 
   const notes = (list: readonly Note[]) => (list.length > 0 ? list.map(showNote).join(' ') : '–');
   const onlyIn = (one: Option, other: Option) =>
@@ -59,10 +63,10 @@
 
 <!-- What the chord itself is doing here, whatever is played over it. -->
 {#snippet place()}
-  {#if session.fast}
+  {#if model.fast}
     <p class="mt-1.5 text-sm">
-      {session.fast.seconds.toFixed(1)} seconds are too short to outline this chord: {showSymbol(
-        session.fast.cover,
+      {model.fast.seconds.toFixed(1)} seconds are too short to outline this chord: {showSymbol(
+        model.fast.cover,
       )}.
     </p>
   {:else if role && chord}
@@ -99,13 +103,13 @@
 {:else if chord && option}
   <div class="mb-1 flex items-center">
     <h2 class="font-semibold">
-      {session.preview ? 'Looking at' : 'Why'}
+      {model.preview ? 'Looking at' : 'Why'}
       {showMaterial(option.material, naming)}
     </h2>
     <button
       class="button-quiet ml-auto text-sm"
       title="Hear it over the chord"
-      onclick={() => hear(chord, option.material.notes)}
+      onclick={() => void pageTransport().play(hearProgramme(chord, option.material.notes))}
     >
       <Volume size={15} aria-hidden="true" />Hear it
     </button>
@@ -118,7 +122,7 @@
   {:else}
     <p class="text-sm" data-why>
       {showSymbol(reasonFor(chord, option))}
-      {#if !price}{rankSentence(option, session.options.length)}{/if}
+      {#if !price}{rankSentence(option, model.options.length)}{/if}
       {#if remark}{showSymbol(remark.text)}{/if}
     </p>
   {/if}
@@ -127,7 +131,7 @@
     <ul class="text-[13px]" data-price>
       {#each price as { played, sentence } (played.index)}
         <li>
-          <button class="text-left hover:underline" onclick={() => session.go(played.index)}
+          <button class="text-left hover:underline" onclick={() => study.go(played.index)}
             >{showSymbol(sentence)}</button
           >
         </li>
@@ -135,7 +139,7 @@
     </ul>
   {/if}
   {@render place()}
-{:else if chord && session.now}
-  <h2 class="font-semibold">{showMaterial(session.now.material, naming)}</h2>
+{:else if chord && study.now}
+  <h2 class="font-semibold">{showMaterial(study.now.material, naming)}</h2>
   <p class="text-sm text-ink-soft">Your own choice, kept from another chord.</p>
 {/if}

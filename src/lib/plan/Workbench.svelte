@@ -19,7 +19,7 @@
     SHADOW_ITEM_MARKER_PROPERTY_NAME,
     TRIGGERS,
   } from 'svelte-dnd-action';
-  import { toast } from 'svelte-sonner';
+  import { message, warn } from '$lib/ui/messages.svelte';
   import { range } from '$core/lists';
   import ChordField from './ChordField.svelte';
   import SectionHeading from './SectionHeading.svelte';
@@ -173,9 +173,9 @@
   async function copy() {
     try {
       await navigator.clipboard.writeText(workbench.copied());
-      toast('The bars are copied as text.');
+      message('The bars are copied as text.');
     } catch {
-      toast.error('The browser did not let Corvel copy. Ctrl C does it too.');
+      warn('The browser did not let Corvel copy. Ctrl C does it too.');
     }
   }
 

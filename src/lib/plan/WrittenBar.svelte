@@ -1,6 +1,6 @@
 <!-- A bar as it is written: its repeat signs, its ending, its chords. -->
 <script lang="ts">
-  import type { SheetBar } from '$core/chart/sheet';
+  import type { SheetBar } from '$core/chart/leadSheet';
   import RepeatSign from './RepeatSign.svelte';
   import { showSymbol } from '$lib/ui/glyphs';
 

@@ -1,38 +1,31 @@
 <!-- A small map: the five zones, and the box of every chord of the chart in each. -->
 <script lang="ts">
+  import { getStudy } from '$lib/study/study.svelte';
   import MapIcon from '@lucide/svelte/icons/map';
   import { chordName } from '$core/chords/chords';
-  import { matchingPentatonic } from '$core/lenses/material';
+  import { matchingPentatonic } from '$core/collections/pentatonics';
   import { pentatonicIn } from '$core/neck/zones';
-  import type { SettingsStore } from '$lib/settings/store.svelte';
   import { BOX_NAMES } from '$lib/settings/settings';
   import { NAMING_LABELS, showBox, showBoxInFull } from '$lib/ui/boxes';
   import { showSymbol } from '$lib/ui/glyphs';
   import Popover from '$lib/ui/Popover.svelte';
-  import type { PlanSession } from './session.svelte';
 
   interface Props {
     open: boolean;
-    readonly session: PlanSession;
-    readonly settings: SettingsStore;
-    readonly chartId: string;
   }
 
-  let { open = $bindable(), session, settings, chartId }: Props = $props();
+  let { open = $bindable() }: Props = $props();
 
-  const naming = $derived(settings.current.boxNames);
+  const study = getStudy();
+
+  const naming = $derived(study.settings.current.boxNames);
   /** The chart's chords, each once. */
   const distinct = $derived(
     open
-      ? [
-          ...new Map(
-            session.planned.map(({ chord }) => [chordName({ ...chord, bass: null }), chord]),
-          ),
-        ]
+      ? [...new Map(study.planned.map(({ chord }) => [chordName({ ...chord, bass: null }), chord]))]
       : [],
   );
-  const here = (low: number, high: number) =>
-    session.zone.low === low && session.zone.high === high;
+  const here = (low: number, high: number) => study.zone.low === low && study.zone.high === high;
 </script>
 
 <Popover
@@ -53,7 +46,7 @@
         value={naming}
         onchange={(event) => {
           const picked = BOX_NAMES.find((name) => name === event.currentTarget.value);
-          if (picked) settings.change({ boxNames: picked });
+          if (picked) study.settings.change({ boxNames: picked });
         }}
       >
         {#each BOX_NAMES as name (name)}<option value={name}>{NAMING_LABELS[name]}</option>{/each}
@@ -61,7 +54,7 @@
     </label>
     <a
       class="ml-auto underline"
-      href="/plan/{chartId}/region?zone={session.zone.low}-{session.zone.high}"
+      href="/plan/{study.id}/region?zone={study.zone.low}-{study.zone.high}"
     >
       See the region
     </a>
@@ -70,14 +63,14 @@
     <thead>
       <tr>
         <th scope="col" class="pr-3 text-left font-normal text-ink-soft">Frets</th>
-        {#each session.zones as { low, high }, index (low)}
+        {#each study.zones as { low, high }, index (low)}
           <th scope="col" class="p-0.5">
             <button
               class="button w-full justify-center px-2 {here(low, high)
                 ? 'border-ink font-bold'
                 : ''}"
               title="Zone {index + 1} ({index + 1})"
-              onclick={() => session.chooseZone({ low, high })}>{low}–{high}</button
+              onclick={() => study.chooseZone({ low, high })}>{low}–{high}</button
             >
           </th>
         {/each}
@@ -87,8 +80,8 @@
       {#each distinct as [name, chord] (name)}
         <tr class="border-t border-line">
           <th scope="row" class="heading pr-3 text-left">{showSymbol(name)}</th>
-          {#each session.zones as zone (zone.low)}
-            {@const shape = pentatonicIn(session.neck, matchingPentatonic(chord), zone)}
+          {#each study.zones as zone (zone.low)}
+            {@const shape = pentatonicIn(study.neck, matchingPentatonic(chord), zone)}
             <td
               class="px-2 py-0.5 text-center whitespace-nowrap"
               title={shape ? showBoxInFull(shape.box) : ''}

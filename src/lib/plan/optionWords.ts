@@ -32,7 +32,7 @@ export function optionTones(chord: Chord, option: Option): readonly OptionTone[]
 }
 
 const PART_WORDS: Readonly<Record<keyof RankParts, readonly [more: string, less: string]>> = {
-  definers: ['it says what names the chord', ''],
+  guideTones: ['it says what names the chord', ''],
   tones: ['it holds the chord tones', ''],
   clash: ['', 'some of it clashes when held'],
   colour: ['it adds colour', ''],

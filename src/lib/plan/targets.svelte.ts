@@ -1,17 +1,21 @@
 /** Targets on Plan: the routes through the chart as it is planned, solved anew at every change. */
 import { group } from 'd3-array';
-import { onDestroy } from 'svelte';
 import type { Lane } from '$core/crossings/lanes';
-import type { Place } from '$core/neck/neck';
+import { type Neck, type Place, stringCount } from '$core/neck/neck';
 import type { Route, RouteRequest, RouteStop } from '$core/targets/route';
-import { createTargetsWorker } from '$lib/workers/targets';
-import type { PlanSession } from './session.svelte';
+import { changeTargets } from '$lib/study/edits';
+import type { Study } from '$lib/study/study.svelte';
+import { createAnswer } from '$lib/workers/answer.svelte';
 
 /** Routes looked at, of which those with a contour of their own are offered. */
 const SOLVED = 24;
 const OFFERED = 4;
-/** Below this many milliseconds no progress is shown: it would only flicker. */
-const PATIENCE = 150;
+
+/** A pin, where the instrument has its place. */
+const pinOn = (neck: Neck, pin: Place | undefined): Place | null =>
+  pin && pin.string <= stringCount(neck) && pin.fret >= neck.capo && pin.fret <= neck.frets
+    ? pin
+    : null;
 
 /** The first few routes whose pitches differ, not only their places. */
 function differentContours(routes: readonly Route[]): readonly Route[] {
@@ -19,57 +23,30 @@ function differentContours(routes: readonly Route[]): readonly Route[] {
   return [...byContour.values()].flatMap((alike) => alike.slice(0, 1)).slice(0, OFFERED);
 }
 
-export function createTargets(session: PlanSession) {
-  const worker = createTargetsWorker();
-  let routes = $state.raw<readonly Route[]>([]);
-  let solvedFor = $state.raw<RouteRequest | null>(null);
-  let progress = $state<number | null>(null);
-
-  const wanted = $derived(session.plan.targets.shown || session.plan.lane === 'route');
+export function createTargets(study: Study) {
   const request = $derived.by((): RouteRequest | null => {
-    if (!wanted || session.planned.length === 0) return null;
-    const { prefer, contour, free } = session.plan.targets;
+    const wanted = study.view.targets || study.view.lane === 'route';
+    if (!wanted || study.planned.length === 0) return null;
+    const { prefer, contour, free } = study.plan.targets;
     return {
-      neck: session.neck,
-      chords: session.planned.map(({ chord, intent, material, index }) => ({
+      neck: study.neck,
+      chords: study.planned.map(({ chord, intent, material, index }) => ({
         chord,
         intent,
         material,
-        pin: session.plan.pins[String(index)] ?? null,
+        pin: pinOn(study.neck, study.plan.pins[String(index)]),
       })),
       prefer,
-      zone: free ? null : session.zone,
+      zone: free ? null : study.zone,
       contour,
       loop: true,
       count: SOLVED,
     };
   });
-
-  async function solve(asked: RouteRequest) {
-    const patience = setTimeout(() => (progress = 0), PATIENCE);
-    const found = await worker.routes(asked, (share) => {
-      if (progress !== null) progress = share;
-    });
-    clearTimeout(patience);
-    // What no longer answers the question is never shown.
-    if (asked !== request) return;
-    routes = differentContours(found);
-    solvedFor = asked;
-    progress = null;
-  }
-
-  $effect(() => {
-    if (request) void solve(request);
-    else worker.cancel();
-  });
-  onDestroy(worker.cancel);
-
-  const chosen = $derived(
-    routes.length === 0
-      ? null
-      : (routes[Math.min(session.plan.targets.chosen, routes.length - 1)] ?? null),
-  );
-  const fits = $derived(chosen !== null && chosen.stops.length === session.planned.length);
+  const answer = createAnswer('routes', () => request);
+  const routes = $derived(differentContours(answer.value ?? []));
+  const chosen = $derived(routes[Math.min(study.plan.targets.chosen, routes.length - 1)] ?? null);
+  const fits = $derived(chosen !== null && chosen.stops.length === study.planned.length);
   const stops = $derived(fits && chosen ? chosen.stops : []);
 
   return {
@@ -80,14 +57,16 @@ export function createTargets(session: PlanSession) {
     get chosen() {
       return fits ? chosen : null;
     },
-    /** Share of the solving done; null when nothing is being solved for long. */
     get progress() {
-      return progress;
+      return answer.progress;
     },
-    /** Whether what is shown answers what is asked now. */
+    get failure() {
+      return answer.failure;
+    },
     get settled() {
-      return request === null || solvedFor === request;
+      return answer.settled;
     },
+    cancel: answer.cancel,
     stopAt: (index: number | undefined): RouteStop | null =>
       index === undefined ? null : (stops[index] ?? null),
     /** The route as a lane for the strip. */
@@ -96,16 +75,12 @@ export function createTargets(session: PlanSession) {
         ? null
         : stops.map(({ index, note, degree, halfSteps }) => ({ index, note, degree, halfSteps }));
     },
-    cancel() {
-      worker.cancel();
-      progress = null;
-    },
     isPinned: (index: number, place: Place): boolean => {
-      const pin = session.plan.pins[String(index)];
+      const pin = study.plan.pins[String(index)];
       return pin?.string === place.string && pin.fret === place.fret;
     },
     choose(which: number) {
-      session.changeTargets({ chosen: Math.max(0, Math.min(which, routes.length - 1)) });
+      study.edit(changeTargets({ chosen: Math.max(0, Math.min(which, routes.length - 1)) }));
     },
   };
 }

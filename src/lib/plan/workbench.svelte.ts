@@ -26,12 +26,12 @@ import {
 import { readChart } from '$core/chart/form';
 import {
   emptyBar,
-  readSheet,
-  type Sheet,
+  readLeadSheet,
+  type LeadSheet,
   type SheetBar,
   type SheetSection,
-} from '$core/chart/sheet';
-import type { ChartEditing } from '$lib/charts/document.svelte';
+} from '$core/chart/leadSheet';
+import type { ChartEditing } from '$lib/study/document.svelte';
 
 export interface Cursor {
   readonly bar: number;
@@ -46,9 +46,9 @@ export interface Typing extends Cursor {
   readonly begun: boolean;
 }
 
-type Edit = (sheet: Sheet) => Sheet;
+type Edit = (sheet: LeadSheet) => LeadSheet;
 
-const EMPTY: Sheet = { lines: [] };
+const EMPTY: LeadSheet = { lines: [] };
 const NEXT_NAMES = [...'ABCDEFGHIJKLMNOPQRSTUVWXYZ'];
 
 export function createWorkbench(document: ChartEditing) {
@@ -57,8 +57,8 @@ export function createWorkbench(document: ChartEditing) {
   let typing = $state.raw<Typing | null>(null);
   let refusal = $state('');
 
-  let lastGood: Sheet = EMPTY;
-  const read = $derived(readSheet(document.text));
+  let lastGood: LeadSheet = EMPTY;
+  const read = $derived(readLeadSheet(document.text));
   const sheet = $derived.by(() => {
     if (read) lastGood = read;
     return lastGood;

@@ -3,18 +3,19 @@
   import Dice from '@lucide/svelte/icons/dices';
   import { EXERCISE_WORDS, EXERCISES } from '$core/exercises/kinds';
   import { stringSets } from '$core/neck/triads';
-  import { type Extent, EXTENTS } from '$core/phrases/stages';
-  import { SUBDIVISIONS } from '$core/phrases/subdivision';
-  import type { PlanSession } from '$lib/plan/session.svelte';
+  import { type Extent, EXTENTS } from '$core/lines/spans';
+  import { SUBDIVISIONS } from '$core/time/subdivision';
+  import { getStudy } from '$lib/study/study.svelte';
   import { showSymbol } from '$lib/ui/glyphs';
   import type { Practice } from './practice.svelte';
 
   interface Props {
-    readonly session: PlanSession;
     readonly practice: Practice;
   }
 
-  let { session, practice }: Props = $props();
+  let { practice }: Props = $props();
+
+  const study = getStudy();
 
   const settings = $derived(practice.settings);
   const EXTENT_NAMES: Readonly<Record<Extent, string>> = {
@@ -24,12 +25,10 @@
   };
   const zoneId = ({ low, high }: { low: number; high: number }) => `${low}-${high}`;
   const zones = $derived([
-    ...session.zones,
-    ...(session.zones.some((zone) => zoneId(zone) === zoneId(settings.zone))
-      ? []
-      : [settings.zone]),
+    ...study.zones,
+    ...(study.zones.some((zone) => zoneId(zone) === zoneId(settings.zone)) ? [] : [settings.zone]),
   ]);
-  const sets = $derived(stringSets(session.neck));
+  const sets = $derived(stringSets(study.neck));
   const picked = <T extends string>(values: readonly T[], event: Event): T | undefined =>
     values.find((value) => value === (event.currentTarget as HTMLSelectElement).value);
 </script>
@@ -86,7 +85,7 @@
         value={String(settings.from)}
         onchange={(event) => practice.change({ from: Number(event.currentTarget.value) })}
       >
-        {#each session.planned as { index, bar, chord } (index)}
+        {#each study.planned as { index, bar, chord } (index)}
           <option value={String(index)}>bar {bar}: {showSymbol(chord.symbol)}</option>
         {/each}
       </select>

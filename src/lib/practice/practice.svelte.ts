@@ -1,13 +1,15 @@
 /** What a practice sheet is made of, and the exercise made from it. */
-import { onDestroy } from 'svelte';
-import type { Exercise, ExerciseRequest } from '$core/exercises/exercises';
+import { fitZone, stringCount } from '$core/neck/neck';
+import type { ExerciseRequest } from '$core/exercises/exercises';
 import { EXERCISE_WORDS } from '$core/exercises/kinds';
-import type { Passage } from '$core/phrases/played';
-import type { Sheet } from '$lib/plan/plan';
-import type { PlanSession } from '$lib/plan/session.svelte';
-import { createTargetsWorker } from '$lib/workers/targets';
+import { readPassageJson, writePassageJson } from '$core/formats/passage/json';
+import type { Passage } from '$core/phrases/passage';
+import { keepSheet } from '$lib/study/edits';
+import { KEPT_PASSAGE_LIMIT, type PracticeSheet } from '$lib/study/plan';
+import type { Study } from '$lib/study/study.svelte';
+import { createAnswer } from '$lib/workers/answer.svelte';
 
-export type SheetSettings = Omit<Sheet, 'id' | 'name'>;
+export type SheetSettings = Omit<PracticeSheet, 'id' | 'name' | 'passage'>;
 
 const START: Omit<SheetSettings, 'zone'> = {
   kind: 'line',
@@ -18,42 +20,28 @@ const START: Omit<SheetSettings, 'zone'> = {
   seed: 1,
 };
 
-export function createPractice(session: PlanSession, from: number) {
-  const worker = createTargetsWorker();
-  let settings = $state.raw<SheetSettings>({ ...START, zone: session.zone, from });
+export function createPractice(study: Study, from: number) {
+  let settings = $state.raw<SheetSettings>({ ...START, zone: study.zone, from });
   let kept = $state<string | null>(null);
-  let exercise = $state.raw<Exercise | null>(null);
   /** A melody read from a file, shown in place of the exercise. */
   let opened = $state.raw<Passage | null>(null);
-  let working = $state(false);
 
   const request = $derived.by((): ExerciseRequest | null => {
-    const { chart, planned } = session;
+    const { chart, planned, key } = study;
     if (!chart || planned.length === 0) return null;
     return {
       ...settings,
       chart,
-      neck: session.neck,
-      zones: session.zones,
+      key,
+      neck: study.neck,
+      zones: study.zones,
       materials: planned.map(({ material }) => material),
       intents: planned.map(({ intent }) => intent),
-      prefer: session.plan.targets.prefer,
-      pins: session.plan.pins,
+      prefer: study.plan.targets.prefer,
+      pins: study.plan.pins,
     };
   });
-
-  $effect(() => {
-    const asked = request;
-    if (!asked) return;
-    working = true;
-    void worker.exercise(asked).then((made) => {
-      // What no longer answers the question is never shown.
-      if (asked !== request) return;
-      exercise = made;
-      working = false;
-    });
-  });
-  onDestroy(worker.cancel);
+  const answer = createAnswer('exercise', () => request);
 
   function change(changed: Partial<SheetSettings>) {
     settings = { ...settings, ...changed };
@@ -66,16 +54,19 @@ export function createPractice(session: PlanSession, from: number) {
       return settings;
     },
     get exercise() {
-      return exercise;
+      return answer.value;
     },
     get passage(): Passage | null {
-      return opened ?? exercise?.passage ?? null;
+      return opened ?? answer.value?.passage ?? null;
     },
     get opened() {
       return opened;
     },
     get working() {
-      return working;
+      return !answer.settled && answer.failure === null;
+    },
+    get failure() {
+      return answer.failure;
     },
     /** The sheet of the chart that is shown; null while it is not kept. */
     get kept() {
@@ -84,21 +75,34 @@ export function createPractice(session: PlanSession, from: number) {
     change,
     open(passage: Passage) {
       opened = passage;
+      kept = null;
     },
     close() {
       opened = null;
+      kept = null;
     },
-    /** Keeps what is shown with the chart under a name. */
-    keep(name: string) {
+    /** Keeps what is shown with the chart under a name; a sentence where that cannot be. */
+    keep(name: string): string | null {
+      const passage = opened ? writePassageJson(opened).content : null;
+      if (passage !== null && passage.length > KEPT_PASSAGE_LIMIT) {
+        return 'This melody is too long to be kept with the chart.';
+      }
       const id = crypto.randomUUID();
-      const named = name.trim() || EXERCISE_WORDS[settings.kind].name;
-      session.keepSheet({ ...settings, id, name: named.slice(0, 80) });
+      const named = name.trim() || opened?.title || EXERCISE_WORDS[settings.kind].name;
+      study.edit(keepSheet({ ...settings, id, name: named.slice(0, 80), passage }));
       kept = id;
+      return null;
     },
-    take(sheet: Sheet) {
-      const { id, kind, subdivision, extent, from: first, zone, strings, seed } = sheet;
+    /** Shows a kept sheet again. */
+    take({ id, passage, ...sheet }: PracticeSheet) {
+      const read = passage === null ? null : readPassageJson(passage);
+      const { kind, subdivision, extent, from: first, seed } = sheet;
+      // The instrument may be another than the sheet was kept for.
+      const zone = fitZone(study.neck, sheet.zone.low, sheet.zone.high);
+      const there = sheet.strings.filter((string) => string <= stringCount(study.neck));
+      const strings = there.length > 0 ? there : settings.strings;
       settings = { kind, subdivision, extent, from: first, zone, strings, seed };
-      opened = null;
+      opened = read?.ok ? read.passage : null;
       kept = id;
     },
   };

@@ -1,10 +1,12 @@
 /** Charts in the database. The text is the truth; title, key, tempo and bars are read from it. */
 import { randomBytes } from 'node:crypto';
-import type { Selectable } from 'kysely';
+import { sql, type Updateable } from 'kysely';
 import { summariseChart, withTitle } from '$core/chart/summary';
+import type { View } from '$lib/study/view';
 import { commitTogether } from './commits';
 import type { Db } from './database';
 import type { ChartTable } from './schema';
+import { bytesOf, decode } from './texts';
 
 export interface ChartSummary {
   readonly id: string;
@@ -14,11 +16,15 @@ export interface ChartSummary {
   readonly bars: number | null;
   readonly openedAt: string | null;
   readonly updatedAt: string;
+  /** Whether bytes of it were lost; what could be saved is shown. */
+  readonly damaged: boolean;
 }
 
 export interface ChartDocument extends ChartSummary {
   readonly text: string;
   readonly plan: string;
+  /** How it was last looked at, as JSON. */
+  readonly view: string;
   readonly revision: number;
 }
 
@@ -28,24 +34,62 @@ export type SaveResult =
   | { readonly kind: 'conflict'; readonly current: ChartDocument }
   | { readonly kind: 'missing' };
 
-type Row = Selectable<ChartTable>;
+const SUMMARY_TEXTS = ['id', 'title', 'key', 'created_at', 'updated_at', 'opened_at'] as const;
+const DOCUMENT_TEXTS = [...SUMMARY_TEXTS, 'text', 'plan', 'view'] as const;
 
-const summaryOf = (row: Omit<Row, 'text' | 'plan'>): ChartSummary => ({
-  id: row.id,
-  title: row.title,
-  key: row.key,
-  tempo: row.tempo,
-  bars: row.bars,
-  openedAt: row.opened_at,
-  updatedAt: row.updated_at,
-});
+type TextColumn = (typeof DOCUMENT_TEXTS)[number];
+type Row<C extends TextColumn> = Readonly<Record<C, ArrayBuffer | null>> & {
+  readonly tempo: number | null;
+  readonly bars: number | null;
+  readonly revision: number;
+};
 
-const documentOf = (row: Row): ChartDocument => ({
-  ...summaryOf(row),
-  text: row.text,
-  plan: row.plan,
-  revision: row.revision,
-});
+/** Texts as bytes and numbers as numbers, whatever damage has made of them. */
+const rowsOf = <C extends TextColumn>(db: Db, columns: readonly C[]) =>
+  db
+    .selectFrom('chart')
+    .select(columns.map((column) => bytesOf(column).as(column)))
+    .select([
+      sql<number | null>`cast(tempo as real)`.as('tempo'),
+      sql<number | null>`cast(bars as integer)`.as('bars'),
+      sql<number>`coalesce(cast(revision as integer), 1)`.as('revision'),
+    ])
+    .where('deleted_at', 'is', null)
+    .$castTo<Row<C>>();
+
+/** Reads the texts of a row, and knows afterwards whether any had lost bytes. */
+function reader(row: Row<never> & Partial<Row<TextColumn>>) {
+  let damaged = false;
+  return {
+    text(column: TextColumn): string | null {
+      const decoded = decode(row[column] ?? null);
+      damaged ||= decoded?.damaged ?? false;
+      return decoded?.text ?? null;
+    },
+    damaged: () => damaged,
+  };
+}
+
+function summaryOf(row: Row<(typeof SUMMARY_TEXTS)[number]>): ChartSummary {
+  const { text, damaged } = reader(row);
+  const summary = {
+    id: text('id') ?? '',
+    title: text('title') ?? 'Untitled',
+    key: text('key'),
+    tempo: row.tempo,
+    bars: row.bars,
+    openedAt: text('opened_at'),
+    updatedAt: text('updated_at') ?? '',
+  };
+  return { ...summary, damaged: damaged() };
+}
+
+function documentOf(row: Row<TextColumn>): ChartDocument {
+  const summary = summaryOf(row);
+  const { text, damaged } = reader(row);
+  const kept = { text: text('text') ?? '', plan: text('plan') ?? '{}', view: text('view') ?? '{}' };
+  return { ...summary, ...kept, revision: row.revision, damaged: summary.damaged || damaged() };
+}
 
 const newId = () => randomBytes(8).toString('base64url').replace(/[-_]/gu, 'x').toLowerCase();
 
@@ -53,11 +97,7 @@ const timestamp = () => new Date().toISOString();
 
 /** All charts not deleted, last opened first. */
 export async function listCharts(db: Db): Promise<readonly ChartSummary[]> {
-  const rows = await db
-    .selectFrom('chart')
-    .select(['id', 'title', 'key', 'tempo', 'bars', 'revision', 'created_at', 'updated_at'])
-    .select(['opened_at', 'deleted_at'])
-    .where('deleted_at', 'is', null)
+  const rows = await rowsOf(db, SUMMARY_TEXTS)
     .orderBy('opened_at', (order) => order.desc().nullsLast())
     .orderBy('title')
     .execute();
@@ -65,17 +105,24 @@ export async function listCharts(db: Db): Promise<readonly ChartSummary[]> {
 }
 
 export async function findChart(db: Db, id: string): Promise<ChartDocument | null> {
-  const row = await db
-    .selectFrom('chart')
-    .selectAll()
-    .where('id', '=', id)
-    .where('deleted_at', 'is', null)
-    .executeTakeFirst();
+  const row = await rowsOf(db, DOCUMENT_TEXTS).where('id', '=', id).executeTakeFirst();
   return row ? documentOf(row) : null;
 }
 
-export async function createChart(db: Db, text: string, plan = '{}'): Promise<string> {
+export async function createChart(db: Db, text: string, plan = '{}', view = '{}'): Promise<string> {
   const id = newId();
+  await commitTogether(db, (transaction) => insertChart(transaction, { id, text, plan, view }));
+  return id;
+}
+
+interface NewChart {
+  readonly id: string;
+  readonly text: string;
+  readonly plan: string;
+  readonly view: string;
+}
+
+async function insertChart(db: Db, { id, text, plan, view }: NewChart): Promise<void> {
   const now = timestamp();
   await db
     .insertInto('chart')
@@ -84,13 +131,13 @@ export async function createChart(db: Db, text: string, plan = '{}'): Promise<st
       ...summariseChart(text),
       text,
       plan,
+      view,
       created_at: now,
       updated_at: now,
       opened_at: null,
       deleted_at: null,
     })
     .execute();
-  return id;
 }
 
 interface Edit {
@@ -122,9 +169,26 @@ async function saveNow(db: Db, id: string, edit: Edit): Promise<SaveResult> {
 export const saveChart = (db: Db, id: string, edit: Edit): Promise<SaveResult> =>
   commitTogether(db, (transaction) => saveNow(transaction, id, edit));
 
-export async function markOpened(db: Db, id: string): Promise<void> {
-  await db.updateTable('chart').set({ opened_at: timestamp() }).where('id', '=', id).execute();
-}
+type Change = Partial<Pick<Updateable<ChartTable>, 'opened_at' | 'deleted_at' | 'view'>>;
+
+/** Changes what is no edit: the revision stays. */
+const change = (db: Db, id: string, set: Change, deleted = false): Promise<boolean> =>
+  commitTogether(db, async (transaction) => {
+    const result = await transaction
+      .updateTable('chart')
+      .set(set)
+      .where('id', '=', id)
+      .where('deleted_at', deleted ? 'is not' : 'is', null)
+      .executeTakeFirst();
+    return result.numUpdatedRows > 0n;
+  });
+
+export const markOpened = (db: Db, id: string): Promise<boolean> =>
+  change(db, id, { opened_at: timestamp() });
+
+/** Keeps how a chart is looked at; the last look wins. */
+export const saveView = (db: Db, id: string, view: View): Promise<boolean> =>
+  change(db, id, { view: JSON.stringify(view) });
 
 /** Renames through the text, where the title lives. */
 export async function renameChart(db: Db, id: string, title: string): Promise<SaveResult> {
@@ -137,21 +201,12 @@ export async function renameChart(db: Db, id: string, title: string): Promise<Sa
 export async function duplicateChart(db: Db, id: string): Promise<string | null> {
   const chart = await findChart(db, id);
   if (!chart) return null;
-  return createChart(db, withTitle(chart.text, `${chart.title} (copy)`), chart.plan);
+  return createChart(db, withTitle(chart.text, `${chart.title} (copy)`), chart.plan, chart.view);
 }
-
-const setDeleted = async (db: Db, id: string, deletedAt: string | null): Promise<boolean> => {
-  const result = await db
-    .updateTable('chart')
-    .set({ deleted_at: deletedAt })
-    .where('id', '=', id)
-    .where('deleted_at', deletedAt === null ? 'is not' : 'is', null)
-    .executeTakeFirst();
-  return result.numUpdatedRows > 0n;
-};
 
 /** Hides a chart; {@link restoreChart} brings it back whole. */
 export const deleteChart = (db: Db, id: string): Promise<boolean> =>
-  setDeleted(db, id, timestamp());
+  change(db, id, { deleted_at: timestamp() });
 
-export const restoreChart = (db: Db, id: string): Promise<boolean> => setDeleted(db, id, null);
+export const restoreChart = (db: Db, id: string): Promise<boolean> =>
+  change(db, id, { deleted_at: null }, true);

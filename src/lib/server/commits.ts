@@ -3,6 +3,7 @@
  * Every write still answers only after its commit has reached the disk.
  */
 import type { Db } from './database';
+import { problemOf } from './problems';
 
 type Write = (transaction: Db) => Promise<unknown>;
 
@@ -14,15 +15,35 @@ interface Waiting {
 
 const queues = new WeakMap<Db, Waiting[]>();
 
+const writeAll = (db: Db, waiting: readonly Waiting[]): Promise<readonly unknown[]> =>
+  db.transaction().execute(async (transaction) => {
+    const given: unknown[] = [];
+    for (const { write } of waiting) given.push(await write(transaction));
+    return given;
+  });
+
+/** How long a lock held by another program is waited for, and how often it is tried, in milliseconds. */
+const PATIENCE = 4_000;
+const BETWEEN = 60;
+
+/** Tries again while another program holds the lock; the rest of the server goes on meanwhile. */
+async function patiently(write: () => Promise<readonly unknown[]>): Promise<readonly unknown[]> {
+  const until = Date.now() + PATIENCE;
+  for (;;) {
+    try {
+      return await write();
+    } catch (error) {
+      if (problemOf(error)?.kind !== 'busy' || Date.now() > until) throw error;
+      await new Promise((resolve) => setTimeout(resolve, BETWEEN));
+    }
+  }
+}
+
 async function commit(db: Db): Promise<void> {
   const waiting = queues.get(db) ?? [];
   queues.delete(db);
   try {
-    const answers = await db.transaction().execute(async (transaction) => {
-      const given: unknown[] = [];
-      for (const { write } of waiting) given.push(await write(transaction));
-      return given;
-    });
+    const answers = await patiently(() => writeAll(db, waiting));
     waiting.forEach(({ done }, index) => {
       done(answers[index]);
     });

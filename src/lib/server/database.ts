@@ -1,78 +1,128 @@
-/** Opening the SQLite file: pragmas, backups, migrations. */
-import { existsSync, mkdirSync, readdirSync, rmSync } from 'node:fs';
+/** Opening the SQLite file: whether it is sound and known, backups, migrations. */
+import { copyFileSync, existsSync, mkdirSync, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Kysely, Migrator, SqliteDialect } from 'kysely';
-import Database from 'libsql';
+import { backUp, type BackupKind, compact, hasBackup } from './backups';
+import { log } from './log';
 import { MIGRATIONS } from './migrations';
+import { problemOf, StoreProblem } from './problems';
 import type { Tables } from './schema';
+import { type Connection, connect } from './sqlite';
+import { decode } from './texts';
 
 export type Db = Kysely<Tables>;
 
 export const DATABASE_FILE = 'corvel.sqlite';
-export const BACKUP_FOLDER = 'backups';
-const BACKUPS_KEPT = 7;
 
-/** The file cannot be used as it is; the player is shown why and how to go back. */
-export class DamagedDatabaseError extends Error {
-  override readonly name = 'DamagedDatabaseError';
+/** Names of what of the database stands in a folder: the file and its logs. */
+export const databaseFiles = (folder: string): readonly string[] =>
+  ['', '-wal', '-shm']
+    .map((suffix) => DATABASE_FILE + suffix)
+    .filter((name) => existsSync(join(folder, name)));
+
+/** Copies the database with its logs, which hold what was saved last. */
+export function copyDatabase(from: string, to: string): void {
+  for (const name of databaseFiles(from)) copyFileSync(join(from, name), join(to, name));
 }
 
-function connect(file: string): Database.Database {
-  const connection = new Database(file);
+const dialectOver = (connection: Connection) => new SqliteDialect({ database: connection });
+
+/** The text of each row of a column; fails where one is not UTF-8, which the driver must not read. */
+function textsOf(connection: Connection, column: string, table: string): readonly string[] {
+  const rows = connection.all(`select cast(${column} as blob) as bytes from ${table}`);
+  return rows.flatMap(({ bytes }) => {
+    const decoded = decode(bytes as ArrayBuffer | null);
+    if (decoded?.damaged) throw new StoreProblem('damaged', `${table}.${column} is no text.`);
+    return decoded ? [decoded.text] : [];
+  });
+}
+
+const MIGRATION_TABLE = 'kysely_migration';
+
+/** Throws where the file is not sound, or was written by a newer Corvel; answers what it has run. */
+function inspect(connection: Connection, known: readonly string[]): readonly string[] {
+  const [check] = connection.all('pragma quick_check');
+  const found = String(check?.['quick_check']);
+  if (found !== 'ok') throw new StoreProblem('damaged', found);
+  const names = textsOf(connection, 'name', 'sqlite_schema');
+  textsOf(connection, 'sql', 'sqlite_schema');
+  textsOf(connection, 'tbl_name', 'sqlite_schema');
+  if (!names.includes(MIGRATION_TABLE)) return [];
+  textsOf(connection, 'timestamp', MIGRATION_TABLE);
+  const run = textsOf(connection, 'name', MIGRATION_TABLE);
+  const newer = run.filter((name) => !known.includes(name));
+  if (newer.length > 0) {
+    // A newer Corvel's names go on counting; anything else is damage.
+    const kind = newer.every((name) => /^\d{3}-[a-z-]+$/u.test(name)) ? 'newer' : 'damaged';
+    throw new StoreProblem(kind, `It has run ${newer.join(', ')}.`);
+  }
+  return run;
+}
+
+/** Whether the tables are as this Corvel reads them. */
+function checkTables(connection: Connection): void {
   try {
-    connection.pragma('journal_mode = WAL');
-    connection.pragma('foreign_keys = ON');
-    // A save that was acknowledged must survive a power cut.
-    connection.pragma('synchronous = FULL');
-    connection.pragma('busy_timeout = 5000');
-    const check = connection.prepare('PRAGMA quick_check').all() as { quick_check: string }[];
-    if (check[0]?.quick_check !== 'ok') {
-      throw new DamagedDatabaseError(check[0]?.quick_check ?? 'quick_check failed');
-    }
-    return connection;
+    connection.all(
+      `select id, title, text, plan, view, key, tempo, bars, revision, created_at, updated_at,
+         opened_at, deleted_at from chart limit 0`,
+    );
+    connection.all('select name, value, revision from setting limit 0');
   } catch (error) {
-    connection.close();
-    throw error instanceof DamagedDatabaseError
-      ? error
-      : new DamagedDatabaseError(error instanceof Error ? error.message : String(error));
+    throw problemOf(error) ?? new StoreProblem('damaged', String(error));
   }
 }
 
-const backupFolder = (folder: string) => join(folder, BACKUP_FOLDER);
-
-/** Backups, newest first, by file name. */
-export function listBackups(folder: string): readonly string[] {
-  if (!existsSync(backupFolder(folder))) return [];
-  return readdirSync(backupFolder(folder))
-    .filter((name) => name.endsWith('.sqlite'))
-    .sort()
-    .reverse();
-}
-
-/** Copies the database as it is now into the backups, and keeps the last seven. */
-function backUp(connection: Database.Database, folder: string, stamp: string): void {
-  mkdirSync(backupFolder(folder), { recursive: true });
-  const target = join(backupFolder(folder), `${stamp}.sqlite`);
-  if (existsSync(target)) return;
-  connection.prepare('VACUUM INTO ?').run(target);
-  for (const name of listBackups(folder).slice(BACKUPS_KEPT)) {
-    rmSync(join(backupFolder(folder), name));
-  }
-}
-
-async function pendingMigrations(migrator: Migrator): Promise<readonly string[]> {
-  const all = await migrator.getMigrations();
-  return all.filter((migration) => !migration.executedAt).map((migration) => migration.name);
+async function migrate(db: Db, migrations: typeof MIGRATIONS): Promise<void> {
+  const migrator = new Migrator({
+    db,
+    provider: { getMigrations: () => Promise.resolve({ ...migrations }) },
+  });
+  const { error } = await migrator.migrateToLatest();
+  if (error) throw problemOf(error) ?? new StoreProblem('damaged', String(error));
 }
 
 export interface OpenDatabase {
   readonly db: Db;
-  /** Copies the day's backup if there is none yet. */
-  readonly backUpDaily: (now: Date) => void;
+  /** Why nothing can be written; null where it can. */
+  readonly limited: 'read-only' | 'full' | null;
+  /** Makes the backups that are due: the day's, and one after some hours of change. */
+  readonly backUpIfDue: (now: Date) => void;
   readonly close: () => void;
 }
 
-const compact = (now: Date) => now.toISOString().replace(/[-:]/gu, '').slice(0, 15);
+/** Hours of change after which a backup is made within the day. */
+const HOURS = 3;
+
+function keepBackups(connection: Connection, folder: string) {
+  const state = () => {
+    const [row] = connection.all(
+      `select count(*) as charts, max(max(updated_at), coalesce(max(deleted_at), '')) as changed,
+         sum(revision) as revisions from chart`,
+    );
+    return { charts: Number(row?.['charts'] ?? 0), mark: JSON.stringify(row) };
+  };
+  let last = { mark: state().mark, at: new Date().getTime() };
+  const make = (kind: BackupKind, now: Date, mark: string) => {
+    if (backUp(connection, folder, kind, now)) last = { mark, at: now.getTime() };
+  };
+  return {
+    due(now: Date) {
+      const { charts, mark } = state();
+      // An empty book is nothing to go back to.
+      if (charts === 0) return;
+      const day = compact(now).slice(0, 8);
+      if (!hasBackup(folder, day, 'daily')) make('daily', now, mark);
+      else if (mark !== last.mark && now.getTime() - last.at >= HOURS * 3_600_000) {
+        make('hours', now, mark);
+      }
+    },
+    atStop(now: Date) {
+      const { charts, mark } = state();
+      if (charts > 0 && mark !== last.mark) make('stop', now, mark);
+    },
+  };
+}
 
 /** Opens (or creates) the database of a data folder and brings it to the newest version. */
 export async function openDatabase(
@@ -80,35 +130,66 @@ export async function openDatabase(
   now: Date = new Date(),
   migrations = MIGRATIONS,
 ): Promise<OpenDatabase> {
-  mkdirSync(folder, { recursive: true });
-  const file = join(folder, DATABASE_FILE);
-  const existed = existsSync(file);
-  const connection = connect(file);
-  const db: Db = new Kysely<Tables>({ dialect: new SqliteDialect({ database: connection }) });
-  const migrator = new Migrator({
-    db,
-    provider: { getMigrations: async () => ({ ...migrations }) },
-  });
-  const pending = await pendingMigrations(migrator);
-  if (existed && pending.length > 0) {
-    backUp(connection, folder, `${compact(now)}-before-${pending[0] ?? 'migration'}`);
+  let connection: Connection | null = null;
+  try {
+    mkdirSync(folder, { recursive: true });
+    const file = join(folder, DATABASE_FILE);
+    const existed = existsSync(file);
+    connection = connect(file);
+    const known = Object.keys(migrations);
+    const run = inspect(connection, known);
+    const db: Db = new Kysely<Tables>({ dialect: dialectOver(connection) });
+    // Looking for migrations writes; a file that has them all is only read.
+    if (run.length < known.length) {
+      if (existed && run.length > 0) backUp(connection, folder, 'before', now);
+      await migrate(db, migrations);
+    }
+    if (Object.keys(MIGRATIONS).every((name) => known.includes(name))) checkTables(connection);
+    const backups = keepBackups(connection, folder);
+    const opened = connection;
+    return {
+      db,
+      limited: null,
+      backUpIfDue: backups.due,
+      close: () => {
+        try {
+          backups.atStop(new Date());
+          // Leaves one whole file behind, without a log beside it.
+          opened.exec('pragma wal_checkpoint(truncate)');
+        } catch (error) {
+          log('warn', 'closing', { reason: String(error) });
+        }
+        opened.close();
+      },
+    };
+  } catch (error) {
+    connection?.close();
+    throw problemOf(error) ?? error;
   }
-  const { error } = await migrator.migrateToLatest();
-  if (error) {
-    connection.close();
-    throw new DamagedDatabaseError(error instanceof Error ? error.message : 'A migration failed.');
+}
+
+/**
+ * Opens a copy of the database for reading where its own folder takes no writing: SQLite needs to
+ * write beside a file even to read it.
+ */
+export function openToRead(folder: string, limited: 'read-only' | 'full'): OpenDatabase {
+  const aside = mkdtempSync(join(tmpdir(), 'corvel-reading-'));
+  try {
+    copyDatabase(folder, aside);
+    const connection = connect(join(aside, DATABASE_FILE), { refuseWrites: limited });
+    inspect(connection, Object.keys(MIGRATIONS));
+    checkTables(connection);
+    return {
+      db: new Kysely<Tables>({ dialect: dialectOver(connection) }),
+      limited,
+      backUpIfDue: () => undefined,
+      close: () => {
+        connection.close();
+        rmSync(aside, { recursive: true, force: true });
+      },
+    };
+  } catch (error) {
+    rmSync(aside, { recursive: true, force: true });
+    throw problemOf(error) ?? error;
   }
-  return {
-    db,
-    backUpDaily: (today) => {
-      const day = compact(today).slice(0, 8);
-      const done = listBackups(folder).some((name) => name.startsWith(`${day}-daily`));
-      if (!done) backUp(connection, folder, `${day}-daily`);
-    },
-    close: () => {
-      // Leaves one whole file behind, without a log beside it.
-      connection.pragma('wal_checkpoint(TRUNCATE)');
-      connection.close();
-    },
-  };
 }

@@ -2,13 +2,24 @@
 import { createHmac, randomBytes, timingSafeEqual } from 'node:crypto';
 
 export const PASSCODE_COOKIE = 'corvel-passcode';
-const ATTEMPTS_PER_MINUTE = 5;
+/** Wrong passcodes in a minute, from one address and from all together. */
+const PER_ADDRESS = 5;
+const IN_ALL = 20;
 const MINUTE = 60_000;
 const REMEMBERED_ADDRESSES = 1_000;
 
 /** Made anew at every start: a restart asks for the passcode again. */
 const signingKey = randomBytes(32);
-const failures = new Map<string, { count: number; since: number }>();
+interface Failures {
+  readonly count: number;
+  readonly since: number;
+}
+
+const failures = new Map<string, Failures>();
+let allFailures: Failures = { count: 0, since: 0 };
+
+const recent = (failed: Failures | undefined, now: number): Failures =>
+  failed && now - failed.since < MINUTE ? failed : { count: 0, since: now };
 
 export const passcodeInForce = (): string | null => process.env['CORVEL_PASSCODE'] || null;
 
@@ -32,17 +43,18 @@ export type Attempt =
   | { readonly kind: 'wrong' }
   | { readonly kind: 'wait' };
 
-/** Checks a passcode typed at an address; after five wrong ones in a minute it must wait. */
+/** Checks a passcode typed at an address; after too many wrong ones in a minute it must wait. */
 export function tryPasscode(typed: string, address: string, now = Date.now()): Attempt {
   const passcode = passcodeInForce();
-  const failed = failures.get(address);
-  const recent = failed !== undefined && now - failed.since < MINUTE ? failed : null;
-  if (recent && recent.count >= ATTEMPTS_PER_MINUTE) return { kind: 'wait' };
+  const here = recent(failures.get(address), now);
+  const everywhere = recent(allFailures, now);
+  if (here.count >= PER_ADDRESS || everywhere.count >= IN_ALL) return { kind: 'wait' };
   if (passcode !== null && equal(typed, passcode)) {
     failures.delete(address);
     return { kind: 'open', cookie: sign(passcode) };
   }
   if (failures.size > REMEMBERED_ADDRESSES) failures.clear();
-  failures.set(address, { count: (recent?.count ?? 0) + 1, since: recent?.since ?? now });
+  failures.set(address, { ...here, count: here.count + 1 });
+  allFailures = { ...everywhere, count: everywhere.count + 1 };
   return { kind: 'wrong' };
 }

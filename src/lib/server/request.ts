@@ -1,5 +1,5 @@
 /** Reading request bodies: bounded, JSON, checked by Zod, refused in sentences. */
-import type { z } from 'zod';
+import { z } from 'zod';
 
 export const BODY_LIMIT = 524_288;
 const DEPTH_LIMIT = 32;
@@ -19,24 +19,29 @@ const refuse = (status: number, code: string, message: string, path?: string): B
   refusal: { status, code, message, ...(path === undefined ? {} : { path }) },
 });
 
-async function readBounded(request: Request): Promise<string | null> {
-  if (Number(request.headers.get('content-length') ?? 0) > BODY_LIMIT) return null;
+/** The body's bytes; null where there are too many, of which the rest is read and forgotten. */
+async function readBounded(request: Request): Promise<Uint8Array | null> {
   const reader = request.body?.getReader();
-  if (!reader) return '';
-  const decoder = new TextDecoder();
-  let text = '';
+  if (!reader) return new Uint8Array();
+  const chunks: Uint8Array[] = [];
   let size = 0;
   for (;;) {
     const { done, value } = await reader.read();
-    if (done) return text + decoder.decode();
+    if (done) break;
     size += value.byteLength;
-    if (size > BODY_LIMIT) {
-      await reader.cancel();
-      return null;
-    }
-    text += decoder.decode(value, { stream: true });
+    if (size <= BODY_LIMIT) chunks.push(value);
   }
+  if (size > BODY_LIMIT) return null;
+  const body = new Uint8Array(size);
+  let at = 0;
+  for (const chunk of chunks) {
+    body.set(chunk, at);
+    at += chunk.byteLength;
+  }
+  return body;
 }
+
+const utf8 = new TextDecoder('utf-8', { fatal: true });
 
 function tooDeep(value: unknown, depth = 0): boolean {
   if (depth > DEPTH_LIMIT) return true;
@@ -45,31 +50,31 @@ function tooDeep(value: unknown, depth = 0): boolean {
 }
 
 /** The body of a request as the schema describes it, or why not. */
-export async function readBody<T>(request: Request, schema: z.ZodType<T>): Promise<Body<T>> {
+export async function readBody<T>(request: Request, schema: z.core.$ZodType<T>): Promise<Body<T>> {
   const type = request.headers.get('content-type') ?? '';
   if (!/^application\/json\b/iu.test(type)) {
     return refuse(422, 'invalid_request', 'Send the request as application/json.', 'content-type');
   }
-  let text: string | null;
+  let body: Uint8Array | null;
   try {
-    text = await readBounded(request);
+    body = await readBounded(request);
   } catch {
     // The adapter's own limit, or a client that went away.
-    text = null;
+    body = null;
   }
-  if (text === null) {
+  if (body === null) {
     return refuse(413, 'too_large', `A request holds at most ${BODY_LIMIT / 1024} kB.`);
   }
   let value: unknown;
   try {
-    value = JSON.parse(text);
+    value = JSON.parse(utf8.decode(body));
   } catch {
-    return refuse(400, 'invalid_json', 'The request is not valid JSON.');
+    return refuse(400, 'invalid_json', 'The request is not valid JSON in UTF-8.');
   }
   if (tooDeep(value)) {
     return refuse(422, 'invalid_request', 'The request is nested too deeply.', '');
   }
-  const parsed = schema.safeParse(value);
+  const parsed = z.safeParse(schema, value);
   if (parsed.success) return { ok: true, value: parsed.data };
   const issue = parsed.error.issues[0];
   const path = issue?.path.join('.') ?? '';

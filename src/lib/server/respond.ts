@@ -4,7 +4,7 @@ import type { Db } from './database';
 import { refusalResponse } from './request';
 import type { Store } from './store';
 
-/** The open database; the hooks let no request through to it while it is damaged. */
+/** The open database; the hooks let no request through to it while there is none. */
 export function database(locals: { readonly store: Store }): Db {
   if (locals.store.state !== 'open') throw new Error('The database is not open.');
   return locals.store.db;

@@ -7,6 +7,8 @@ export interface ChartTable {
   readonly text: string;
   /** The player's choices for the chart, as JSON. */
   readonly plan: string;
+  /** How the chart was last looked at, as JSON. */
+  readonly view: Generated<string>;
   /** Read from the text when it was last readable, for the list. */
   readonly key: string | null;
   readonly tempo: number | null;

@@ -18,7 +18,8 @@ import {
 } from './charts';
 import { DEFAULT_SETTINGS } from '$lib/settings/settings';
 import { commitTogether } from './commits';
-import { DamagedDatabaseError, listBackups, openDatabase, type OpenDatabase } from './database';
+import { listBackups } from './backups';
+import { openDatabase, type OpenDatabase } from './database';
 import { DEMO_CHARTS, seedDemo } from './demo';
 import { MIGRATIONS } from './migrations';
 import { findSettings, saveSettings } from './settings';
@@ -133,16 +134,19 @@ describe('the database file', () => {
       const next = { ...MIGRATIONS, '999-next': { up: async () => undefined } };
       const after = await openDatabase(older, new Date('2026-05-04T10:00:00Z'), next);
       expect((await findChart(after.db, 'kept'))?.text).toBe('| C |');
-      expect(listBackups(older)).toHaveLength(1);
+      expect(listBackups(older).filter((name) => name.includes('before'))).toHaveLength(1);
       after.close();
       rmSync(older, { recursive: true });
     }
   });
 
-  test('keeps one backup a day and the last seven', () => {
+  test('keeps one backup a day and the last seven, and none of an empty book', async () => {
+    open.backUpIfDue(new Date('2026-03-01T09:00:00Z'));
+    expect(listBackups(folder)).toEqual([]);
+    await createChart(open.db, TEXT);
     for (let day = 1; day <= 9; day++) {
-      open.backUpDaily(new Date(`2026-03-0${day}T12:00:00Z`));
-      open.backUpDaily(new Date(`2026-03-0${day}T18:00:00Z`));
+      open.backUpIfDue(new Date(`2026-03-0${day}T12:00:00Z`));
+      open.backUpIfDue(new Date(`2026-03-0${day}T18:00:00Z`));
     }
     expect(listBackups(folder)).toHaveLength(7);
     expect(listBackups(folder)[0]).toContain('20260309');
@@ -152,7 +156,7 @@ describe('the database file', () => {
     const broken = mkdtempSync(join(tmpdir(), 'corvel-test-'));
     const file = join(broken, 'corvel.sqlite');
     writeFileSync(file, 'this is not a database, only words '.repeat(200));
-    await expect(openDatabase(broken)).rejects.toBeInstanceOf(DamagedDatabaseError);
+    await expect(openDatabase(broken)).rejects.toMatchObject({ kind: 'damaged' });
     expect(existsSync(file)).toBe(true);
     expect(readdirSync(broken)).toContain('corvel.sqlite');
     rmSync(broken, { recursive: true });

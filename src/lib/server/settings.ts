@@ -2,16 +2,18 @@
 import { readSettings, type Settings, type StoredSettings } from '$lib/settings/settings';
 import { commitTogether } from './commits';
 import type { Db } from './database';
+import { bytesOf, decode } from './texts';
 
 const NAME = 'player';
 
 export async function findSettings(db: Db): Promise<StoredSettings> {
   const row = await db
     .selectFrom('setting')
-    .selectAll()
+    .select([bytesOf('value').as('value'), 'revision'])
     .where('name', '=', NAME)
     .executeTakeFirst();
-  return { settings: readSettings(row?.value ?? ''), revision: row?.revision ?? 0 };
+  const value = decode(row?.value ?? null)?.text ?? '';
+  return { settings: readSettings(value), revision: row?.revision ?? 0 };
 }
 
 /** Saves settings made on `revision`; the new revision, or null when that is stale. */

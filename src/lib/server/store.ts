@@ -1,21 +1,37 @@
 /** The one open database of this process, or the reason there is none. */
-import { copyFileSync, existsSync, renameSync, rmSync } from 'node:fs';
+import { copyFileSync, existsSync, mkdirSync, renameSync, statSync } from 'node:fs';
 import { join, resolve } from 'node:path';
+import { backupPath, backupsWithCharts, clearUnfinished, compact, listBackups } from './backups';
+import { createChart, deleteChart } from './charts';
 import {
-  BACKUP_FOLDER,
-  DamagedDatabaseError,
   DATABASE_FILE,
+  databaseFiles,
   type Db,
-  listBackups,
   openDatabase,
   type OpenDatabase,
+  openToRead,
 } from './database';
 import { seedDemo } from './demo';
+import { lockFolder, unlockFolder } from './lock';
 import { log } from './log';
+import { problemOf, type ProblemKind, StoreProblem } from './problems';
+import { salvage } from './salvage';
+
+export type ClosedKind = Exclude<ProblemKind, 'busy'>;
 
 export type Store =
-  | { readonly state: 'open'; readonly db: Db }
-  | { readonly state: 'damaged'; readonly reason: string; readonly backups: readonly string[] };
+  | {
+      readonly state: 'open';
+      readonly db: Db;
+      /** Why nothing can be written; null where it can. */
+      readonly limited: 'read-only' | 'full' | null;
+    }
+  | {
+      readonly state: 'closed';
+      readonly kind: ClosedKind;
+      readonly reason: string;
+      readonly backups: readonly string[];
+    };
 
 let store: Store | null = null;
 let open: OpenDatabase | null = null;
@@ -23,46 +39,150 @@ let backupTimer: NodeJS.Timeout | undefined;
 
 export const dataFolder = (): string => resolve(process.env['CORVEL_DATA'] ?? './data');
 
-const HOUR = 3_600_000;
+const BACKUP_CHECK = 600_000;
 
-export async function openStore(): Promise<Store> {
-  const folder = dataFolder();
+/** Where this server is to be found, for the sentence a second one is refused with. */
+const address = (): string =>
+  `http://${process.env['HOST'] ?? '127.0.0.1'}:${process.env['PORT'] ?? '4173'}/`;
+
+function isGone(folder: string): boolean {
+  const file = join(folder, DATABASE_FILE);
+  return !existsSync(file) || statSync(file).size === 0;
+}
+
+/** A file that is gone beside backups of charts is no first start. */
+function checkPresent(folder: string): void {
+  if (isGone(folder) && backupsWithCharts(folder).length > 0) {
+    throw new StoreProblem('missing', 'There is no data file, but there are backups.');
+  }
+}
+
+async function openFolder(folder: string, begun: boolean): Promise<OpenDatabase> {
   try {
-    open = await openDatabase(folder);
-    if (process.env['CORVEL_SEED'] === 'demo') await seedDemo(open.db);
-    const { db, backUpDaily } = open;
-    backUpDaily(new Date());
-    clearInterval(backupTimer);
-    backupTimer = setInterval(() => {
-      backUpDaily(new Date());
-    }, HOUR);
-    backupTimer.unref();
-    store = { state: 'open', db };
+    if (!begun) checkPresent(folder);
+    return await openDatabase(folder);
   } catch (error) {
-    if (!(error instanceof DamagedDatabaseError)) throw error;
-    log('error', 'database damaged', { reason: error.message });
-    store = { state: 'damaged', reason: error.message, backups: listBackups(folder) };
+    const problem = problemOf(error);
+    if (problem?.kind !== 'read-only' && problem?.kind !== 'full') throw error;
+    if (isGone(folder)) throw problem;
+    log('warn', 'opened for reading only', { reason: problem.message });
+    return openToRead(folder, problem.kind);
+  }
+}
+
+async function start(begun: boolean): Promise<Store> {
+  const folder = dataFolder();
+  lockFolder(folder, address());
+  try {
+    const opened = await openFolder(folder, begun);
+    open = opened;
+    const { db, limited } = opened;
+    if (limited === null) {
+      clearUnfinished(folder);
+      if (process.env['CORVEL_SEED'] === 'demo') await seedDemo(db);
+      opened.backUpIfDue(new Date());
+      clearInterval(backupTimer);
+      backupTimer = setInterval(() => {
+        backUpNow(opened);
+      }, BACKUP_CHECK);
+      backupTimer.unref();
+    }
+    store = { state: 'open', db, limited };
+  } catch (error) {
+    letGo();
+    const problem = problemOf(error);
+    if (!problem) throw error;
+    store = closed(problem);
   }
   return store;
 }
 
-export const currentStore = async (): Promise<Store> => store ?? (await openStore());
+function backUpNow(opened: OpenDatabase): void {
+  try {
+    opened.backUpIfDue(new Date());
+  } catch (error) {
+    log('warn', 'backup failed', { reason: String(error) });
+  }
+}
 
-export function closeStore(): void {
+function closed(problem: StoreProblem): Store {
+  log('error', `data file: ${problem.kind}`, { reason: problem.message });
+  const kind = problem.kind === 'busy' ? 'full' : problem.kind;
+  return { state: 'closed', kind, reason: problem.message, backups: listBackups(dataFolder()) };
+}
+
+let starting: Promise<Store> | null = null;
+
+/** Opens the database once, however many ask. */
+export const currentStore = async (): Promise<Store> => {
+  if (store) return store;
+  starting ??= start(false).finally(() => {
+    starting = null;
+  });
+  return starting;
+};
+
+/** A damage met while serving: from here on there is only the way back. */
+export function reportDamage(problem: StoreProblem): void {
+  if (store?.state !== 'open') return;
+  letGo();
+  store = closed(problem);
+}
+
+function letGo(): void {
   clearInterval(backupTimer);
   open?.close();
   open = null;
   store = null;
 }
 
-/** Sets the damaged file aside, never deleting it, and opens the named backup in its place. */
+export function closeStore(): void {
+  letGo();
+  unlockFolder();
+}
+
+/** Moves the database with its logs into a folder of their own: nothing is ever thrown away. */
+function setAside(folder: string): void {
+  const aside = join(folder, `set-aside-${compact(new Date())}`);
+  const present = databaseFiles(folder);
+  if (present.length === 0) return;
+  mkdirSync(aside, { recursive: true });
+  for (const name of present) renameSync(join(folder, name), join(aside, name));
+}
+
+const mayRecover = (): boolean => store?.state === 'closed' && store.kind !== 'newer';
+
+/** Sets the file aside and opens the named backup in its place. */
 export async function restoreBackup(name: string): Promise<boolean> {
   const folder = dataFolder();
-  if (store?.state !== 'damaged' || !listBackups(folder).includes(name)) return false;
+  if (!mayRecover() || !listBackups(folder).includes(name)) return false;
+  setAside(folder);
   const file = join(folder, DATABASE_FILE);
-  if (existsSync(file)) renameSync(file, `${file}.damaged-${Date.now()}`);
-  for (const suffix of ['-wal', '-shm']) rmSync(file + suffix, { force: true });
-  copyFileSync(join(folder, BACKUP_FOLDER, name), file);
-  closeStore();
-  return (await openStore()).state === 'open';
+  copyFileSync(backupPath(folder, name), `${file}.part`);
+  renameSync(`${file}.part`, file);
+  letGo();
+  return (await start(true)).state === 'open';
+}
+
+/** Sets the file aside and begins anew with the charts that can still be read of it. */
+export async function restoreReadable(): Promise<boolean> {
+  const folder = dataFolder();
+  if (!mayRecover()) return false;
+  const charts = await salvage(folder);
+  setAside(folder);
+  letGo();
+  const restored = await start(true);
+  if (restored.state !== 'open') return false;
+  for (const { text, plan, view, deleted } of charts) {
+    const id = await createChart(restored.db, text, plan, view);
+    if (deleted) await deleteChart(restored.db, id);
+  }
+  return true;
+}
+
+/** Sees whether what kept the file closed is over: room made, the folder made writable. */
+export async function tryAgain(): Promise<boolean> {
+  letGo();
+  const again = await start(false);
+  return again.state === 'open' && again.limited === null;
 }

@@ -1,18 +1,20 @@
 /** What the player set once for all charts: instruments, and how boxes are named. */
-import { z } from 'zod';
+import * as z from 'zod/mini';
 import { makeNeck } from '$core/neck/instruments';
 import { type Neck, STANDARD_NECK, STANDARD_TUNING } from '$core/neck/neck';
 
+const shortText = (most: number) => z.string().check(z.minLength(1), z.maxLength(most));
+
 export const instrumentSchema = z
   .object({
-    id: z.string().min(1).max(40),
-    name: z.string().trim().min(1).max(60),
-    tuning: z.array(z.string().max(8)).max(8),
+    id: shortText(40),
+    name: z.string().check(z.trim(), z.minLength(1), z.maxLength(60)),
+    tuning: z.array(z.string().check(z.maxLength(8))).check(z.maxLength(8)),
     frets: z.int(),
     capo: z.int(),
     leftHanded: z.boolean(),
   })
-  .refine((instrument) => makeNeck(instrument).ok, { error: 'not an instrument Corvel knows' });
+  .check(z.refine((one) => makeNeck(one).ok, { error: 'not an instrument Corvel knows' }));
 
 export type Instrument = z.infer<typeof instrumentSchema>;
 
@@ -32,11 +34,13 @@ const FIRST: Instrument = {
 };
 
 export const settingsSchema = z.object({
-  version: z.literal(1).default(1),
-  instruments: z.array(instrumentSchema).min(1).max(24).default([FIRST]),
-  boxNames: z.enum(BOX_NAMES).default('minor'),
+  version: z._default(z.literal(1), 1),
+  instruments: z._default(z.array(instrumentSchema).check(z.minLength(1), z.maxLength(24)), [
+    FIRST,
+  ]),
+  boxNames: z._default(z.enum(BOX_NAMES), 'minor'),
   /** Whether a mode is named as itself or by the scale it is a mode of. */
-  modeNames: z.enum(MODE_NAMES).default('mode'),
+  modeNames: z._default(z.enum(MODE_NAMES), 'mode'),
 });
 
 export type Settings = z.infer<typeof settingsSchema>;
@@ -49,7 +53,10 @@ export interface StoredSettings {
   readonly revision: number;
 }
 
-export const settingsRequest = z.object({ settings: settingsSchema, revision: z.int().min(0) });
+export const settingsRequest = z.object({
+  settings: settingsSchema,
+  revision: z.int().check(z.minimum(0)),
+});
 
 /** Reads kept settings; anything unreadable becomes the defaults. */
 export function readSettings(json: string): Settings {

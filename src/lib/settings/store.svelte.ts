@@ -1,6 +1,6 @@
 /** The player's settings on a page: changed at once, kept on the server. */
-import { toast } from 'svelte-sonner';
-import { z } from 'zod';
+import { warn } from '$lib/ui/messages.svelte';
+import * as z from 'zod/mini';
 import { type Settings, settingsSchema, type StoredSettings } from './settings';
 
 const savedAnswer = z.object({ revision: z.int() });
@@ -24,10 +24,10 @@ export function createSettings(stored: StoredSettings) {
       if (response.ok) revision = savedAnswer.parse(body).revision;
       else if (response.status === 409) {
         ({ settings, revision } = conflictAnswer.parse(body).current);
-        toast.error('The settings were changed elsewhere; here is how they stand now.');
-      } else toast.error('The settings were not saved.');
+        warn('The settings were changed elsewhere; here is how they stand now.');
+      } else warn('The settings were not saved.');
     } catch {
-      toast.error('The server does not answer. The settings hold on this page only.');
+      warn('The server does not answer. The settings hold on this page only.');
     }
   }
 

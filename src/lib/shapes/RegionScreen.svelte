@@ -5,63 +5,42 @@
 <script lang="ts">
   import Download from '@lucide/svelte/icons/download';
   import Printer from '@lucide/svelte/icons/printer';
-  import { untrack } from 'svelte';
-  import { toast } from 'svelte-sonner';
+  import { warn } from '$lib/ui/messages.svelte';
   import { replaceState } from '$app/navigation';
   import { page } from '$app/state';
   import { sameChord } from '$core/chords/chords';
-  import { arpeggio, matchingPentatonic } from '$core/lenses/material';
   import { modeAt } from '$core/lenses/modes';
   import type { Zone } from '$core/neck/neck';
-  import {
-    chordTonesIn,
-    MATERIALS,
-    pentatonicIn,
-    scaleIn,
-    type ZoneMaterial,
-  } from '$core/neck/zones';
-  import { collectionName } from '$core/collections/collections';
-  import { createDocument } from '$lib/charts/document.svelte';
-  import { fileName } from '$lib/charts/files';
-  import { DOT_LABEL_NAMES, DOT_LABELS, type DotLabels, dotsOver } from '$lib/neck/dots';
+  import { layOutIn, MATERIALS, type ZoneMaterial } from '$core/neck/zones';
+  import { chartFileName } from '$lib/formats/charts';
+  import { PLAIN_LABEL_NAMES, PLAIN_LABELS, type PlainLabels, plainMarks } from '$lib/neck/plain';
   import { windowAround } from '$lib/neck/layout';
   import NeckPicture from '$lib/neck/NeckPicture.svelte';
-  import { readPlace } from '$lib/plan/place';
-  import { createSession, type PlannedChord } from '$lib/plan/session.svelte';
-  import type { ChartDocument } from '$lib/server/charts';
-  import type { StoredSettings } from '$lib/settings/settings';
-  import { createSettings } from '$lib/settings/store.svelte';
+  import type { PlannedChord } from '$lib/study/choices';
+  import Frame from '$lib/frame/Frame.svelte';
+  import { getStudy } from '$lib/study/study.svelte';
   import Choice from '$lib/ui/Choice.svelte';
   import { showBox } from '$lib/ui/boxes';
   import { download } from '$lib/ui/download';
   import { showSymbol } from '$lib/ui/glyphs';
   import { picturesAsSvg, svgAsPng } from './pictures';
 
-  interface Props {
-    readonly stored: ChartDocument;
-    readonly settings: StoredSettings;
-  }
-
-  let { stored, settings: storedSettings }: Props = $props();
-
-  const settings = untrack(() => createSettings(storedSettings));
-  const session = untrack(() =>
-    createSession(createDocument(stored.id, stored), settings, readPlace(page.url)),
-  );
+  const study = getStudy();
+  const { settings } = study;
 
   let material = $state<ZoneMaterial>('matching-pentatonic');
-  let labels = $state<DotLabels>('degree');
+  let labels = $state<PlainLabels>('degree');
   let everyZone = $state(page.url.searchParams.get('rows') === 'all');
   let sheet = $state<HTMLElement>();
 
   /** Chords in order; one that only goes on is not drawn again. */
   const chords = $derived(
-    session.planned.filter(({ chord }, index) => {
-      const before = session.planned[index - 1];
+    study.planned.filter(({ chord }, index) => {
+      const before = study.planned[index - 1];
       return !before || !sameChord(before.chord, chord);
     }),
   );
-  const rows = $derived<readonly Zone[]>(everyZone ? session.zones : [session.zone]);
+  const rows = $derived<readonly Zone[]>(everyZone ? study.zones : [study.zone]);
 
   const MATERIAL_NAMES: Readonly<Record<ZoneMaterial, string>> = {
     'matching-pentatonic': 'Pentatonics',
@@ -70,79 +49,72 @@
   };
 
   function shapeIn({ chord, index }: PlannedChord, zone: Zone) {
-    const { neck, chart, reading } = session;
-    const pentatonic = matchingPentatonic(chord);
+    const { neck, chart, reading } = study;
     const mode = chart && reading ? modeAt(chart, reading, index) : null;
-    if (material === 'chord-tones') {
-      return { name: arpeggio(chord).name, shape: chordTonesIn(neck, chord, pentatonic, zone) };
-    }
-    if (material === 'mode' && mode) {
-      return { name: collectionName(mode), shape: scaleIn(neck, mode, zone) };
-    }
-    return { name: collectionName(pentatonic), shape: pentatonicIn(neck, pentatonic, zone) };
+    return mode && layOutIn(neck, { chord, mode }, material, zone);
   }
 
   /** The same stretch of neck in every picture of a row, so that only the shapes move. */
   function windowOf(zone: Zone): Zone {
-    const shapes = chords.flatMap((chord) => shapeIn(chord, zone).shape ?? []);
+    const shapes = chords.flatMap((chord) => shapeIn(chord, zone)?.shape ?? []);
     const low = Math.min(zone.low, ...shapes.map((shape) => shape.low));
     const high = Math.max(zone.high, ...shapes.map((shape) => shape.high));
-    return windowAround(session.neck, { low, high });
+    return windowAround(study.neck, { low, high });
   }
 
-  function choose(zone: Zone) {
-    session.setZone(zone);
+  function showAll(all: boolean) {
+    everyZone = all;
     const url = new URL(page.url);
-    url.searchParams.set('zone', `${zone.low}-${zone.high}`);
+    if (all) url.searchParams.set('rows', 'all');
+    else url.searchParams.delete('rows');
     replaceState(url, {});
   }
 
+  function choose(zone: Zone) {
+    showAll(false);
+    study.chooseZone(zone);
+  }
+
   const heading = $derived(
-    everyZone ? 'all five zones' : `frets ${session.zone.low} to ${session.zone.high}`,
+    everyZone ? 'all five zones' : `frets ${study.zone.low} to ${study.zone.high}`,
   );
 
   async function save(kind: 'svg' | 'png') {
     if (!sheet) return;
-    const svg = picturesAsSvg(sheet, `${stored.title}, ${heading}`);
+    const svg = picturesAsSvg(sheet, `${study.title}, ${heading}`);
     if (kind === 'svg') {
-      download(new File([svg], fileName(stored.text, 'svg'), { type: 'image/svg+xml' }));
+      download(
+        new File([svg], chartFileName(study.document.text, 'svg'), { type: 'image/svg+xml' }),
+      );
       return;
     }
     const png = await svgAsPng(svg);
-    if (png) download(new File([png], fileName(stored.text, 'png'), { type: 'image/png' }));
-    else toast.error('The browser could not draw the picture.');
+    if (png)
+      download(new File([png], chartFileName(study.document.text, 'png'), { type: 'image/png' }));
+    else warn('The browser could not draw the picture.');
   }
 </script>
 
-<svelte:head><title>{stored.title}, {heading} – Corvel</title></svelte:head>
-
-<main class="mx-auto flex max-w-[100rem] flex-col gap-3 px-4 py-4 print:p-0">
-  <div class="flex flex-wrap items-baseline gap-x-4">
-    <h1 class="heading text-2xl">{stored.title}</h1>
-    <p>{heading}, {MATERIAL_NAMES[material].toLowerCase()}</p>
-    <a
-      class="underline print:hidden"
-      href="/plan/{stored.id}?zone={session.zone.low}-{session.zone.high}">Back to Plan</a
-    >
-  </div>
+<Frame
+  screen="region"
+  name="Region"
+  heading="{heading}, {MATERIAL_NAMES[material].toLowerCase()}"
+  actions={{}}
+>
   <div class="flex flex-wrap items-center gap-x-4 gap-y-2 text-sm print:hidden">
     <div class="flex items-center gap-1" role="group" aria-label="Zone">
-      {#each session.zones as zone (zone.low)}
-        {@const here =
-          !everyZone && zone.low === session.zone.low && zone.high === session.zone.high}
+      {#each study.zones as zone (zone.low)}
+        {@const here = !everyZone && zone.low === study.zone.low && zone.high === study.zone.high}
         <button
           class="button px-2 {here ? 'border-ink font-bold' : ''}"
           aria-pressed={here}
-          onclick={() => {
-            everyZone = false;
-            choose(zone);
-          }}>{zone.low}–{zone.high}</button
+          onclick={() => choose(zone)}>{zone.low}–{zone.high}</button
         >
       {/each}
       <button
         class="button px-2 {everyZone ? 'border-ink font-bold' : ''}"
         aria-pressed={everyZone}
-        onclick={() => (everyZone = !everyZone)}>All five</button
+        onclick={() => showAll(!everyZone)}>All five</button
       >
     </div>
     <Choice
@@ -156,7 +128,7 @@
       label="Labels"
       bare
       value={labels}
-      options={DOT_LABELS.map((one) => [one, DOT_LABEL_NAMES[one]] as const)}
+      options={PLAIN_LABELS.map((one) => [one, PLAIN_LABEL_NAMES[one]] as const)}
       onchange={(picked) => (labels = picked)}
     />
     <div class="ml-auto flex gap-1">
@@ -184,8 +156,9 @@
         class="grid grid-cols-[repeat(auto-fill,minmax(13rem,1fr))] gap-x-4 gap-y-2 print:grid-cols-4 print:gap-x-3"
       >
         {#each chords as planned (planned.index)}
-          {@const { name, shape } = shapeIn(planned, zone)}
-          {#if shape}
+          {@const laid = shapeIn(planned, zone)}
+          {#if laid}
+            {@const { name, shape } = laid}
             <figure
               class="break-inside-avoid"
               data-caption="{planned.bar}  {showSymbol(planned.chord.symbol)}  {showBox(
@@ -203,11 +176,11 @@
                 </span>
               </figcaption>
               <NeckPicture
-                neck={session.neck}
-                dots={dotsOver(planned.chord, shape.places, { labels, blue: shape.blue })}
+                neck={study.neck}
+                marks={plainMarks(planned.chord, shape.places, { labels, blue: shape.blue })}
                 shape={zone}
                 {frets}
-                leftHanded={session.instrument.leftHanded}
+                leftHanded={study.instrument.leftHanded}
                 label="{planned.chord.symbol}: {name}"
               />
             </figure>
@@ -216,4 +189,4 @@
       </div>
     {/each}
   </div>
-</main>
+</Frame>

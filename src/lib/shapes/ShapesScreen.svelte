@@ -1,53 +1,38 @@
 <!-- Every shape of one chord: pick one and the zone of Plan goes there. -->
 <script lang="ts">
-  import { untrack } from 'svelte';
-  import { page } from '$app/state';
   import { type Chord, chordName } from '$core/chords/chords';
-  import { modeFor } from '$core/lenses/modes';
+  import { alone } from '$core/lenses/modeContext';
+  import { modeAt, modeFor } from '$core/lenses/modes';
   import { morphsOn } from '$core/neck/homes';
   import { fitZone } from '$core/neck/neck';
-  import { createDocument } from '$lib/charts/document.svelte';
-  import { DOT_LABEL_NAMES, DOT_LABELS, type DotLabels, dotsOver } from '$lib/neck/dots';
+  import Frame from '$lib/frame/Frame.svelte';
+  import type { Actions } from '$lib/frame/shortcuts';
+  import { PLAIN_LABEL_NAMES, PLAIN_LABELS, type PlainLabels, plainMarks } from '$lib/neck/plain';
+  import { addressOf } from '$lib/study/place';
+  import { getStudy } from '$lib/study/study.svelte';
   import NeckPicture from '$lib/neck/NeckPicture.svelte';
-  import { readPlace } from '$lib/plan/place';
-  import { createSession } from '$lib/plan/session.svelte';
-  import type { ChartDocument } from '$lib/server/charts';
-  import type { StoredSettings } from '$lib/settings/settings';
-  import { createSettings } from '$lib/settings/store.svelte';
   import Choice from '$lib/ui/Choice.svelte';
   import { showDegree, showSymbol } from '$lib/ui/glyphs';
   import { shapesOf } from './shapes';
 
-  interface Props {
-    readonly stored: ChartDocument;
-    readonly settings: StoredSettings;
-  }
-
-  let { stored, settings: storedSettings }: Props = $props();
-
-  const settings = untrack(() => createSettings(storedSettings));
-  const session = untrack(() =>
-    createSession(createDocument(stored.id, stored), settings, readPlace(page.url)),
-  );
-  let labels = $state<DotLabels>('degree');
+  const study = getStudy();
+  const { settings } = study;
+  let labels = $state<PlainLabels>('degree');
   /** Step of the morph; null shows the chart's own chord. */
   let morphing = $state<number | null>(null);
 
-  const own = $derived(session.now?.chord ?? null);
+  const own = $derived(study.now?.chord ?? null);
   const morphs = $derived(own ? morphsOn(own.root) : []);
   const morph = $derived(morphing === null ? undefined : morphs[morphing]);
   const chord = $derived<Chord | null>(morph?.chord ?? own);
+  const ownMode = $derived(
+    study.chart && study.reading ? modeAt(study.chart, study.reading, study.nowIndex) : null,
+  );
   const mode = $derived(
-    chord === null
-      ? null
-      : morph || !session.mode
-        ? modeFor({ chord, next: null, key: null, blues: false })
-        : session.mode,
+    chord === null ? null : morph || !ownMode ? modeFor(alone(chord)) : ownMode,
   );
   const groups = $derived(
-    chord && mode
-      ? shapesOf(session.neck, chord, mode, settings.current.boxNames, session.zone)
-      : [],
+    chord && mode ? shapesOf(study.neck, chord, mode, settings.current.boxNames, study.zone) : [],
   );
 
   function step(by: number) {
@@ -56,46 +41,35 @@
     morphing = Math.max(0, Math.min(last, from + by));
   }
 
-  const planAt = (low: number, high: number): string => {
-    const zone = fitZone(session.neck, low, high);
-    return `/plan/${stored.id}?at=${(session.now?.index ?? 0) + 1}&zone=${zone.low}-${zone.high}`;
+  const planAt = (low: number, high: number): string =>
+    addressOf(study.id, '', { index: study.nowIndex, zone: fitZone(study.neck, low, high) });
+
+  // A morph is of one chord.
+  $effect(() => {
+    void study.nowIndex;
+    morphing = null;
+  });
+
+  const actions: Actions = {
+    morphOn: () => step(1),
+    morphBack: () => step(-1),
   };
 </script>
 
-<svelte:head
-  ><title>Shapes of {chord ? showSymbol(chordName(chord)) : stored.title} – Corvel</title
-  ></svelte:head
+<Frame
+  screen="shapes"
+  name="Shapes of {chord ? showSymbol(chordName(chord)) : ''}"
+  heading="Shapes of {chord ? showSymbol(chordName(chord)) : ''}: pick one and the zone goes there"
+  {actions}
 >
-
-<main class="mx-auto flex max-w-[100rem] flex-col gap-4 px-4 py-4">
-  <div class="flex flex-wrap items-center gap-x-4 gap-y-2">
-    <h1 class="heading text-2xl">Shapes of {chord ? showSymbol(chordName(chord)) : ''}</h1>
-    <a class="underline" href={planAt(session.zone.low, session.zone.high)}
-      >Back to {stored.title}</a
-    >
-    <label class="ml-auto flex items-center gap-2 text-sm">
-      Chord
-      <select
-        class="field"
-        value={String(session.now?.index ?? 0)}
-        onchange={(event) => {
-          morphing = null;
-          session.go(Number(event.currentTarget.value));
-        }}
-      >
-        {#each session.planned as { index, chord: one, bar } (index)}
-          <option value={String(index)}>{bar}: {showSymbol(one.symbol)}</option>
-        {/each}
-      </select>
-    </label>
+  {#snippet tools()}
     <Choice
       label="Labels"
       value={labels}
-      options={DOT_LABELS.map((one) => [one, DOT_LABEL_NAMES[one]] as const)}
+      options={PLAIN_LABELS.map((one) => [one, PLAIN_LABEL_NAMES[one]] as const)}
       onchange={(picked) => (labels = picked)}
     />
-  </div>
-
+  {/snippet}
   <div
     class="flex flex-wrap items-center gap-2 text-sm"
     role="group"
@@ -132,10 +106,10 @@
             </span>
             {#if chord}
               <NeckPicture
-                neck={session.neck}
-                dots={dotsOver(chord, places, { labels, moved: morph?.moved ?? null, blue })}
+                neck={study.neck}
+                marks={plainMarks(chord, places, { labels, moved: morph?.moved ?? null, blue })}
                 shape={zone}
-                leftHanded={session.instrument.leftHanded}
+                leftHanded={study.instrument.leftHanded}
                 label="{name}, frets {zone.low} to {zone.high}"
                 {joined}
               />
@@ -145,4 +119,4 @@
       </div>
     </section>
   {/each}
-</main>
+</Frame>

@@ -3,7 +3,8 @@ import { expect, test } from 'vitest';
 import { chordNotes } from '$core/chords/chords';
 import { parseChord } from '$core/chords/symbols';
 import { collectionNotes } from '$core/collections/collections';
-import { matchingPentatonic } from '$core/lenses/material';
+import { matchingPentatonic } from '$core/collections/pentatonics';
+import { alone } from '$core/lenses/modeContext';
 import { modeFor } from '$core/lenses/modes';
 import { TUNINGS } from '$core/neck/instruments';
 import { holds } from '$core/neck/positions';
@@ -24,7 +25,7 @@ test('on every instrument each shape lies on the neck and holds its own notes', 
   );
   fc.assert(
     fc.property(someChord, fc.constantFrom(...necks), (chord, neck) => {
-      const mode = modeFor({ chord, next: null, key: null, blues: false });
+      const mode = modeFor(alone(chord));
       const own = [
         ...chordNotes(chord),
         ...collectionNotes(mode),

@@ -1,7 +1,7 @@
 /** Every shape of a chord on a neck, as a page of small pictures shows them. */
 import { type Chord, chordNotes } from '$core/chords/chords';
 import { type Collection, collectionName } from '$core/collections/collections';
-import { matchingPentatonic } from '$core/lenses/material';
+import { matchingPentatonic } from '$core/collections/pentatonics';
 import { boxesOf } from '$core/neck/boxes';
 import { needsStretch, type Placed, spanOf } from '$core/neck/fingering';
 import { doubleStops, gripsOf, homesOf } from '$core/neck/homes';

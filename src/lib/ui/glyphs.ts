@@ -1,5 +1,7 @@
 /** Writing notes, degrees and chords with real music signs. */
-import { degreeName, tensionName } from '$core/notes/degrees';
+import type { Chord } from '$core/chords/chords';
+import { tensionOver } from '$core/chords/over';
+import { degreeName } from '$core/notes/degrees';
 import { type Interval, noteName, type Note } from '$core/notes/notes';
 
 const SIGNS: Readonly<Record<string, string>> = { b: '♭', '#': '♯', x: '𝄪' };
@@ -19,8 +21,9 @@ const showName = (name: string): string =>
 /** `♭3`, `♯4`. */
 export const showDegree = (degree: Interval): string => showName(degreeName(degree));
 
-/** `♭9`, `♯11`. */
-export const showTension = (degree: Interval): string => showName(tensionName(degree));
+/** A degree over a chord, as a tension where it is one there: `♭3`, `♭9`, `♯11`. */
+export const showOver = (chord: Chord, degree: Interval): string =>
+  showName(tensionOver(chord, degree));
 
 /** A chord symbol, numeral or collection's name as typed, with signs for its accidentals. */
 export const showSymbol = (symbol: string): string =>

@@ -1,13 +1,16 @@
 import { describe, expect, test } from 'vitest';
 import { readChart } from '$core/chart/form';
-import { columnsFor, showCadence } from '$lib/plan/strip';
+import { columnsFor, showCadence } from '$lib/frame/strip';
 import { degree } from '$core/notes/degrees';
 import { note } from '$core/notes/notes';
+import type { Chord } from '$core/chords/chords';
+import { quality } from '$core/chords/symbols';
 import { nearestMark } from '../neck/roving';
-import { readPlace, writePlace } from '../plan/place';
-import { EMPTY_PLAN, readPlan, writePlan } from '../plan/plan';
-import { showDegree, showNote, showSymbol, showTension, speakNote } from './glyphs';
-import { runShortcut } from './shortcuts';
+import { readPlace, writeEditing, writePlace } from '$lib/study/place';
+import { EMPTY_PLAN, readPlan, writePlan } from '$lib/study/plan';
+import { showDegree, showNote, showSymbol, showOver, speakNote } from './glyphs';
+
+const dominant: Chord = { symbol: 'C7', root: note('C'), quality: quality('7'), bass: null };
 
 describe('music signs', () => {
   test.each([
@@ -32,7 +35,7 @@ describe('music signs', () => {
       'F𝄪',
       'A♭♭',
     ]);
-    expect([showDegree(degree('b3')), showTension(degree('#11'))]).toEqual(['♭3', '♯11']);
+    expect([showDegree(degree('b3')), showOver(dominant, degree('#11'))]).toEqual(['♭3', '♯11']);
     expect(['Bb', 'F#', 'C'].map((name) => speakNote(note(name)))).toEqual([
       'B flat',
       'F sharp',
@@ -67,40 +70,22 @@ describe('walking the neck', () => {
 
 describe('what is kept', () => {
   test('the address holds the place', () => {
-    const url = writePlace(
-      new URL('http://x/plan/a?edit=text'),
-      { index: 4, zone: { low: 3, high: 7 } },
-      null,
-    );
-    expect(url.search).toBe('?at=5&zone=3-7');
+    const url = writePlace(new URL('http://x/plan/a?edit=text'), {
+      index: 4,
+      zone: { low: 3, high: 7 },
+    });
+    expect(url.search).toBe('?edit=text&at=5&zone=3-7');
+    expect(writeEditing(url, null).search).toBe('?at=5&zone=3-7');
     expect(readPlace(url)).toEqual({ index: 4, zone: { low: 3, high: 7 } });
     expect(readPlace(new URL('http://x/?at=-3&zone=wide'))).toEqual({ index: 0, zone: null });
   });
 
   test('a plan reads back, and an unreadable one is the empty plan', () => {
-    const plan = { ...EMPTY_PLAN, zone: { low: 3, high: 7 }, labels: 'name' as const };
+    const plan = { ...EMPTY_PLAN, zone: { low: 3, high: 7 }, base: 'mode' as const };
     expect(readPlan(writePlan(plan))).toEqual(plan);
     expect(readPlan('{broken')).toEqual(EMPTY_PLAN);
-    expect(readPlan('{"labels":"colours"}')).toEqual(EMPTY_PLAN);
+    expect(readPlan('{"base":"colours"}')).toEqual(EMPTY_PLAN);
   });
-});
-
-test('shortcuts ask for their exact keys', () => {
-  const done: string[] = [];
-  const shortcuts = [
-    { keys: ['z'], shown: 'Z', does: '', run: () => done.push('plain') },
-    { keys: ['z'], shown: 'Ctrl Z', does: '', control: true, run: () => done.push('control') },
-  ].map((each) => ({ ...each, run: () => void each.run() }));
-  const press = (init: Partial<KeyboardEvent>) =>
-    runShortcut(
-      { key: 'z', target: null, preventDefault: () => undefined, ...init } as KeyboardEvent,
-      shortcuts,
-    );
-  press({});
-  press({ ctrlKey: true });
-  press({ altKey: true });
-  press({ shiftKey: true, ctrlKey: true });
-  expect(done).toEqual(['plain', 'control']);
 });
 
 describe('the strip', () => {

@@ -2,9 +2,14 @@ import { fail, redirect } from '@sveltejs/kit';
 import { PASSCODE_COOKIE, tryPasscode } from '$lib/server/passcode';
 import type { Actions } from './$types';
 
-/** Only a path on this server: never `//elsewhere`. */
-const safeTarget = (wanted: string | null): string =>
-  wanted !== null && /^\/(?![/\\])/u.test(wanted) ? wanted : '/';
+/** Only a place on this server, as a browser would read it. */
+function safeTarget(wanted: string | null, { origin }: URL): string {
+  if (wanted === null || !URL.canParse(wanted, origin)) return '/';
+  const target = new URL(wanted, origin);
+  return target.origin === origin && !target.pathname.startsWith('//')
+    ? target.pathname + target.search
+    : '/';
+}
 
 export const actions: Actions = {
   default: async ({ request, cookies, getClientAddress, url }) => {
@@ -21,6 +26,6 @@ export const actions: Actions = {
       sameSite: 'strict',
       secure: url.protocol === 'https:',
     });
-    redirect(303, safeTarget(url.searchParams.get('to')));
+    redirect(303, safeTarget(url.searchParams.get('to'), url));
   },
 };

@@ -1,6 +1,7 @@
 /** Compressed MusicXML: a zip file that names its score in META-INF/container.xml. */
-import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
-import { type ImportResult, readMusicXml } from './read';
+import { strToU8, unzipSync, zipSync } from 'fflate';
+import { decodeText } from '../../text';
+import { type Refusal, refused } from '../result';
 import { childNamed, childrenNamed, readXml, XML_LIMITS } from './xml';
 
 export const ZIP_LIMITS = {
@@ -14,24 +15,6 @@ const CONTAINER = 'META-INF/container.xml';
 /** Whether a file begins as a zip file does. */
 export const isCompressed = (bytes: Uint8Array): boolean =>
   bytes[0] === 0x50 && bytes[1] === 0x4b && bytes[2] === 0x03 && bytes[3] === 0x04;
-
-const refuse = (message: string): ImportResult => ({ ok: false, message });
-
-/** UTF-8, or UTF-16 where the file begins with its mark. */
-export function decodeText(bytes: Uint8Array): string {
-  const utf16 =
-    (bytes[0] === 0xff && bytes[1] === 0xfe) || (bytes[0] === 0xfe && bytes[1] === 0xff);
-  if (!utf16) return strFromU8(bytes).replace(/^\uFEFF/u, '');
-  const little = bytes[0] === 0xff;
-  const units = Array.from({ length: Math.floor(bytes.length / 2) - 1 }, (_, index) => {
-    const first = bytes[2 * index + 2] ?? 0;
-    const second = bytes[2 * index + 3] ?? 0;
-    return little ? first | (second << 8) : (first << 8) | second;
-  });
-  let text = '';
-  for (const unit of units) text += String.fromCharCode(unit);
-  return text;
-}
 
 class TooLarge extends Error {}
 
@@ -61,31 +44,23 @@ function scoreName(files: Readonly<Record<string, Uint8Array>>): string | undefi
   return named ?? Object.keys(files).find((name) => !name.startsWith('META-INF/'));
 }
 
-export type Unpacked =
-  { readonly ok: true; readonly text: string } | { readonly ok: false; readonly message: string };
+export type Unpacked = { readonly ok: true; readonly text: string } | Refusal;
 
 /** The score inside a compressed file, as text. */
 export function unpackScore(bytes: Uint8Array): Unpacked {
-  if (bytes.length > ZIP_LIMITS.bytes) return refuse('This file is too large for a score.');
+  if (bytes.length > ZIP_LIMITS.bytes) return refused('This file is too large for a score.');
   try {
     const files = unpack(bytes);
     const name = scoreName(files);
     const score = name === undefined ? undefined : files[name];
-    return score ? { ok: true, text: decodeText(score) } : refuse('This zip file holds no score.');
+    return score ? { ok: true, text: decodeText(score) } : refused('This zip file holds no score.');
   } catch (error) {
-    return refuse(
+    return refused(
       error instanceof TooLarge
         ? 'Unpacked, this file is too large for a score.'
         : 'This zip file is damaged and cannot be unpacked.',
     );
   }
-}
-
-/** Reads a MusicXML file, plain or compressed. */
-export function readMusicXmlFile(bytes: Uint8Array): ImportResult {
-  if (!isCompressed(bytes)) return readMusicXml(decodeText(bytes));
-  const unpacked = unpackScore(bytes);
-  return unpacked.ok ? readMusicXml(unpacked.text) : unpacked;
 }
 
 /** Packs a score as compressed MusicXML. */

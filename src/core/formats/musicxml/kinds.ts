@@ -2,6 +2,7 @@
  * Chord symbols as MusicXML has them: a kind, and degrees added to it, altered or taken from it.
  * Added and altered degrees count from a dominant chord: a plain 7 is a minor seventh.
  */
+import { lookUp } from '../../lists';
 import type { Chord } from '../../chords/chords';
 import type { Quality } from '../../chords/qualities';
 import { parseQuality, quality } from '../../chords/symbols';
@@ -67,7 +68,7 @@ function withSeventh(
 
 /** What follows the root for a kind with its degrees; null where there is no such chord symbol. */
 export function suffixOf({ kind, degrees }: Kind): string | null {
-  const plain = KINDS[kind];
+  const plain = lookUp(KINDS, kind);
   if (plain === undefined) return null;
   const [base, rest] = withSeventh(
     plain,

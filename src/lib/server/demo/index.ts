@@ -2,8 +2,8 @@
 import { readChart } from '$core/chart/form';
 import { readHarmony } from '$core/harmony/reading';
 import type { Style } from '$core/lenses/styles';
-import { planInStyle } from '$lib/plan/styles';
-import { writePlan } from '$lib/plan/plan';
+import { planInStyle } from '$lib/study/styles';
+import { writePlan } from '$lib/study/plan';
 import { createChart } from '../charts';
 import type { Db } from '../database';
 

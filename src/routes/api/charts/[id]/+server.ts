@@ -1,5 +1,5 @@
 import { json } from '@sveltejs/kit';
-import { renameRequest, saveRequest } from '$lib/charts/messages';
+import { renameRequest, saveRequest } from '$lib/study/messages';
 import {
   deleteChart,
   findChart,

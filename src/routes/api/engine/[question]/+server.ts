@@ -1,5 +1,5 @@
-import { json } from '@sveltejs/kit';
 import { QUESTIONS } from '$lib/engine/questions';
+import { askEngine } from '$lib/server/engine';
 import { readBody, refusalResponse } from '$lib/server/request';
 import type { RequestHandler } from './$types';
 
@@ -11,6 +11,5 @@ export const POST: RequestHandler = async ({ params, request }) => {
   }
   const body = await readBody(request, question.request);
   if (!body.ok) return refusalResponse(body.refusal);
-  const result = question.ask(body.value);
-  return result.ok ? json(result.value) : refusalResponse({ status: 422, ...result.error });
+  return askEngine({ question: params.question, request: body.value });
 };

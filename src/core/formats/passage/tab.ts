@@ -1,0 +1,420 @@
+/**
+ * Plain-text tablature. Above the strings stand the chords and the rhythm: `W H Q E S` for whole to
+ * sixteenth, `.` dotted, `t` triplet, `r` before a rest and `~` before a note that is tied on.
+ */
+import { chordName } from '../../chords/chords';
+import { parseKey, writeKey } from '../../keys/keys';
+import { at, range } from '../../lists';
+import { makeNeck } from '../../neck/instruments';
+import { fretFor, type Neck, openPitch, pitchAt, stringCount } from '../../neck/neck';
+import type { Note } from '../../notes/notes';
+import { type Midi, parsePitch, pitchName } from '../../notes/pitch';
+import { simplestPitch } from '../../notes/spelling';
+import { measuresOf, type NotatedBar, type NotatedEvent } from '../../phrases/measures';
+import {
+  inTime,
+  type Passage,
+  PLAIN_PASSAGE,
+  type PlayedNote,
+  struck,
+} from '../../phrases/passage';
+import {
+  bendBy,
+  GRACE_BEATS,
+  inOrder,
+  type Technique,
+  techniqueOf,
+} from '../../phrases/techniques';
+import { readFeel } from '../../time/feel';
+import { barTicks, beatTicks, type MetreChange, TIME_UNITS } from '../../time/metre';
+import type { NoteValue } from '../../time/noteValues';
+import type { Ticks } from '../../time/units';
+import { type PassageResult, refused, type Written } from '../result';
+
+const LETTERS: Readonly<Record<NoteValue['type'], string>> = {
+  whole: 'W',
+  half: 'H',
+  quarter: 'Q',
+  eighth: 'E',
+  '16th': 'S',
+};
+const TICKS: Readonly<Record<string, number>> = { W: 48, H: 24, Q: 12, E: 6, S: 3 };
+
+function rhythmToken({ value, notes, tiedFrom }: NotatedEvent): string {
+  const mark = notes.length === 0 ? 'r' : tiedFrom ? '~' : '';
+  return `${mark}${LETTERS[value.type]}${value.triplet ? 't' : ''}${value.dots > 0 ? '.' : ''}`;
+}
+
+/** A slide from or to a fret of its own stands beside the note's, in parentheses. */
+function slideText(slide: Extract<Technique, { kind: 'slide' }>, fret: number) {
+  const sign = (goal: number, start: number) => (goal < start ? '\\' : '/');
+  if (slide.from !== undefined) return { before: `(${slide.from})${sign(fret, slide.from)}` };
+  if (slide.to !== undefined) return { after: `${sign(slide.to, fret)}(${slide.to})` };
+  return { before: '/' };
+}
+
+/** A fret with how it is played: `7b9r7`, `h7`, `/5`, `(3)/5`, `5~`, `x5`, `g4`, `5*`. */
+export function fretText({ fret, techniques }: Pick<PlayedNote, 'fret' | 'techniques'>): string {
+  const has = (kind: Technique['kind']) => techniqueOf(techniques, kind) !== undefined;
+  const bend = techniqueOf(techniques, 'bend');
+  const slide = techniqueOf(techniques, 'slide');
+  const { before = '', after = '' } = slide ? slideText(slide, fret) : {};
+  return [
+    has('grace') ? 'g' : '',
+    has('hammer-on') ? 'h' : '',
+    has('pull-off') ? 'p' : '',
+    before,
+    has('mute') ? 'x' : '',
+    fret,
+    bend ? `b${fret + bend.by}${bend.release ? `r${fret}` : ''}` : '',
+    after,
+    has('vibrato') ? '~' : '',
+    has('let-ring') ? '*' : '',
+  ].join('');
+}
+
+const LEGEND: readonly (readonly [kind: Technique['kind'], words: string])[] = [
+  ['grace', 'g grace note'],
+  ['hammer-on', 'h hammer-on'],
+  ['pull-off', 'p pull-off'],
+  ['slide', '/ \\ slide'],
+  ['bend', 'b bend to a fret’s pitch, r its release'],
+  ['vibrato', '~ vibrato'],
+  ['mute', 'x muted'],
+  ['let-ring', '* let ring'],
+];
+
+/** A bar as columns of text: chords, rhythm, then the strings from the highest. */
+function barRows(passage: Passage, { from, events }: NotatedBar): readonly string[] {
+  const strings = stringCount(passage.neck);
+  const tick = beatTicks(passage.time.unit);
+  const symbolAt = ({ start, value }: NotatedEvent) =>
+    passage.chords
+      .filter(({ beat }) => {
+        const offset = Math.round(beat * tick) - from;
+        return offset >= start && offset < start + value.ticks;
+      })
+      .map(({ chord }) => chordName(chord))
+      .join(' ');
+  const rows = range(0, strings + 2).map((row) => (row < 2 ? ' ' : '-'));
+  const column = (cells: readonly string[]) => {
+    const width = Math.max(2, ...cells.map((cell) => cell.length)) + 1;
+    cells.forEach((cell, row) => {
+      rows[row] += cell.padEnd(width, row < 2 ? ' ' : '-');
+    });
+  };
+  const onStrings = (notes: readonly PlayedNote[]) =>
+    range(1, strings + 1).map((string) => {
+      const note = notes.find((one) => one.string === string);
+      return note ? fretText(note) : '';
+    });
+  for (const event of events) {
+    for (const grace of event.graces) column(['', '', ...onStrings([grace])]);
+    column([symbolAt(event), rhythmToken(event), ...onStrings(event.tiedFrom ? [] : event.notes)]);
+  }
+  return rows;
+}
+
+const LINE_WIDTH = 96;
+
+/** The second line: time, tempo, key, feel, capo. */
+function headLine({ time, tempo, key, feel, neck }: Passage): string {
+  return [
+    `${time.beats}/${time.unit}`,
+    tempo === null ? null : `${tempo} bpm`,
+    key ? `key of ${writeKey(key)}` : null,
+    neck.capo > 0 ? `capo ${neck.capo}` : null,
+    feel ? `feel: ${feel.name}` : null,
+  ]
+    .filter((part) => part !== null)
+    .join(', ');
+}
+
+/** The passage as text. Where the metre changes only the length of the bars tells. */
+export function writeTab(passage: Passage): Written<string> {
+  const { title, neck, notes } = passage;
+  const strings = stringCount(neck);
+  const names = range(1, strings + 1).map((string) => {
+    const midi = openPitch(neck, string);
+    return pitchName(simplestPitch(midi), midi);
+  });
+  const indent = Math.max(...names.map(({ length }) => length));
+  const heads = ['', '', ...names].map((name) => name.padStart(indent));
+  const bars = measuresOf(passage).map((bar) => barRows(passage, bar));
+  const systems: string[][] = [];
+  let system: string[] | null = null;
+  for (const bar of bars) {
+    const width = at(bar, 0).length + 1;
+    if (system === null || at(system, 0).length + width > LINE_WIDTH) {
+      system = heads.map((head, row) => head + (row < 2 ? ' ' : '|'));
+      systems.push(system);
+    }
+    for (const [row, text] of bar.entries()) system[row] += text + (row < 2 ? ' ' : '|');
+  }
+  const body = systems.map((rows) => rows.map((row) => row.trimEnd()).join('\n'));
+  const legend = LEGEND.filter(([kind]) =>
+    notes.some(({ techniques }) => techniqueOf(techniques, kind)),
+  ).map(([, words]) => words);
+  const foot = legend.length > 0 ? [`Signs: ${legend.join(', ')}.`] : [];
+  const content = `${[`${title}\n${headLine(passage)}`, ...body, ...foot].join('\n\n')}\n`;
+  return { content, remarks: [] };
+}
+
+const STRING_LINE = /^\s*([A-Ga-g][#b]?-?\d?)\s*\|(.*)$/u;
+const TOKEN = /(r|~)?([WHQES])(t)?(\.)?/gu;
+
+/** String lines that stand together, with the rhythm above them. */
+interface Lines {
+  readonly names: string[];
+  readonly strings: string[];
+  readonly rhythm: string;
+  readonly indent: number;
+}
+
+interface System extends Lines {
+  readonly frets: readonly StandingFret[];
+}
+
+/** Blocks of string lines, each with the line above it. */
+function systemsOf(text: string): readonly System[] {
+  const lines = text.split(/\r?\n/u);
+  const blocks: Lines[] = [];
+  let block: Lines | null = null;
+  for (const [index, line] of lines.entries()) {
+    const match = STRING_LINE.exec(line);
+    if (!match) {
+      block = null;
+      continue;
+    }
+    const indent = line.indexOf('|') + 1;
+    if (block === null) {
+      block = { names: [], strings: [], rhythm: lines[index - 1] ?? '', indent };
+      blocks.push(block);
+    }
+    block.names.push(match[1] ?? '');
+    block.strings.push(line.slice(indent));
+  }
+  return blocks
+    .filter(({ strings }) => strings.length >= LEAST_STRINGS)
+    .map((one) => ({ ...one, frets: fretsOf(one) }));
+}
+
+const LEAST_STRINGS = 4;
+
+/** A fret with its signs, as {@link fretText} writes it and as tab is commonly written. */
+const FRET =
+  /([ghp]*)(?:\((\d{1,2})\)[/\\]|([/\\]))?(x)?(\d{1,2})?(?:(b)(\d{1,2})?(?:(r)\d{0,2})?)?(?:[/\\]\((\d{1,2})\))?([~v]+)?(\*)?/gu;
+
+interface StandingFret {
+  readonly string: number;
+  readonly column: number;
+  readonly fret: number;
+  readonly techniques: readonly Technique[];
+}
+
+const WHOLE_STEP = 2;
+
+function readFret(match: RegExpExecArray): Omit<StandingFret, 'string' | 'column'> | null {
+  const [, joins = '', from, slide, mute, digits, bend, bent, release, to, shaken, ring] = match;
+  if (digits === undefined && mute === undefined) return null;
+  const fret = Number(digits ?? 0);
+  const techniques: Technique[] = [];
+  if (joins.includes('g')) techniques.push({ kind: 'grace' });
+  if (joins.includes('h')) techniques.push({ kind: 'hammer-on' });
+  if (joins.includes('p')) techniques.push({ kind: 'pull-off' });
+  if (from !== undefined) techniques.push({ kind: 'slide', from: Number(from) });
+  else if (to !== undefined) techniques.push({ kind: 'slide', to: Number(to) });
+  else if (slide !== undefined) techniques.push({ kind: 'slide' });
+  if (bend !== undefined) {
+    const size = bent === undefined ? WHOLE_STEP : Number(bent) - fret;
+    if (size > 0) techniques.push(bendBy(size, release !== undefined));
+  }
+  if (shaken !== undefined) techniques.push({ kind: 'vibrato' });
+  if (mute !== undefined) techniques.push({ kind: 'mute' });
+  if (ring !== undefined) techniques.push({ kind: 'let-ring' });
+  return { fret, techniques: inOrder(techniques) };
+}
+
+/** Every fret of a system, by column; at one column from the highest string. */
+function fretsOf({ strings }: Lines): readonly StandingFret[] {
+  const found = strings.flatMap((line, index) =>
+    [...line.matchAll(FRET)].flatMap((match) => {
+      const read = readFret(match);
+      return read ? [{ string: index + 1, column: match.index, ...read }] : [];
+    }),
+  );
+  return found.sort((a, b) => a.column - b.column || a.string - b.string);
+}
+
+/** Bars of a system as column spans. */
+function barSpans({ strings }: System): readonly (readonly [from: number, to: number])[] {
+  const first = at(strings, 0);
+  const walls = [...first].flatMap((sign, column) => (sign === '|' ? [column] : []));
+  return walls.map((wall, index): readonly [number, number] => [
+    index === 0 ? 0 : at(walls, index - 1) + 1,
+    wall,
+  ]);
+}
+
+interface Moment {
+  readonly column: number;
+  readonly ticks: number;
+  readonly kind: 'note' | 'rest' | 'tied';
+}
+
+/** The rhythm written above a bar; null where there is none. */
+function writtenRhythm(
+  { rhythm, indent }: System,
+  [from, to]: readonly [number, number],
+): readonly Moment[] | null {
+  const text = rhythm.slice(indent + from, indent + to);
+  if (/[^\sWHQESrt~.]/u.test(text) || text.trim() === '') return null;
+  return [...text.matchAll(TOKEN)].map((match): Moment => {
+    const [, mark, letter = 'Q', triplet, dot] = match;
+    const plain = TICKS[letter] ?? 12;
+    const ticks = triplet ? (plain * 2) / 3 : dot ? plain * 1.5 : plain;
+    const kind = mark === 'r' ? 'rest' : mark === '~' ? 'tied' : 'note';
+    return { column: from + match.index, ticks, kind };
+  });
+}
+
+/** Without a rhythm, columns stand for time: each note lasts until the next. */
+function guessedRhythm(
+  { frets }: System,
+  [from, to]: readonly [number, number],
+  bar: Ticks,
+): readonly Moment[] {
+  const columns = [
+    ...new Set(
+      frets.filter(({ column }) => column >= from && column < to).map(({ column }) => column),
+    ),
+  ];
+  const width = Math.max(1, to - from);
+  const grid = 3;
+  const tickOf = (column: number) => Math.round(((column - from) / width) * (bar / grid)) * grid;
+  const moments: Moment[] = [];
+  let place = 0;
+  for (const [index, column] of columns.entries()) {
+    // A dash before the first note is the bar line's, not a rest.
+    const start = index === 0 && column - from <= 2 ? 0 : Math.max(place, tickOf(column));
+    if (start > place) moments.push({ column: -1, ticks: start - place, kind: 'rest' });
+    const next = columns[index + 1];
+    const end = next === undefined ? bar : Math.max(start + grid, tickOf(next));
+    moments.push({ column, ticks: end - start, kind: 'note' });
+    place = end;
+  }
+  return moments;
+}
+
+function headerOf(text: string) {
+  const [first = '', second = ''] = text.split(/\r?\n/u);
+  const said = (pattern: RegExp): string | undefined => pattern.exec(second)?.[1];
+  const time = /(\d{1,2})\/(\d{1,2})/u.exec(second);
+  const beats = Number(time?.[1] ?? 4);
+  const unit = Number(time?.[2] ?? 4);
+  const tempo = said(/(\d{2,3}) bpm/u);
+  const key = said(/key of ([^,]+)/u);
+  return {
+    title: STRING_LINE.test(first) ? '' : first.trim(),
+    time: beats >= 1 && TIME_UNITS.includes(unit) ? { beats, unit } : { beats: 4, unit: 4 },
+    tempo: tempo === undefined ? null : Number(tempo),
+    key: key === undefined ? null : parseKey(key),
+    feel: readFeel(said(/feel: (.+)$/u) ?? null),
+    capo: Number(said(/capo (\d{1,2})/u) ?? 0),
+  };
+}
+
+/** The neck the string names speak of; the given one where they leave the octave open. */
+function neckOf({ names }: System, neck: Neck, capo: number): Neck {
+  const pitched = [...names].reverse();
+  if (pitched.every((name) => parsePitch(name) !== null)) {
+    const made = makeNeck({ tuning: pitched, frets: neck.frets, capo });
+    if (made.ok) return made.neck;
+  }
+  return neck;
+}
+
+/** Frets that stand before a moment's, on columns of their own: its grace notes. */
+const gracesBefore = ({ frets }: System, column: number, floor: number): readonly StandingFret[] =>
+  frets.filter(
+    (one) => one.column >= floor && one.column < column && techniqueOf(one.techniques, 'grace'),
+  );
+
+/** Reads tablature; the rhythm by its letters where they stand, else by the columns. */
+export function readTab(
+  text: string,
+  given: Neck,
+  spell: (midi: Midi, beat: number) => Note = simplestPitch,
+): PassageResult {
+  const systems = systemsOf(text);
+  const [first] = systems;
+  if (!first) return refused('There is no tablature in this text.');
+  const { title, time, tempo, key, feel, capo } = headerOf(text);
+  const neck = neckOf(first, given, capo);
+  if (first.strings.length !== stringCount(neck)) {
+    return refused(
+      `This tablature has ${first.strings.length} strings, the instrument ${stringCount(neck)}.`,
+    );
+  }
+  const tick = beatTicks(time.unit);
+  const notes: PlayedNote[] = [];
+  const metreChanges: MetreChange[] = [];
+  const bars = systems.flatMap((system) => barSpans(system).map((span) => ({ system, span })));
+  let bar = barTicks(time);
+  let start = 0;
+  let pickUp = 0;
+  for (const [which, { system, span }] of bars.entries()) {
+    const written = writtenRhythm(system, span);
+    const moments = written ?? guessedRhythm(system, span, bar);
+    const filled = written?.reduce((sum, { ticks }) => sum + ticks, 0) ?? bar;
+    if (which === 0 && filled < bar && bars.length > 1) {
+      pickUp = filled;
+      start = -filled;
+    } else if (filled !== bar && filled > 0 && filled % tick === 0) {
+      bar = filled;
+      metreChanges.push({ beat: start / tick, time: { ...time, beats: filled / tick } });
+    }
+    let place = start;
+    let floor = span[0];
+    for (const { column, ticks, kind } of moments) {
+      if (kind === 'tied') {
+        const last = notes.at(-1);
+        for (const [index, note] of notes.entries()) {
+          if (last && note.beat === last.beat) {
+            notes[index] = { ...note, beats: note.beats + ticks / tick };
+          }
+        }
+      } else if (kind === 'note') {
+        const graces = gracesBefore(system, column, floor);
+        const standing = system.frets.filter((one) => one.column === column);
+        for (const [order, one] of [...graces, ...standing].entries()) {
+          const { string, fret, techniques } = one;
+          const midi = pitchAt(neck, { string, fret });
+          if (fretFor(neck, string, midi) === null)
+            return refused(`Fret ${fret} lies off the neck.`);
+          const early = Math.max(0, graces.length - order) * GRACE_BEATS;
+          const beat = place / tick - early;
+          const beats = early > 0 ? GRACE_BEATS : ticks / tick;
+          notes.push(
+            struck({ beat, beats, string, fret, note: spell(midi, beat), chord: null, techniques }),
+          );
+        }
+      }
+      if (column >= 0) floor = column + 1;
+      place += ticks;
+    }
+    start += which === 0 && pickUp > 0 ? pickUp : bar;
+  }
+  if (notes.length === 0) return refused('This tablature holds no notes.');
+  return {
+    ok: true,
+    passage: {
+      ...PLAIN_PASSAGE,
+      ...{ title, key, time, metreChanges, feel, tempo, neck },
+      pickUp: pickUp / tick,
+      beats: start / tick,
+      notes: inTime(notes),
+    },
+    remarks: [],
+  };
+}

@@ -1,8 +1,0 @@
-/** How a bare pitch is spelled where nothing else decides. */
-import { type Note, spellNear } from '../notes/notes';
-import type { Midi } from '../notes/pitch';
-
-/** Between three flats and two sharps or so: E flat rather than D sharp, F sharp rather than G flat. */
-const CENTRE = 1 as Note;
-
-export const simplestPitch = (midi: Midi): Note => spellNear(((midi % 12) + 12) % 12, CENTRE);

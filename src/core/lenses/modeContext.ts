@@ -1,0 +1,133 @@
+/** What decides the mode of a chord: the chord, where it goes, its key, and what the chart does. */
+import { type Chart, nextChange, type PlayedChord, writtenKeyAt } from '../chart/form';
+import { type Chord, chordNotes, sameChord } from '../chords/chords';
+import { FALLING_FIFTH, isMinorChord, rootMotion } from '../harmony/changes';
+import { isDiatonic } from '../harmony/membership';
+import type { Reading } from '../harmony/reading';
+import { isMinorKey, type Key } from '../keys/keys';
+import { rememberBy, rememberOf } from '../cache';
+import { modulo } from '../lists';
+import { halfSteps, intervalBetween } from '../notes/notes';
+import type { Goal, Setting } from './modeRules';
+
+export interface ModeContext {
+  readonly chord: Chord;
+  /** The chord it goes to; null where nothing follows. */
+  readonly next: Chord | null;
+  readonly key: Key | null;
+  readonly blues: boolean;
+  /** What the chart does around it. */
+  readonly settings: readonly Setting[];
+}
+
+/** A chord by itself, in no key and going nowhere. */
+export const alone = (chord: Chord): ModeContext => ({
+  chord,
+  next: null,
+  key: null,
+  blues: false,
+  settings: [],
+});
+
+/** Half steps of a chord's root above the tonic; null without a key. */
+export const aboveTonic = ({ chord, key }: ModeContext): number | null =>
+  key === null ? null : halfSteps(intervalBetween(key.tonic, chord.root));
+
+export function goalOf({ chord, next }: ModeContext): Goal {
+  if (next === null) return 'nowhere';
+  if (rootMotion(chord, next) !== FALLING_FIFTH) return 'elsewhere';
+  return isMinorChord(next) ? 'fifth to minor' : 'fifth to major';
+}
+
+/** Beats for which chords other than the tonic hold a note this far above the tonic. */
+const beatsWith = (chords: readonly PlayedChord[], key: Key, size: number): number =>
+  chords.reduce((sum, { chord, beats }) => {
+    const tonic = halfSteps(intervalBetween(key.tonic, chord.root)) === 0;
+    const holds = chordNotes(chord).some(
+      (note) => halfSteps(intervalBetween(key.tonic, note)) === size,
+    );
+    return sum + (holds && !tonic ? beats : 0);
+  }, 0);
+
+const FLAT_SIXTH = 8;
+const NATURAL_SIXTH = 9;
+const FLAT_SEVENTH = 10;
+
+const keyWord = (key: Key): string => `${key.tonic} ${key.mode}`;
+
+/** What a chart does in a key, wherever one stands in it. */
+const settingsIn = rememberOf(({ chords }: Chart) =>
+  rememberBy(keyWord, (key: Key): readonly Setting[] => {
+    const settings: Setting[] = [];
+    if (
+      isMinorKey(key) &&
+      beatsWith(chords, key, NATURAL_SIXTH) > beatsWith(chords, key, FLAT_SIXTH)
+    ) {
+      settings.push('natural sixth');
+    }
+    const flatSeventh = chords.some(
+      ({ chord }) =>
+        chord.quality.family === 'major' &&
+        halfSteps(intervalBetween(key.tonic, chord.root)) === FLAT_SEVENTH,
+    );
+    if (!isMinorKey(key) && flatSeventh) settings.push('flat seventh');
+    return settings;
+  }),
+);
+
+const isPlain = ({ quality: { family } }: Chord): boolean =>
+  family === 'major' || family === 'dominant';
+
+/** The two major chords of a chart that has no others, a half step apart; the lower one first. */
+function swayOf(distinct: readonly Chord[]): readonly [Chord, Chord] | null {
+  const [one, other] = distinct;
+  if (!one || !other || distinct.length > 2 || !isPlain(one)) return null;
+  if (one.quality.name !== other.quality.name) return null;
+  if (rootMotion(one, other) === 1) return [one, other];
+  return rootMotion(other, one) === 1 ? [other, one] : null;
+}
+
+const distinctOf = rememberOf((chart: Chart): readonly Chord[] =>
+  chart.chords.reduce<readonly Chord[]>(
+    (found, { chord }) =>
+      found.length > 2 || found.some((one) => sameChord(one, chord)) ? found : [...found, chord],
+    [],
+  ),
+);
+
+/** A minor seventh beside another one that its key does not hold, or in no key. */
+function isParallel(chord: Chord, around: readonly (Chord | null)[], key: Key | null): boolean {
+  if (chord.quality.family !== 'minor') return false;
+  if (key === null) return true;
+  return around.some(
+    (other) =>
+      other !== null &&
+      other.quality.name === chord.quality.name &&
+      other.root !== chord.root &&
+      !isDiatonic(other, key),
+  );
+}
+
+/** What decides the mode of a chord of a chart; null where the chart has no such chord. */
+export function modeContextAt(chart: Chart, reading: Reading, index: number): ModeContext | null {
+  const { chords } = chart;
+  const played = chords[index];
+  if (!played) return null;
+  const { chord } = played;
+  const nextIndex = nextChange(chart, index);
+  const next = nextIndex === null ? null : (chords[nextIndex]?.chord ?? null);
+  const previous = chords[modulo(index - 1, chords.length)]?.chord ?? null;
+  const following = chords[modulo(index + 1, chords.length)]?.chord ?? null;
+  const key = writtenKeyAt(chart, played) ?? reading.key.key;
+  const distinct = distinctOf(chart);
+  const sway = swayOf(distinct);
+  const settings: Setting[] = key === null ? [] : [...settingsIn(chart)(key)];
+  if (distinct.length === 1) settings.push('vamp');
+  if (sway) settings.push(sameChord(sway[0], chord) ? 'lower of two' : 'upper of two');
+  if (isParallel(chord, [previous, next], key)) settings.push('parallel');
+  if (following && sameChord(following, chord)) settings.push('stays');
+  const prepared =
+    previous?.quality.family === 'half-diminished' && rootMotion(previous, chord) === FALLING_FIFTH;
+  if (prepared) settings.push('after half-diminished');
+  return { chord, next, key, blues: reading.blues, settings };
+}

@@ -1,0 +1,76 @@
+/** How a note is played besides being struck. Several techniques may stand on one note. */
+import { list } from '../words';
+
+export type Technique =
+  /** Pushed up by half steps, and perhaps let down again while it sounds. */
+  | { readonly kind: 'bend'; readonly by: 1 | 2 | 3 | 4; readonly release?: boolean | undefined }
+  /**
+   * Into the note, from a fret where one is named, else from the note before; out of it towards
+   * `to` where that is named.
+   */
+  | { readonly kind: 'slide'; readonly from?: number | undefined; readonly to?: number | undefined }
+  | {
+      readonly kind: 'hammer-on' | 'pull-off' | 'vibrato' | 'grace' | 'mute' | 'let-ring';
+    };
+
+export type TechniqueKind = Technique['kind'];
+
+/** In the order in which a note's techniques are kept and written. */
+export const TECHNIQUE_KINDS = [
+  'grace',
+  'hammer-on',
+  'pull-off',
+  'slide',
+  'bend',
+  'vibrato',
+  'mute',
+  'let-ring',
+] as const satisfies readonly TechniqueKind[];
+
+export const TECHNIQUE_WORDS: Readonly<Record<TechniqueKind, string>> = {
+  grace: 'grace notes',
+  'hammer-on': 'hammer-ons',
+  'pull-off': 'pull-offs',
+  slide: 'slides',
+  bend: 'bends',
+  vibrato: 'vibrato',
+  mute: 'muting',
+  'let-ring': 'letting ring',
+};
+
+/** Half steps a string is bent by at the most. */
+export const WIDEST_BEND = 4;
+
+/** How long before the note it leads to a grace note is struck, in beats. */
+export const GRACE_BEATS = 1 / 8;
+
+/** One of each kind, in their order. */
+export const inOrder = (techniques: readonly Technique[]): readonly Technique[] =>
+  TECHNIQUE_KINDS.flatMap((kind) => techniques.find((one) => one.kind === kind) ?? []);
+
+/** The technique of a kind among a note's; undefined where it has none. */
+export const techniqueOf = <K extends TechniqueKind>(
+  techniques: readonly Technique[],
+  kind: K,
+): Extract<Technique, { readonly kind: K }> | undefined =>
+  techniques.find((one): one is Extract<Technique, { readonly kind: K }> => one.kind === kind);
+
+/** A bend of the nearest size a hand can do. */
+export const bendBy = (halfSteps: number, release: boolean): Technique => ({
+  kind: 'bend',
+  by: Math.max(1, Math.min(WIDEST_BEND, Math.round(halfSteps))) as 1 | 2 | 3 | 4,
+  ...(release ? { release } : {}),
+});
+
+/** What of some notes' techniques a format does not hold, as a sentence; none where it holds all. */
+export function lostTechniques(
+  notes: readonly { readonly techniques: readonly Technique[] }[],
+  held: readonly TechniqueKind[],
+  format: string,
+): readonly string[] {
+  const lost = TECHNIQUE_KINDS.filter(
+    (kind) => !held.includes(kind) && notes.some(({ techniques }) => techniqueOf(techniques, kind)),
+  ).map((kind) => TECHNIQUE_WORDS[kind]);
+  if (lost.length === 0) return [];
+  return [`${format} cannot hold ${list(lost)}: the notes are written without.`];
+}

@@ -1,0 +1,56 @@
+/** Metre: time signatures, and where they change. */
+import { at } from '../lists';
+import { type Beats, QUARTER, type Ticks } from './units';
+
+export interface TimeSignature {
+  readonly beats: number;
+  /** The note value that counts as a beat: 4 for quarters, 8 for eighths. */
+  readonly unit: number;
+}
+
+export const DEFAULT_TIME: TimeSignature = { beats: 4, unit: 4 };
+
+/** Note values a time signature may count in. */
+export const TIME_UNITS: readonly number[] = [2, 4, 8, 16];
+
+/** Ticks of a beat in a time signature's unit. */
+export const beatTicks = (unit: number): Ticks => (QUARTER * 4) / unit;
+
+export const barTicks = ({ beats, unit }: TimeSignature): Ticks => beats * beatTicks(unit);
+
+/** A time signature and the beat from which it holds. Beats are counted in the first one's unit. */
+export interface MetreChange {
+  readonly beat: Beats;
+  readonly time: TimeSignature;
+}
+
+/** Where a bar lies, in beats of the first time signature; a pick-up is bar 0 and begins below 0. */
+export interface BarSpan {
+  readonly number: number;
+  readonly beat: Beats;
+  readonly beats: Beats;
+  readonly time: TimeSignature;
+}
+
+/** Bars from the pick-up on until they hold `beats`, each by the time signature that holds there. */
+export function barsOf(
+  time: TimeSignature,
+  changes: readonly MetreChange[],
+  beats: Beats,
+  pickUp: Beats = 0,
+): readonly BarSpan[] {
+  const bars: BarSpan[] = pickUp > 0 ? [{ number: 0, beat: -pickUp, beats: pickUp, time }] : [];
+  let beat = 0;
+  let here = time;
+  let next = 0;
+  do {
+    while (next < changes.length && at(changes, next).beat <= beat + 1e-6) {
+      here = at(changes, next).time;
+      next += 1;
+    }
+    const length = (here.beats * time.unit) / here.unit;
+    bars.push({ number: bars.length + (pickUp > 0 ? 0 : 1), beat, beats: length, time: here });
+    beat += length;
+  } while (beat < beats - 1e-6);
+  return bars;
+}

@@ -1,0 +1,55 @@
+/** Tempo: beats a minute, and the time at which each beat falls. */
+import { at } from '../lists';
+import type { Beats, BeatsPerMinute, Seconds } from './units';
+
+export const TEMPO_RANGE = { low: 20, high: 400 } as const;
+
+/** Assumed where a chart states no tempo. */
+export const DEFAULT_TEMPO: BeatsPerMinute = 120;
+
+/** The tempo from a beat on. */
+export interface TempoChange {
+  readonly beat: Beats;
+  readonly bpm: BeatsPerMinute;
+}
+
+/** Which second every beat falls on, and back; beat 0 is second 0. Both run on below and above. */
+export interface TempoMap {
+  readonly secondsAt: (beat: Beats) => Seconds;
+  readonly beatAt: (seconds: Seconds) => Beats;
+}
+
+/**
+ * The map of tempos that hold from their beats on, the first of them also before.
+ *
+ * @example tempoMap([{ beat: 0, bpm: 60 }, { beat: 4, bpm: 120 }]).secondsAt(6) // 5
+ */
+export function tempoMap(changes: readonly TempoChange[]): TempoMap {
+  const steps = changes.length > 0 ? changes : [{ beat: 0, bpm: DEFAULT_TEMPO }];
+  const starts: number[] = [];
+  for (const [index, { beat }] of steps.entries()) {
+    const before = steps[index - 1];
+    starts.push(
+      before
+        ? at(starts, index - 1) + ((beat - before.beat) * 60) / before.bpm
+        : (beat * 60) / at(steps, 0).bpm,
+    );
+  }
+  const last = (holds: (index: number) => boolean) =>
+    Math.max(
+      0,
+      steps.findLastIndex((_, index) => holds(index)),
+    );
+  return {
+    secondsAt: (beat) => {
+      const index = last((one) => at(steps, one).beat <= beat);
+      const { beat: from, bpm } = at(steps, index);
+      return at(starts, index) + ((beat - from) * 60) / bpm;
+    },
+    beatAt: (seconds) => {
+      const index = last((one) => at(starts, one) <= seconds);
+      const { beat: from, bpm } = at(steps, index);
+      return from + ((seconds - at(starts, index)) * bpm) / 60;
+    },
+  };
+}

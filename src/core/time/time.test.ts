@@ -1,0 +1,109 @@
+import fc from 'fast-check';
+import { describe, expect, test } from 'vitest';
+import { readFeel } from './feel';
+import { barsOf, barTicks, TIME_UNITS } from './metre';
+import { valuesFor } from './noteValues';
+import { notesPerBeat, SUBDIVISIONS } from './subdivision';
+import { tempoMap } from './tempo';
+
+describe('tempo', () => {
+  const changes = fc
+    .array(
+      fc.record({
+        length: fc.integer({ min: 1, max: 16 }),
+        bpm: fc.integer({ min: 20, max: 400 }),
+      }),
+      { minLength: 1, maxLength: 6 },
+    )
+    .map((steps) => {
+      let beat = 0;
+      return steps.map(({ length, bpm }) => {
+        const here = { beat, bpm };
+        beat += length;
+        return here;
+      });
+    });
+
+  test('seconds and beats lead back to one another, before the beginning too', () => {
+    fc.assert(
+      fc.property(changes, fc.double({ min: -8, max: 100, noNaN: true }), (steps, beat) => {
+        const map = tempoMap(steps);
+        expect(map.beatAt(map.secondsAt(beat))).toBeCloseTo(beat, 6);
+      }),
+    );
+  });
+
+  test('each tempo holds from its beat on', () => {
+    const map = tempoMap([
+      { beat: 0, bpm: 60 },
+      { beat: 4, bpm: 120 },
+    ]);
+    expect([-2, 0, 4, 6].map(map.secondsAt)).toEqual([-2, 0, 4, 5]);
+  });
+});
+
+describe('metre', () => {
+  test('bars follow one another from the pick-up to the end', () => {
+    const time = fc.record({
+      beats: fc.integer({ min: 1, max: 12 }),
+      unit: fc.constantFrom(...TIME_UNITS),
+    });
+    fc.assert(
+      fc.property(
+        time,
+        time,
+        fc.integer({ min: 1, max: 40 }),
+        fc.boolean(),
+        (first, then, beats, up) => {
+          const bars = barsOf(first, [{ beat: 2 * first.beats, time: then }], beats, up ? 0.5 : 0);
+          expect(bars[0]?.number).toBe(up ? 0 : 1);
+          bars.slice(1).forEach((bar, index) => {
+            const before = bars[index];
+            expect(bar.beat).toBeCloseTo((before?.beat ?? 0) + (before?.beats ?? 0));
+            expect(bar.number).toBe((before?.number ?? 0) + 1);
+          });
+          const last = bars.at(-1);
+          expect((last?.beat ?? 0) + (last?.beats ?? 0)).toBeGreaterThanOrEqual(beats - 1e-6);
+        },
+      ),
+    );
+  });
+
+  test('a subdivision is of quarters, whatever the unit', () => {
+    for (const subdivision of SUBDIVISIONS) {
+      const inQuarters = notesPerBeat(subdivision, 4);
+      expect(notesPerBeat(subdivision, 8)).toBe(inQuarters / 2);
+    }
+    expect(12 * notesPerBeat('eighths', 8)).toBe(12);
+  });
+});
+
+test('note values fill any stretch of a bar on the grid', () => {
+  fc.assert(
+    fc.property(
+      fc.integer({ min: 0, max: 15 }),
+      fc.integer({ min: 1, max: 16 }),
+      (from, length) => {
+        const filled = valuesFor(3 * from, 3 * length).reduce((sum, { ticks }) => sum + ticks, 0);
+        expect(filled).toBe(3 * length);
+      },
+    ),
+  );
+  expect(barTicks({ beats: 6, unit: 8 })).toBe(36);
+});
+
+test.each([
+  ['swing', 'swing', 2],
+  ['medium shuffle', 'shuffle', 2],
+  ['straight eighths', 'straight', null],
+  ['bossa', 'bossa', null],
+  ['16th funk', 'funk', null],
+  ['jazz waltz', 'jazz waltz', 1.6],
+  ['slow 12/8', 'slow 12/8', null],
+  ['something of ours', 'straight', null],
+])('“%s” is felt as %s', (words, kind, ratio) => {
+  const feel = readFeel(words);
+  expect(feel?.kind).toBe(kind);
+  expect(feel?.swing?.ratio ?? null).toBe(ratio);
+  expect(readFeel('  ')).toBeNull();
+});

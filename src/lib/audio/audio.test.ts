@@ -1,0 +1,221 @@
+import fc from 'fast-check';
+import { describe, expect, test } from 'vitest';
+import { parseChord } from '$core/chords/symbols';
+import { STANDARD_NECK } from '$core/neck/neck';
+import { note } from '$core/notes/notes';
+import { type Passage, PLAIN_PASSAGE, struck } from '$core/phrases/passage';
+import { readFeel } from '$core/time/feel';
+import { tempoMap } from '$core/time/tempo';
+import { hearProgramme } from './hear';
+import { type Output, silentOutput, type Tone } from './output';
+import {
+  beatThrough,
+  dueBetween,
+  passageProgramme,
+  programmeOf,
+  secondsThrough,
+  type SoundEvent,
+} from './programme';
+import { createTransport } from './transport.svelte';
+
+const event = (beat: number, midi = 60): SoundEvent => ({ beat, beats: 1, midi, velocity: 0.5 });
+const STEADY = tempoMap([{ beat: 0, bpm: 60 }]);
+const loop = (events: readonly SoundEvent[], length: number, start = 0) =>
+  programmeOf(events, { length, start, loop: true, tempo: STEADY });
+
+const line = (changed: Partial<Passage>): Passage => ({
+  ...PLAIN_PASSAGE,
+  ...{ time: { beats: 4, unit: 4 }, beats: 4, neck: STANDARD_NECK, notes: [] },
+  ...changed,
+});
+const at = (beat: number, beats: number) =>
+  struck({ beat, beats, string: 3, fret: 5, note: note('C'), chord: null });
+
+describe('programmes', () => {
+  test('what falls in any windows is what falls in all of them, once', () => {
+    const events = fc.array(fc.double({ min: -1, max: 3.9, noNaN: true }), { maxLength: 6 });
+    const cuts = fc.array(fc.double({ min: -1, max: 20, noNaN: true }), { maxLength: 8 });
+    fc.assert(
+      fc.property(events, cuts, (beats, inner) => {
+        const programme = loop(
+          beats.map((beat) => event(beat)),
+          4,
+          -1,
+        );
+        const edges = [-1, ...inner, 20].sort((a, b) => a - b);
+        const pieces = edges
+          .slice(1)
+          .flatMap((edge, index) => dueBetween(programme, edges[index] ?? -1, edge));
+        const whole = dueBetween(programme, -1, 20).map((due) => due.at);
+        expect(pieces.map((due) => due.at)).toEqual(whole);
+      }),
+    );
+  });
+
+  test('a pick-up leads into every pass', () => {
+    const due = dueBetween(loop([event(-1), event(0)], 4, -1), -1, 8);
+    expect(due.map((one) => one.at)).toEqual([-1, 0, 3, 4, 7]);
+    expect(dueBetween({ ...loop([event(-1), event(0)], 4, -1), loop: false }, -1, 8)).toHaveLength(
+      2,
+    );
+  });
+
+  test('passes follow without a seam, at whatever tempos', () => {
+    const programme = programmeOf([], {
+      ...{ length: 6, loop: true },
+      tempo: tempoMap([
+        { beat: 0, bpm: 60 },
+        { beat: 4, bpm: 120 },
+      ]),
+    });
+    expect([0, 5, 6, 7, 11].map((beat) => secondsThrough(programme, beat))).toEqual([
+      0, 4.5, 5, 6, 9.5,
+    ]);
+    fc.assert(
+      fc.property(fc.double({ min: -3, max: 50, noNaN: true }), (beat) => {
+        expect(beatThrough(programme, secondsThrough(programme, beat))).toBeCloseTo(beat, 6);
+      }),
+    );
+  });
+
+  test('a passage sounds at its pitches and its tempo, swung where its feel swings', () => {
+    const notes = [at(0, 0.5), at(0.5, 0.5), at(1 / 3, 1 / 3)];
+    const swung = passageProgramme(line({ notes, feel: readFeel('swing'), tempo: 90 }), 0.5);
+    expect(swung.tempo.secondsAt(3)).toBe(4);
+    const beats = swung.eventsBetween(0, 4).map(({ beat }) => beat);
+    expect(beats[1]).toBeCloseTo(1 / 3);
+    expect(beats[2]).toBeCloseTo(2 / 3);
+    expect(swung.eventsBetween(0, 4).map(({ midi }) => midi)).toEqual([60, 60, 60]);
+    const straight = passageProgramme(line({ notes, feel: readFeel('bossa') }));
+    expect(straight.eventsBetween(0, 4).map(({ beat }) => beat)).toContain(0.5);
+  });
+
+  test('a choice is heard as its chord, then its notes upward', () => {
+    const chord = parseChord('Am7');
+    if (!chord) throw new Error('Am7');
+    const heard = hearProgramme(chord, ['A', 'C', 'D'].map(note));
+    const line = heard.eventsBetween(0.1, 99).map(({ midi }) => midi);
+    expect(line).toEqual([69, 72, 74]);
+    expect(heard.eventsBetween(0, 0.1)).toHaveLength(4);
+  });
+});
+
+/** An output whose clock is turned by hand, and which writes down what it is given. */
+function byHand(silent: string | null = null) {
+  let now = 10;
+  const ticks = new Set<() => void>();
+  const given: Tone[] = [];
+  let silenced = 0;
+  const output: Output = {
+    silent,
+    now: () => now,
+    every(tick) {
+      ticks.add(tick);
+      return () => void ticks.delete(tick);
+    },
+    sound: (tone) => void given.push(tone),
+    silence: () => void (silenced += 1),
+  };
+  return {
+    output,
+    given,
+    ticks,
+    silences: () => silenced,
+    turn(seconds: number) {
+      for (let gone = 0; gone < seconds; gone += 0.05) {
+        now += 0.05;
+        for (const tick of [...ticks]) tick();
+      }
+    },
+  };
+}
+
+describe('the transport', () => {
+  const opened = (hand: ReturnType<typeof byHand>) =>
+    createTransport(() => Promise.resolve(hand.output));
+
+  test('hands over every note once, in time, round the loop', async () => {
+    const hand = byHand();
+    const transport = opened(hand);
+    await transport.play(loop([event(0, 60), event(1, 62), event(1.5, 64)], 2));
+    hand.turn(6);
+    const first = hand.given[0]?.at ?? 0;
+    const times = hand.given.map((tone) => Math.round((tone.at - first) * 1000) / 1000);
+    expect(times.slice(0, 7)).toEqual([0, 1, 1.5, 2, 3, 3.5, 4]);
+    expect(new Set(times).size).toBe(times.length);
+    expect(transport.secondsAt(0)).toBeCloseTo(first);
+    expect(transport.beatAt(first + 3)).toBeCloseTo(3);
+  });
+
+  test('goes on when its page sleeps for a second', async () => {
+    const hand = byHand();
+    const transport = opened(hand);
+    await transport.play(loop([event(0), event(0.5), event(1), event(1.5)], 2));
+    const before = hand.given.length;
+    // What one waking schedules must last until the next.
+    expect(before).toBeGreaterThanOrEqual(2);
+    hand.turn(1);
+    expect(hand.given.length).toBeGreaterThan(before);
+  });
+
+  test('nothing is handed over after stop, nor by a play that was called off', async () => {
+    const hand = byHand();
+    const transport = opened(hand);
+    await transport.play(loop([event(0)], 1));
+    const count = hand.given.length;
+    transport.stop();
+    expect(hand.silences()).toBe(1);
+    expect(hand.ticks.size).toBe(0);
+    hand.turn(3);
+    expect(hand.given).toHaveLength(count);
+    // While the sound is still being opened.
+    const fresh = opened(hand);
+    const late = fresh.play(loop([event(0)], 1));
+    fresh.stop();
+    await late;
+    expect(fresh.playing).toBe(false);
+    expect(hand.given).toHaveLength(count);
+  });
+
+  test('another programme ends the one before', async () => {
+    const hand = byHand();
+    const transport = opened(hand);
+    await transport.play(loop([event(0, 60)], 1));
+    await transport.play(loop([event(0, 72)], 1));
+    const from = hand.given.findIndex(({ midi }) => midi === 72);
+    hand.turn(3);
+    expect(hand.ticks.size).toBe(1);
+    expect(hand.given.slice(from).every(({ midi }) => midi === 72)).toBe(true);
+  });
+
+  test('what does not loop ends by itself, after its count', async () => {
+    const hand = byHand();
+    const transport = opened(hand);
+    const once = programmeOf([event(0)], { length: 2, countIn: 4, tempo: STEADY });
+    await transport.play(once);
+    expect(transport.beat).toBe(-4);
+    const starts = hand.given[0]?.at ?? transport.secondsAt(0) ?? 0;
+    expect(starts - hand.output.now()).toBeCloseTo(4.1);
+    hand.turn(7);
+    expect(transport.playing).toBe(false);
+  });
+
+  test('seeks within the pass', async () => {
+    const hand = byHand();
+    const transport = opened(hand);
+    await transport.play(loop([event(0, 60), event(3, 67)], 4));
+    const before = hand.given.length;
+    await transport.seek(3);
+    expect(hand.given[before]?.midi).toBe(67);
+  });
+
+  test('without a sound device it goes on in time, and says so', async () => {
+    let now = 0;
+    const transport = createTransport(() => Promise.resolve(silentOutput(undefined, () => now)));
+    await transport.play(loop([event(0)], 1));
+    now = 1.6;
+    expect(transport.silent).toMatch(/no sound/u);
+    expect(transport.beatAt(now)).toBeCloseTo(1.5);
+    transport.stop();
+  });
+});

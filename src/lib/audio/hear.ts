@@ -1,0 +1,33 @@
+/** What a choice sounds like: its chord with the notes one after another over it. */
+import { type Chord, chordNotes } from '$core/chords/chords';
+import type { Note } from '$core/notes/notes';
+import { type Midi, pitchAtOrAbove } from '$core/notes/pitch';
+import { tempoMap } from '$core/time/tempo';
+import { type Programme, programmeOf, type SoundEvent } from './programme';
+
+const CHORD_FLOOR: Midi = 48;
+const LINE_FLOOR: Midi = 60;
+/** Notes a minute. */
+const PACE = 270;
+const LOUDNESS = { chord: 0.25, line: 0.75 } as const;
+
+/** Notes from a floor up, each above the one before. */
+function climbing(notes: readonly Note[], floor: Midi): readonly Midi[] {
+  let least = floor;
+  return notes.map((note) => {
+    const midi = pitchAtOrAbove(note, least);
+    least = midi + 1;
+    return midi;
+  });
+}
+
+export function hearProgramme(chord: Chord, notes: readonly Note[]): Programme {
+  const length = notes.length + 3;
+  const held = climbing(chordNotes(chord), CHORD_FLOOR).map((midi): SoundEvent => {
+    return { beat: 0, beats: length, midi, velocity: LOUDNESS.chord };
+  });
+  const line = climbing(notes, LINE_FLOOR).map((midi, index): SoundEvent => {
+    return { beat: index + 0.5, beats: 1, midi, velocity: LOUDNESS.line };
+  });
+  return programmeOf([...held, ...line], { length, tempo: tempoMap([{ beat: 0, bpm: PACE }]) });
+}

@@ -1,0 +1,59 @@
+/** How answers write down what the core gives. */
+import type { z } from 'zod';
+import type { PlayedChord } from '$core/chart/form';
+import { type Chord, chordNotes } from '$core/chords/chords';
+import { readOver } from '$core/chords/over';
+import type { ChordReading } from '$core/harmony/reading';
+import { roleName } from '$core/harmony/roles';
+import type { Clash } from '$core/lenses/assess';
+import type { Placed } from '$core/neck/fingering';
+import { at } from '$core/lists';
+import { degreeName } from '$core/notes/degrees';
+import { type Note, noteName, transpose } from '$core/notes/notes';
+import type { chordAnswer } from './shapes';
+export function describeChord(
+  { index, chord, bar, beat, beats }: PlayedChord,
+  reading: ChordReading | undefined,
+): z.infer<typeof chordAnswer> {
+  return {
+    index,
+    symbol: chord.symbol,
+    root: noteName(chord.root),
+    quality: chord.quality.name,
+    ...(chord.bass === null ? {} : { bass: noteName(chord.bass) }),
+    notes: chordNotes(chord).map(noteName),
+    degrees: chord.quality.degrees.map(degreeName),
+    guideTones: chord.quality.guideTones.map((degree) => noteName(transpose(chord.root, degree))),
+    bar,
+    beat,
+    beats,
+    roman: reading?.numeral ?? null,
+    diatonic: reading?.diatonic ?? null,
+    ...(reading?.role ? { role: roleName(reading.role) } : {}),
+    ...(reading?.cadence === null || reading?.cadence === undefined
+      ? {}
+      : { cadence: reading.cadence }),
+  };
+}
+
+/** Places on the neck with their notes as they read over a chord. */
+export const placesOver = (chord: Chord, places: readonly Placed[]) =>
+  readOver(
+    chord,
+    places.map(({ note }) => note),
+  ).map(({ note, degree }, index) => {
+    const { string, fret } = at(places, index);
+    return { string, fret, note: noteName(note), degree: degreeName(degree) };
+  });
+
+export const describeClash = ({ note, degree, above }: Clash) => ({
+  note: noteName(note),
+  degree: degreeName(degree),
+  above: noteName(above),
+});
+
+export const tonesOf = (chord: Chord, notes: readonly Note[]) =>
+  readOver(chord, notes).map(({ note, degree }) => ({
+    note: noteName(note),
+    degree: degreeName(degree),
+  }));

@@ -1,0 +1,20 @@
+/** A thread that answers questions of the engine, one after another; the pool of the server asks. */
+import { parentPort } from 'node:worker_threads';
+import type { EngineJob, EngineReply } from './jobs';
+import { QUESTIONS } from './questions';
+
+function answer({ question, request }: EngineJob): EngineReply {
+  try {
+    const result = QUESTIONS[question]?.ask(request);
+    if (!result) return { kind: 'failed', reason: `There is no question “${question}”.` };
+    return result.ok
+      ? { kind: 'answered', status: 200, body: JSON.stringify(result.value) }
+      : { kind: 'answered', status: 422, body: JSON.stringify({ error: result.error }) };
+  } catch (error) {
+    return { kind: 'failed', reason: error instanceof Error ? String(error.stack) : String(error) };
+  }
+}
+
+parentPort?.on('message', (job: EngineJob) => {
+  parentPort?.postMessage(answer(job));
+});

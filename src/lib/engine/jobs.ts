@@ -1,0 +1,11 @@
+/** What the server and the engine's threads say to each other. */
+
+export interface EngineJob {
+  readonly question: string;
+  /** Has passed the question's schema. */
+  readonly request: unknown;
+}
+
+export type EngineReply =
+  | { readonly kind: 'answered'; readonly status: 200 | 422; readonly body: string }
+  | { readonly kind: 'failed'; readonly reason: string };

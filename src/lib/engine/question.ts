@@ -1,0 +1,21 @@
+/** What a question of the engine is: its words, its request, its answer, its function. */
+import type { z } from 'zod';
+import type { EngineResult } from './refusals';
+
+export interface Question {
+  readonly summary: string;
+  readonly request: z.ZodType;
+  readonly answer: z.ZodType;
+  /** The request has already passed its schema. */
+  readonly ask: (request: unknown) => EngineResult<unknown>;
+}
+
+/** A question whose function is held to its schemas. */
+export function question<Request, Answer>(parts: {
+  readonly summary: string;
+  readonly request: z.ZodType<Request, unknown>;
+  readonly answer: z.ZodType<Answer>;
+  readonly ask: (request: Request) => EngineResult<Answer>;
+}): Question {
+  return { ...parts, ask: (value) => parts.ask(value as Request) };
+}

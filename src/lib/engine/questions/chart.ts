@@ -1,0 +1,59 @@
+/** `chart`: a chart read whole. */
+import { z } from 'zod';
+import type { Chart } from '$core/chart/form';
+import { type Reading, readHarmony } from '$core/harmony/reading';
+import { keyName } from '$core/keys/keys';
+import { noteName } from '$core/notes/notes';
+import { describeChord } from '../described';
+import { accept } from '../refusals';
+import { requestedChart } from '../requested';
+import { chartText, chordAnswer, keyAnswer, keyText } from '../shapes';
+import { question } from '../question';
+
+const request = z.object({ chart: chartText, key: keyText.optional() });
+
+const answer = z.object({
+  title: z.string(),
+  key: keyAnswer,
+  time: z.string(),
+  tempo: z.number().nullable(),
+  bars: z.int(),
+  chords: z.array(chordAnswer),
+  cadences: z.array(z.object({ kind: z.string(), from: z.int(), to: z.int(), key: z.string() })),
+  form: z.string().nullable(),
+});
+
+function describeChart(chart: Chart, reading: Reading): z.infer<typeof answer> {
+  const { key, confidence, given } = reading.key;
+  const { title, time, tempo } = chart.source;
+  return {
+    title,
+    key: {
+      tonic: key ? noteName(key.tonic) : null,
+      mode: key?.mode ?? null,
+      confidence,
+      given,
+    },
+    time: `${time.beats}/${time.unit}`,
+    tempo,
+    bars: chart.bars.length,
+    chords: chart.chords.map((chord) => describeChord(chord, reading.chords[chord.index])),
+    cadences: reading.cadences.map(({ kind, from, to, key: home }) => ({
+      kind,
+      from,
+      to,
+      key: keyName(home),
+    })),
+    form: reading.form,
+  };
+}
+
+export const chart = question({
+  summary: 'A chart read whole: chords as played, key, functions, cadences, form.',
+  request,
+  answer,
+  ask: (asked) => {
+    const chart = requestedChart(asked);
+    return chart.ok ? accept(describeChart(chart.value, readHarmony(chart.value))) : chart;
+  },
+});

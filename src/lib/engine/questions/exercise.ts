@@ -1,0 +1,116 @@
+/** `exercise`: an exercise of the drill book. */
+import { z } from 'zod';
+import { chartBeats } from '$core/chart/form';
+import { degreeOver } from '$core/chords/over';
+import { makeExercise } from '$core/exercises/exercises';
+import { EXERCISES } from '$core/exercises/kinds';
+import { EXTENTS } from '$core/lines/spans';
+import { stringCount } from '$core/neck/neck';
+import { degreeName } from '$core/notes/degrees';
+import { noteName } from '$core/notes/notes';
+import { notesPerBeat, SUBDIVISIONS } from '$core/time/subdivision';
+import { accept, refuse } from '../refusals';
+import { noChord, requestedSetting } from '../requested';
+import {
+  chartText,
+  choiceNames,
+  degreeText,
+  intents,
+  keyText,
+  neckRequest,
+  noteText,
+  prefer,
+  zone,
+} from '../shapes';
+import { question } from '../question';
+
+const request = z.object({
+  chart: chartText,
+  key: keyText.optional(),
+  kind: z.enum(EXERCISES),
+  subdivision: z.enum(SUBDIVISIONS).default('eighths'),
+  zone: zone.optional().describe('The first clear zone of the key when left out'),
+  choices: choiceNames.optional(),
+  intents: intents.optional(),
+  prefer,
+  extent: z.enum(EXTENTS).default('whole').describe('The whole form, one chord, or two in turn'),
+  index: z.int().default(0).describe('The chord that is isolated, or that a pair begins with'),
+  strings: z.array(z.int()).min(1).max(8).default([1, 2, 3]),
+  seed: z.int().min(0).max(4_294_967_295).default(1),
+  neck: neckRequest.optional(),
+});
+
+const answer = z.object({
+  title: z.string(),
+  goal: z.string(),
+  notes: z.array(
+    z.object({
+      beat: z.number(),
+      beats: z.number(),
+      string: z.int(),
+      fret: z.int(),
+      note: noteText,
+      degree: degreeText.describe('Over the chord sounding'),
+      chord: z.int().describe('Index of the chord'),
+    }),
+  ),
+  warnings: z.array(z.string()).describe('What a hand cannot do at the tempo'),
+});
+/** A line is a path through all its notes; the patterns only walk. */
+const MOST_NOTES = { line: 4_096, pattern: 32_768 } as const;
+
+export const exercise = question({
+  summary: 'An exercise from the drill book, made from the chart, the choices and a zone.',
+  request,
+  answer,
+  ask: (asked) => {
+    const setting = requestedSetting(asked);
+    if (!setting.ok) return setting;
+    const { chart, key, neck, materials, intents, zones, opening } = setting.value;
+    const { kind, subdivision, prefer, extent, seed, strings, index } = asked;
+    if (extent !== 'whole' && !chart.chords[index]) return noChord(chart, 'index');
+    if (strings.some((string) => string < 1 || string > stringCount(neck))) {
+      const message = `Strings are numbered 1 to ${stringCount(neck)}.`;
+      return refuse({ code: 'out_of_range', message, path: 'strings' });
+    }
+    const most = kind === 'line' ? MOST_NOTES.line : MOST_NOTES.pattern;
+    const beat = notesPerBeat(subdivision, chart.source.time.unit);
+    if (extent === 'whole' && chartBeats(chart) * beat > most) {
+      const bars = Math.floor(most / (chart.source.time.beats * beat));
+      const message = `In these notes an exercise has at most ${bars} bars; this form has ${chart.bars.length}.`;
+      return refuse({ code: 'out_of_range', message, path: 'chart' });
+    }
+    const { title, goal, passage, warnings } = makeExercise({
+      ...{
+        chart,
+        key,
+        kind,
+        subdivision,
+        neck,
+        materials,
+        intents,
+        prefer,
+        extent,
+        seed,
+        strings,
+        zones,
+      },
+      zone: asked.zone ?? opening,
+      pins: {},
+      from: index,
+    });
+    return accept({
+      title,
+      goal,
+      notes: passage.notes.flatMap(({ beat, beats, string, fret, note, chord }) => {
+        const played = chart.chords[chord ?? -1];
+        if (!played) return [];
+        const degree = degreeName(degreeOver(played.chord, note));
+        return [
+          { ...{ beat, beats, string, fret }, note: noteName(note), degree, chord: played.index },
+        ];
+      }),
+      warnings: [...warnings],
+    });
+  },
+});

@@ -1,0 +1,143 @@
+<!--
+  The frame every screen of a chart stands in: head, strip, neck, what the screen is for; its keys
+  and their help; whether it is saved, and two versions side by side when it is not.
+-->
+<script lang="ts">
+  import { onMount, type Snippet } from 'svelte';
+  import { replaceState } from '$app/navigation';
+  import { page } from '$app/state';
+  import { spokenChord } from '$core/chords/spoken';
+  import type { Lane } from '$core/crossings/lanes';
+  import { writePlace } from '$lib/study/place';
+  import { getStudy } from '$lib/study/study.svelte';
+  import ChartHead from './ChartHead.svelte';
+  import type { Screen } from './screens';
+  import { type Actions, runShortcut } from './shortcuts';
+  import Strip from './Strip.svelte';
+
+  interface Props {
+    readonly screen: Screen;
+    /** The screen's name in the browser's title. */
+    readonly name: string;
+    readonly actions: Actions;
+    readonly heading?: string | undefined;
+    readonly tools?: Snippet | undefined;
+    /** In place of the strip, as while the bars are edited. */
+    readonly instead?: Snippet | null;
+    /** Beside the strip. */
+    readonly beside?: Snippet | null;
+    readonly neck?: Snippet;
+    readonly children?: Snippet;
+    /** The chord sounding on the strip, and the one to follow; the place's own when left out. */
+    readonly now?: number | null;
+    readonly next?: number | null;
+    readonly lane?: Lane | null;
+    readonly ongo?: (index: number) => void;
+    readonly onedit?: (index: number) => void;
+  }
+
+  let {
+    screen,
+    name,
+    actions,
+    heading,
+    tools,
+    instead = null,
+    beside = null,
+    neck,
+    children,
+    now,
+    next,
+    lane = null,
+    ongo,
+    onedit,
+  }: Props = $props();
+
+  const study = getStudy();
+  const { document, settings } = study;
+
+  let keysShown = $state(false);
+  const all = $derived<Actions>({
+    nextChord: () => study.step(1),
+    chordBefore: () => study.step(-1),
+    firstChord: () => study.go(0),
+    zoneDown: () => study.slideZone(-1),
+    zoneUp: () => study.slideZone(1),
+    undo: document.undo,
+    redo: document.redo,
+    help: () => (keysShown = true),
+    ...actions,
+  });
+
+  onMount(() => {
+    globalThis.document.documentElement.dataset['ready'] = screen;
+    return () => {
+      delete globalThis.document.documentElement.dataset['ready'];
+    };
+  });
+
+  // The address holds the place, so that a reload or a shared link comes back to it.
+  let ready = false;
+  $effect(() => {
+    const { place } = study;
+    if (ready) replaceState(writePlace(page.url, place), {});
+    ready = true;
+  });
+
+  const announced = $derived(
+    study.now
+      ? `${spokenChord(study.now.chord)}${study.next ? `, next ${spokenChord(study.next.chord)}` : ''}`
+      : '',
+  );
+</script>
+
+<svelte:window onkeydown={(event) => runShortcut(event, all)} />
+<svelte:head>
+  <title>{study.title} · {name} · Corvel</title>
+</svelte:head>
+
+<main
+  class="mx-auto flex min-h-[calc(100dvh-2.75rem)] max-w-[100rem] flex-col gap-2 px-4 pt-2 pb-1 print:min-h-0 print:p-0"
+>
+  <ChartHead {screen} {heading} {tools} onkeys={() => (keysShown = true)} />
+
+  <div class="grid gap-4 print:hidden {beside ? 'lg:grid-cols-[1fr_24rem]' : ''}">
+    {#if instead}
+      {@render instead()}
+    {:else if study.chart && study.reading}
+      <Strip
+        chart={study.chart}
+        reading={study.reading}
+        now={now === undefined ? (study.now?.index ?? null) : now}
+        next={next === undefined ? (study.next?.index ?? null) : next}
+        names={study.view.names}
+        planned={study.planned}
+        {lane}
+        naming={settings.current.modeNames}
+        ongo={ongo ?? study.go}
+        onedit={onedit ?? ongo ?? study.go}
+      />
+    {:else}
+      <p class="py-6 text-ink-soft">
+        Nothing can be read yet. Open the text and write chords between bar lines.
+      </p>
+    {/if}
+    {@render beside?.()}
+  </div>
+
+  {@render neck?.()}
+  {@render children?.()}
+
+  <p class="sr-only" aria-live="polite">{announced}</p>
+</main>
+
+{#if keysShown}
+  {#await import('./ShortcutSheet.svelte') then { default: ShortcutSheet }}
+    <ShortcutSheet bind:open={keysShown} actions={all} />
+  {/await}
+{/if}
+{#if document.theirs}
+  {#await import('./ConflictDialog.svelte') then { default: ConflictDialog }}
+    <ConflictDialog {document} />
+  {/await}
+{/if}

@@ -1,0 +1,233 @@
+<!--
+  The strip: the form as it is played, bars in proportion to time, now and next marked. Below the
+  chords lie what is played over them and a lane of guide tones.
+-->
+<script lang="ts">
+  import { group } from 'd3-array';
+  import type { Chart, PlayedBar } from '$core/chart/form';
+  import { roleName } from '$core/harmony/roles';
+  import { keyName } from '$core/keys/keys';
+  import type { KeyArea, Reading } from '$core/harmony/reading';
+  import { showSymbol } from '$lib/ui/glyphs';
+  import type { Lane } from '$core/crossings/lanes';
+  import { sharedShare } from '$core/lenses/ranking';
+  import type { ModeNaming } from '$lib/settings/settings';
+  import type { PlannedChord } from '$lib/study/choices';
+  import Contour from './Contour.svelte';
+  import { contourStops } from './contour';
+  import IntentMark from './IntentMark.svelte';
+  import { showMaterial } from './material';
+  import { columnsFor, showCadence } from './strip';
+
+  interface Props {
+    readonly chart: Chart;
+    readonly reading: Reading;
+    readonly now: number | null;
+    readonly next: number | null;
+    /** Numerals large and symbols small, or the other way round. */
+    readonly names: 'symbols' | 'numerals';
+    readonly planned: readonly PlannedChord[];
+    /** The lane drawn under the bars; null for none. */
+    readonly lane: Lane | null;
+    readonly naming: ModeNaming;
+    readonly ongo: (index: number) => void;
+    readonly onedit: (index: number) => void;
+  }
+
+  let { chart, reading, now, next, names, planned, lane, naming, ongo, onedit }: Props = $props();
+
+  const byBar = $derived(group(chart.chords, (played) => played.bar));
+  const cadences = $derived(reading.cadences);
+  const contour = $derived(lane ? contourStops(chart, lane) : null);
+
+  /** How much of a chord's material the chord before had too, 0–1; null for the very first. */
+  function sharedWithBefore(index: number): number | null {
+    const here = planned[index]?.material;
+    const before = planned[index - 1]?.material;
+    return here && before ? sharedShare(here, before) : null;
+  }
+  let width = $state(1248);
+  const columns = $derived(columnsFor(chart, width));
+
+  const laned = $derived(reading.areas.length > 1);
+  const areaAt = (bar: number): KeyArea | undefined =>
+    reading.areas.find(({ from, to }) => from <= bar && bar <= to);
+
+  /** A bar's heading where a section or another time through it begins. */
+  function heading(bar: PlayedBar, index: number): string | null {
+    const before = chart.bars[index - 1];
+    if (before?.section === bar.section && before.pass === bar.pass) return null;
+    const section = chart.source.sections[bar.section];
+    const times = chart.bars.some((other) => other.section === bar.section && other.pass > 1);
+    if (!section?.name && !times) return null;
+    return [section?.name, times ? `time ${bar.pass}` : null].filter(Boolean).join(', ');
+  }
+
+  /** Beats of a bar that no chord takes. */
+  function silence(bar: PlayedBar): number {
+    const sounding = (byBar.get(bar.number) ?? []).reduce((sum, { beats }) => sum + beats, 0);
+    return bar.beats - sounding;
+  }
+
+  let scroller = $state<HTMLDivElement>();
+  let list = $state<HTMLOListElement>();
+  /** Top and height of every bar, read when the layout changes and not at every step. */
+  let tops: readonly (readonly [top: number, height: number])[] = [];
+
+  $effect(() => {
+    void [columns, chart, laned, width, contour === null];
+    const cells = [...(list?.children ?? [])] as HTMLElement[];
+    const origin = scroller?.offsetTop ?? 0;
+    tops = cells.map((cell) => [cell.offsetTop - origin, cell.offsetHeight]);
+  });
+
+  // Kept here: asking the page for them at every step would make it lay itself out twice.
+  let height = $state(0);
+  let scrolled = 0;
+
+  $effect(() => {
+    const played = now === null ? undefined : chart.chords[now];
+    const place = tops[(played?.bar ?? 0) - 1];
+    if (!scroller || !place) return;
+    const [top, tall] = place;
+    // With the line after it, so that what comes next is in sight too.
+    const room = Math.min(height, 2 * tall);
+    if (top >= scrolled && top + room <= scrolled + height) return;
+    scrolled = Math.max(0, top - 4);
+    scroller.scrollTo({ top: scrolled });
+  });
+</script>
+
+<div
+  bind:this={scroller}
+  bind:clientWidth={width}
+  bind:clientHeight={height}
+  onscroll={() => (scrolled = scroller?.scrollTop ?? 0)}
+  class="max-h-54 overflow-x-hidden overflow-y-auto [scrollbar-width:thin]"
+  role="group"
+  aria-label="The form, {chart.bars.length} bars"
+>
+  <ol
+    bind:this={list}
+    class="grid gap-y-1"
+    style:grid-template-columns="repeat({columns}, minmax(0, 1fr))"
+  >
+    {#each chart.bars as bar, index (bar.number)}
+      {@const title = heading(bar, index)}
+      {@const newSection = chart.bars[index - 1]?.section !== bar.section}
+      {@const area = laned ? areaAt(bar.number) : undefined}
+      <li
+        class="relative flex min-w-0 flex-col border-l pt-4 {title
+          ? 'border-ink border-l-2'
+          : 'border-line-strong'} {newSection ? 'col-start-1' : ''} {laned ? 'pb-1' : ''}"
+      >
+        <span class="absolute top-0 left-1.5 max-w-full truncate text-xs leading-4 text-ink-soft">
+          {bar.number}{#if title}<span class="ml-1.5 font-semibold text-ink">{title}</span>{/if}
+          {#if area && area.from === bar.number}
+            <span class="ml-1 {area.heard ? 'italic' : ''}">
+              {area.heard ? 'heard in' : 'in'}
+              {showSymbol(keyName(area.key))}
+            </span>
+          {/if}
+        </span>
+        <div class="flex min-w-0">
+          {#each byBar.get(bar.number) ?? [] as { index: chord, chord: { symbol }, beats } (chord)}
+            {@const read = reading.chords[chord]}
+            {@const plan = planned[chord]}
+            {@const shared = sharedWithBefore(chord)}
+            {@const cadence = read?.cadence === null ? undefined : cadences[read?.cadence ?? -1]}
+            {@const numeral = read?.numeral ? showSymbol(read.numeral) : '\u00a0'}
+            <button
+              data-chord={chord}
+              data-time={chord === now ? 'now' : chord === next ? 'next' : undefined}
+              aria-current={chord === now ? 'true' : undefined}
+              title={[
+                cadence ? showCadence(cadence) : '',
+                read?.role ? showSymbol(roleName(read.role)) : '',
+              ]
+                .filter(Boolean)
+                .join(' · ') || undefined}
+              class="relative flex min-w-min flex-col items-start rounded-sm border-2 px-1.5 text-left {chord ===
+              now
+                ? 'border-now bg-now text-on-now'
+                : chord === next
+                  ? 'border-next'
+                  : 'border-transparent hover:border-line'}"
+              style:flex="{beats} 1 0"
+              onclick={() => ongo(chord)}
+              ondblclick={() => onedit(chord)}
+            >
+              {#if cadence}
+                <span
+                  aria-hidden="true"
+                  class="absolute -top-1 h-1 border-t border-ink-soft {cadence.from === chord
+                    ? 'left-0 border-l'
+                    : '-left-1'} {cadence.to === chord ? 'right-1 border-r' : '-right-1'}"
+                ></span>
+              {/if}
+              <span class="sr-only">Bar {bar.number}:</span>
+              <span class="heading text-lg/[1.4rem] whitespace-nowrap">
+                {names === 'symbols' ? showSymbol(symbol) : numeral}
+              </span>
+              <span
+                class="text-xs/[1.05rem] whitespace-nowrap {chord === now
+                  ? ''
+                  : 'text-ink-soft'} {read?.diatonic === false ? 'italic' : ''}"
+                >{names === 'symbols' ? numeral : showSymbol(symbol)}</span
+              >
+              {#if plan}
+                <span
+                  class="flex h-[15px] w-full min-w-0 items-center gap-1 overflow-hidden text-[11px]/[15px] {chord ===
+                  now
+                    ? ''
+                    : 'text-ink-soft'}"
+                  data-material={chord}
+                >
+                  <IntentMark intent={plan.intent} />
+                  {#if shared === 1}
+                    <span class="sr-only">{showMaterial(plan.material, naming)}</span>
+                    <span
+                      aria-hidden="true"
+                      class="h-0.5 flex-1 bg-current opacity-50"
+                      title="the same notes go on"
+                    ></span>
+                  {:else}
+                    <!-- Wider the more of its notes the chord before had too. -->
+                    {#if shared !== null}<span
+                        aria-hidden="true"
+                        class="h-0.5 shrink-0 bg-current"
+                        style:width="{Math.round(shared * 12)}px"
+                        title="{Math.round(shared * 100)} % of these notes were there before"
+                      ></span>{/if}
+                    <span class="w-0 flex-1 truncate">{showMaterial(plan.material, naming)}</span>
+                  {/if}
+                </span>
+              {/if}
+              {#if chord === now || chord === next}
+                <span class="sr-only">{chord === now ? 'now' : 'next'}</span>
+              {/if}
+            </button>
+          {/each}
+          {#if silence(bar) > 0}
+            <span class="px-1.5 text-ink-soft" style:flex="{silence(bar)} 1 0">N.C.</span>
+          {/if}
+        </div>
+        {#if contour}
+          <Contour
+            stops={(byBar.get(bar.number) ?? []).flatMap(({ index }) => contour.get(index) ?? [])}
+            {now}
+            {next}
+          />
+        {/if}
+        {#if area}
+          <span
+            aria-hidden="true"
+            class="absolute right-0 bottom-0 left-0 border-t-2 {area.heard
+              ? 'border-dashed border-line-strong'
+              : 'border-ink'}"
+          ></span>
+        {/if}
+      </li>
+    {/each}
+  </ol>
+</div>

@@ -1,0 +1,55 @@
+import { readFileSync } from 'node:fs';
+import { describe, expect, test } from 'vitest';
+import { type Actions, runShortcut, SHORTCUTS } from './shortcuts';
+import { formatTable } from '$lib/formats/tables';
+import { shortcutTable } from './tables';
+
+describe('shortcuts', () => {
+  const press = (actions: Actions, init: Partial<KeyboardEvent>) => {
+    runShortcut(
+      { key: 'z', target: null, preventDefault: () => undefined, ...init } as KeyboardEvent,
+      actions,
+    );
+  };
+
+  test('ask for their exact keys', () => {
+    const done: string[] = [];
+    const actions: Actions = {
+      zones: () => void done.push('zones'),
+      undo: () => void done.push('undo'),
+      redo: () => void done.push('redo'),
+    };
+    press(actions, {});
+    press(actions, { ctrlKey: true });
+    press(actions, { altKey: true });
+    press(actions, { shiftKey: true, ctrlKey: true });
+    expect(done).toEqual(['zones', 'undo', 'redo']);
+  });
+
+  test('a key does what its screen gives it to do', () => {
+    const done: string[] = [];
+    const note = () => void done.push('note');
+    press({ nextChord: () => void done.push('chord'), nextNote: note }, { key: '.' });
+    press({ nextChord: undefined, nextNote: note }, { key: '.' });
+    press({ nextNote: note }, { key: ',' });
+    expect(done).toEqual(['chord', 'note']);
+  });
+
+  test('are silent while one types', () => {
+    const done: string[] = [];
+    const field = { closest: () => ({}) } as unknown as EventTarget;
+    press({ zones: () => void done.push('zones') }, { target: field });
+    expect(done).toEqual([]);
+  });
+
+  test('each is named once', () => {
+    expect(new Set(SHORTCUTS.map(({ does }) => does)).size).toBe(SHORTCUTS.length);
+  });
+
+  test.each([
+    ['keys', shortcutTable()],
+    ['formats', formatTable()],
+  ])('the README holds the table of %s: npm run tables writes it', (_, table) => {
+    expect(readFileSync('README.md', 'utf8')).toContain(table);
+  });
+});

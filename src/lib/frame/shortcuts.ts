@@ -1,0 +1,88 @@
+/**
+ * Every key of the screens of a chart, in one table: the help sheet and the README are made from it.
+ * A screen says what its keys do by their names here.
+ */
+interface ShortcutRow {
+  /** As `KeyboardEvent.key` gives it; several keys may do the same. */
+  readonly keys: readonly string[];
+  readonly shown: string;
+  readonly does: string;
+  readonly control?: boolean;
+}
+
+// Where two rows share a key, the first that the screen gives something to do is run.
+const ROWS = {
+  nextChord: { keys: ['ArrowRight', '.'], shown: '→ or .', does: 'Next chord' },
+  chordBefore: { keys: ['ArrowLeft', ','], shown: '← or ,', does: 'Chord before' },
+  nextNote: { keys: ['ArrowRight', '.'], shown: '→ or .', does: 'Next note of the sheet' },
+  noteBefore: { keys: ['ArrowLeft', ','], shown: '← or ,', does: 'Note before' },
+  firstChord: { keys: ['Home'], shown: 'Home', does: 'First chord' },
+  play: { keys: [' '], shown: 'Space', does: 'Play the sheet, or stop' },
+  anotherLine: { keys: ['a'], shown: 'A', does: 'Another line over the same targets' },
+  zoneDown: { keys: ['['], shown: '[', does: 'Zone one fret down' },
+  zoneUp: { keys: [']'], shown: ']', does: 'Zone one fret up' },
+  zone1: { keys: ['1'], shown: '1', does: 'Zone 1' },
+  zone2: { keys: ['2'], shown: '2', does: 'Zone 2' },
+  zone3: { keys: ['3'], shown: '3', does: 'Zone 3' },
+  zone4: { keys: ['4'], shown: '4', does: 'Zone 4' },
+  zone5: { keys: ['5'], shown: '5', does: 'Zone 5' },
+  zones: { keys: ['z'], shown: 'Z', does: 'The five zones, with the box of every chord' },
+  wholeNeck: { keys: ['w'], shown: 'W', does: 'Whole neck, or the zone only' },
+  nextLens: { keys: ['v'], shown: 'V', does: 'Options of the next lens' },
+  ownPentatonic: { keys: ['p'], shown: 'P', does: 'Own pentatonic over this chord' },
+  chordTones: { keys: ['c'], shown: 'C', does: 'Chord tones over this chord' },
+  intent: { keys: ['i'], shown: 'I', does: 'Intent: outline, lean, coast' },
+  styles: { keys: ['j'], shown: 'J', does: 'A plan in one style' },
+  crossing: { keys: ['x'], shown: 'X', does: 'Ladder of choices or of chord tones' },
+  lane: { keys: ['u'], shown: 'U', does: 'The next lane under the bars' },
+  modeNames: { keys: ['m'], shown: 'M', does: 'Modes by their own name or by parent scale' },
+  targets: { keys: ['f'], shown: 'F', does: 'Targets on the neck, on or off' },
+  practice: { keys: ['q'], shown: 'Q', does: 'Practice sheet' },
+  layerBox: { keys: ['b'], shown: 'B', does: 'Layer: pentatonic box' },
+  layerScale: { keys: ['s'], shown: 'S', does: 'Layer: scale position' },
+  layerArpeggio: { keys: ['a'], shown: 'A', does: 'Layer: arpeggio' },
+  layerTriad: { keys: ['r'], shown: 'R', does: 'Layer: triad' },
+  layerGrip: { keys: ['g'], shown: 'G', does: 'Layer: grip' },
+  layerHome: { keys: ['h'], shown: 'H', does: 'Layer: home' },
+  oneOctave: { keys: ['o'], shown: 'O', does: 'One octave only' },
+  labels: { keys: ['l'], shown: 'L', does: 'Label notes the next way' },
+  names: { keys: ['n'], shown: 'N', does: 'Numerals or symbols large' },
+  spelling: { keys: ['d'], shown: 'D', does: 'Spelling of this chord' },
+  details: { keys: ['k'], shown: 'K', does: 'Key, tempo, transposing' },
+  transposeUp: { keys: ['+'], shown: '+', does: 'Transpose a half step up' },
+  transposeDown: { keys: ['-'], shown: '−', does: 'Transpose a half step down' },
+  editBars: { keys: ['e'], shown: 'E', does: 'Edit the bars on the strip' },
+  editText: { keys: ['t'], shown: 'T', does: 'Chart text' },
+  morphOn: { keys: ['>'], shown: '>', does: 'The next quality, one note further' },
+  morphBack: { keys: ['<'], shown: '<', does: 'The quality before' },
+  undo: { keys: ['z'], shown: 'Ctrl Z', does: 'Undo', control: true },
+  redo: { keys: ['y', 'Shift+z'], shown: 'Ctrl Y', does: 'Redo', control: true },
+  help: { keys: ['?'], shown: '?', does: 'These keys' },
+} as const satisfies Readonly<Record<string, ShortcutRow>>;
+
+export type ShortcutId = keyof typeof ROWS;
+
+/** What the keys of a screen do. */
+export type Actions = { readonly [I in ShortcutId]?: (() => void) | undefined };
+
+export const SHORTCUTS: readonly (ShortcutRow & { readonly id: ShortcutId })[] = (
+  Object.keys(ROWS) as ShortcutId[]
+).map((id) => ({ id, ...ROWS[id] }));
+
+const TYPING = 'input, textarea, select, [contenteditable="true"], [role="menu"], [role="dialog"]';
+
+const isTyping = (target: EventTarget | null): boolean =>
+  target !== null && 'closest' in target && (target as Element).closest(TYPING) !== null;
+
+/** Runs the action a key press asks for, if any. */
+export function runShortcut(event: KeyboardEvent, actions: Actions): void {
+  if (event.altKey || event.defaultPrevented || isTyping(event.target)) return;
+  const control = Boolean(event.ctrlKey || event.metaKey);
+  const key = event.shiftKey && control ? `Shift+${event.key.toLowerCase()}` : event.key;
+  const found = SHORTCUTS.find(
+    (row) => row.keys.includes(key) && (row.control ?? false) === control && actions[row.id],
+  );
+  if (!found) return;
+  event.preventDefault();
+  actions[found.id]?.();
+}

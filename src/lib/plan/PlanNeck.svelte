@@ -1,0 +1,144 @@
+<!-- Plan's neck: the marks of now and next with their arrows, the zone's bracket, the targets' pennants. -->
+<script lang="ts">
+  import type { Mark } from '$core/neck/marks';
+  import { fitZone } from '$core/neck/neck';
+  import { spokenChord } from '$core/chords/spoken';
+  import type { DrawnMark } from '$lib/neck/drawn';
+  import JoinedPlaces from '$lib/neck/JoinedPlaces.svelte';
+  import { labelMark } from '$lib/neck/labels';
+  import { LARGE, layOut } from '$lib/neck/layout';
+  import MoveArrows from '$lib/neck/MoveArrows.svelte';
+  import Neck from '$lib/neck/Neck.svelte';
+  import { speakMark } from '$lib/neck/speech';
+  import TargetFlags, { type Flag } from '$lib/neck/TargetFlags.svelte';
+  import ZoneBracket from '$lib/neck/ZoneBracket.svelte';
+  import { getStudy } from '$lib/study/study.svelte';
+  import { showOver } from '$lib/ui/glyphs';
+  import { getPlanModel } from './model.svelte';
+
+  interface Props {
+    /** The mark under the pointer or the focus; null when there is none. */
+    readonly onread: (mark: Mark | null) => void;
+    /** A mark that is picked, by click or by Enter. */
+    readonly onpick: (mark: Mark) => void;
+  }
+
+  let { onread, onpick }: Props = $props();
+
+  const study = getStudy();
+  const model = getPlanModel();
+
+  const leftHanded = $derived(study.instrument.leftHanded);
+  const layout = $derived(layOut(study.neck, { ...LARGE, leftHanded }));
+  const zone = $derived(study.zone);
+  const around = $derived(
+    study.now ? { now: study.now.chord, next: study.next?.chord ?? null } : null,
+  );
+  const labelContext = $derived(
+    study.now && {
+      now: study.now.chord,
+      next: study.next?.chord ?? null,
+      key: study.reading?.chords[study.now.index]?.key ?? null,
+      collection: study.now.material.collection,
+      zone,
+    },
+  );
+  const marks = $derived(
+    model.marks.map((mark): DrawnMark => ({
+      kind: 'change',
+      string: mark.string,
+      fret: mark.fret,
+      now: mark.now?.weight ?? null,
+      next: mark.next?.weight ?? null,
+      mark,
+      label: labelContext ? labelMark(mark, study.view.labels, labelContext) : '',
+    })),
+  );
+  const markOf = (drawn: DrawnMark | null): Mark | null =>
+    drawn?.kind === 'change' ? drawn.mark : null;
+
+  const flags = $derived.by((): readonly Flag[] => {
+    if (!study.view.targets) return [];
+    const flag = (time: Flag['time'], index: number | undefined): readonly Flag[] => {
+      const stop = model.targets.stopAt(index);
+      const chord = index === undefined ? undefined : study.planned[index]?.chord;
+      if (!stop || index === undefined || !chord) return [];
+      const { string, fret } = stop;
+      return [
+        {
+          time,
+          string,
+          fret,
+          label: showOver(chord, stop.degree),
+          pinned: model.targets.isPinned(index, stop),
+        },
+      ];
+    };
+    return [...flag('next', study.next?.index), ...flag('now', study.now?.index)];
+  });
+
+  let picture = $state<SVGSVGElement>();
+  let scroller = $state<HTMLDivElement>();
+
+  // On a narrow screen the neck scrolls: keep the zone in sight.
+  $effect(() => {
+    if (!scroller || !picture) return;
+    const scale = picture.clientWidth / layout.width;
+    const left = Math.min(layout.wire(zone.low), layout.wire(zone.high)) * scale;
+    scroller.scrollTo({ left: left - 60 });
+  });
+
+  const label = $derived(
+    `Neck, frets ${zone.low} to ${zone.high}${
+      study.now ? `, ${spokenChord(study.now.chord)}` : ''
+    }. Arrow keys walk from note to note.`,
+  );
+</script>
+
+<div bind:this={scroller} class="overflow-x-auto overflow-y-hidden">
+  <Neck
+    bind:picture
+    class="min-w-3xl"
+    neck={study.neck}
+    {layout}
+    {marks}
+    {label}
+    {zone}
+    shaded
+    {leftHanded}
+    speak={(drawn) => {
+      const mark = markOf(drawn);
+      return mark && around ? speakMark(mark, around) : '';
+    }}
+    onread={(drawn) => onread(markOf(drawn))}
+    onpick={(drawn) => {
+      const mark = markOf(drawn);
+      if (mark) onpick(mark);
+    }}
+  >
+    {#snippet under()}
+      {#each model.layers as layer (layer.kind)}
+        <JoinedPlaces {layer} {layout} />
+      {/each}
+      <MoveArrows marks={model.marks} {layout} />
+      <ZoneBracket
+        {zone}
+        {layout}
+        onmove={(low, high) => study.dragZone(fitZone(study.neck, low, high))}
+        onend={study.keepZone}
+        frets={study.neck.frets}
+      />
+    {/snippet}
+    {#snippet over()}
+      <TargetFlags
+        {flags}
+        {layout}
+        places={model.marks}
+        onpin={(time, place) => {
+          const index = time === 'now' ? study.now?.index : study.next?.index;
+          if (index !== undefined) model.pin(index, place);
+        }}
+      />
+    {/snippet}
+  </Neck>
+</div>

@@ -1,0 +1,189 @@
+/** What Plan shows of the chord sounding now and of the change to the next, and what may be done there. */
+import { createContext } from 'svelte';
+import { chordNotes } from '$core/chords/chords';
+import { cross } from '$core/crossings/crossing';
+import { type Lane, lanesOf } from '$core/crossings/lanes';
+import { remarksOn } from '$core/crossings/remarks';
+import type { Lens } from '$core/lenses/table';
+import { modeAt } from '$core/lenses/modes';
+import { type Option, optionsFor } from '$core/lenses/options';
+import { filterMarks, type Layer, type LayerKind, layersFor, withGround } from '$core/neck/layers';
+import { markNeck, type Sounding } from '$core/neck/marks';
+import { type Place, wholeNeck } from '$core/neck/neck';
+import type { PlannedChord, Scope } from '$lib/study/choices';
+import { chooseOption, pin } from '$lib/study/edits';
+import type { Study } from '$lib/study/study.svelte';
+import { createTargets } from './targets.svelte';
+
+const soundingOf = ({ chord, material }: PlannedChord): Sounding => ({
+  chord,
+  notes: material.notes,
+});
+
+export function createPlanModel(study: Study) {
+  const targets = createTargets(study);
+  let whole = $state(false);
+  /** An option looked at before it is chosen; it is of one chord only. */
+  let looked = $state.raw<{ readonly index: number; readonly option: Option } | null>(null);
+  const preview = $derived(looked?.index === study.nowIndex ? (looked?.option ?? null) : null);
+
+  const options = $derived.by((): readonly Option[] => {
+    const { contexts, planned, nowIndex, next } = study;
+    const context = contexts[nowIndex];
+    if (!context || planned.length === 0) return [];
+    const before = planned[(nowIndex + planned.length - 1) % planned.length];
+    const neighbours = [before, next].flatMap((one) => (one ? [one.material] : []));
+    return optionsFor(context, { neighbours, preferred: study.plan.preferred });
+  });
+  /** The option that is chosen now, with what it covers and costs. */
+  const current = $derived.by((): Option | null => {
+    const { now } = study;
+    if (!now) return null;
+    const same = options.filter(({ material }) => material.name === now.material.name);
+    return same.find(({ lens }) => lens === now.lens) ?? same[0] ?? null;
+  });
+
+  const chords = $derived((study.chart?.chords ?? []).map(({ chord }) => chord));
+  const lanes = $derived(lanesOf(chords));
+  const remarks = $derived(
+    remarksOn(chords, study.reading?.blues ? (study.key?.tonic ?? null) : null),
+  );
+  const mode = $derived(
+    study.chart && study.reading ? modeAt(study.chart, study.reading, study.nowIndex) : null,
+  );
+
+  /** Layers by everything they follow from: a form comes back to the same chords. */
+  const knownLayers = $derived.by(() => {
+    void [study.neck, study.zone, study.view.layers, study.view.strings];
+    // Made anew when anything it depends on changes; its filling is nobody's cue to redraw.
+    // eslint-disable-next-line svelte/prefer-svelte-reactivity
+    return new Map<string, readonly Layer[]>();
+  });
+  const layers = $derived.by((): readonly Layer[] => {
+    const { now, view, neck, zone } = study;
+    if (!now || !mode || view.layers.length === 0) return [];
+    const { chord } = now;
+    const id = `${chord.root} ${chord.quality.name} ${mode.root} ${mode.kind.name}`;
+    const known = knownLayers.get(id);
+    if (known) return known;
+    const made = layersFor(view.layers, { neck, zone, chord, mode, strings: view.strings });
+    knownLayers.set(id, made);
+    return made;
+  });
+  const marks = $derived.by(() => {
+    const { now, next, neck, zone, view } = study;
+    if (!now) return [];
+    const over = preview ? { chord: now.chord, notes: preview.material.notes } : soundingOf(now);
+    const region = whole ? wholeNeck(neck) : zone;
+    const marked = markNeck(neck, region, over, next ? soundingOf(next) : null);
+    return filterMarks(withGround(neck, marked, layers), {
+      strings: view.strings,
+      octaveFrom: view.oneOctave ? now.chord.root : null,
+    });
+  });
+  const crossing = $derived.by(() => {
+    const { now, next, view } = study;
+    if (!now || !next) return null;
+    const ofChords = view.crossing === 'chords' && preview === null;
+    const shown = preview?.material ?? now.material;
+    const before = ofChords ? chordNotes(now.chord) : shown.notes;
+    const after = ofChords ? chordNotes(next.chord) : next.material.notes;
+    return { before, after, ...cross(before, after) };
+  });
+
+  return {
+    targets,
+    get mode() {
+      return mode;
+    },
+    get layers() {
+      return layers;
+    },
+    get marks() {
+      return marks;
+    },
+    get crossing() {
+      return crossing;
+    },
+    /** Whether the whole neck is marked, or the zone only. */
+    get whole() {
+      return whole;
+    },
+    toggleWhole() {
+      whole = !whole;
+    },
+    /** Everything that could be played over the chord sounding now, best first. */
+    get options() {
+      return options;
+    },
+    get current() {
+      return current;
+    },
+    get preview() {
+      return preview;
+    },
+    look(option: Option | null) {
+      looked = option && { index: study.nowIndex, option };
+    },
+    choose(option: Option, scope: Scope) {
+      looked = null;
+      const { chart, nowIndex } = study;
+      if (chart) study.edit(chooseOption(chart, nowIndex, option, scope));
+    },
+    /** Takes the first answer of a lens over the chord sounding now. */
+    chooseLens(lens: Lens) {
+      const first = options.find((option) => option.lens === lens);
+      if (first) this.choose(first, 'chord');
+    },
+    toggleLayer(kind: LayerKind) {
+      const on = study.view.layers;
+      study.look({
+        layers: on.includes(kind) ? on.filter((one) => one !== kind) : [...on, kind],
+      });
+    },
+    /** Sets the target of a chord by hand, and shows it. */
+    pin(index: number, place: Place) {
+      study.edit(pin(index, place));
+      study.look({ targets: true });
+    },
+    /** The lane the strip draws; null where it draws none. */
+    get lane(): Lane | null {
+      const { lane } = study.view;
+      if (lane === 'none') return null;
+      return lane === 'route' ? targets.lane : lanes[lane];
+    },
+    /** What is notable about the change out of the chord sounding now, or around it. */
+    get remarksNow() {
+      // What is said of fewest chords says the most of this change.
+      return remarks
+        .filter(({ from, to }) => from <= study.nowIndex && study.nowIndex < to)
+        .toSorted((a, b) => a.to - a.from - (b.to - b.from));
+    },
+    /** The stretch of chords too fast to outline that holds the one sounding now, if any. */
+    get fast() {
+      const { reading, nowIndex } = study;
+      return reading?.fast.find(({ from, to }) => from <= nowIndex && nowIndex <= to);
+    },
+    /** The cadences that hold the chord sounding now. */
+    get cadencesNow() {
+      const { reading, nowIndex } = study;
+      return (reading?.cadences ?? []).filter(({ from, to }) => from <= nowIndex && nowIndex <= to);
+    },
+    /** Where a chord stands on paper: its written bar and its place in it. */
+    writtenAt(index: number): { readonly bar: number; readonly slot: number } | null {
+      const { chart, planned } = study;
+      const played = planned[index];
+      const here = chart?.bars[(played?.bar ?? 0) - 1];
+      if (!chart || !played || !here) return null;
+      const before = chart.source.sections.slice(0, here.section);
+      const first = before.reduce((sum, { bars }) => sum + bars.length, 0);
+      const inBar = chart.chords.filter(({ bar }) => bar === played.bar);
+      return { bar: first + here.sourceBar, slot: inBar.indexOf(chart.chords[index] ?? played) };
+    },
+  };
+}
+
+export type PlanModel = ReturnType<typeof createPlanModel>;
+
+/** The model of the Plan shown. */
+export const [getPlanModel, setPlanModel] = createContext<PlanModel>();

@@ -1,0 +1,90 @@
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterEach, beforeEach, describe, expect, test } from 'vitest';
+import { createPool, type Pool, type PoolOptions } from './pool';
+
+/** A thread that answers, never ends, breaks or fills its memory, as it is told. */
+const SCRIPT = `
+const { parentPort, threadId } = require('node:worker_threads');
+parentPort.on('message', (job) => {
+  if (job === 'spin') for (;;);
+  if (job === 'break') throw new Error('broken');
+  if (job === 'fill') { const all = []; for (;;) all.push(new Array(1e5).fill({})); }
+  parentPort.postMessage({ job, threadId });
+});`;
+
+interface Reply {
+  readonly job: string;
+  readonly threadId: number;
+}
+
+let folder: string;
+let pool: Pool<string, Reply> | null = null;
+
+beforeEach(() => {
+  folder = mkdtempSync(join(tmpdir(), 'corvel-pool-'));
+  writeFileSync(join(folder, 'thread.cjs'), SCRIPT);
+});
+
+afterEach(() => {
+  pool?.close();
+  rmSync(folder, { recursive: true });
+});
+
+function open(changed: Partial<PoolOptions> = {}): Pool<string, Reply> {
+  pool = createPool({
+    ...{ script: join(folder, 'thread.cjs'), size: 2, deadline: 10_000, patience: 10_000 },
+    ...{ idle: 60_000, megabytes: 32 },
+    ...changed,
+  });
+  return pool;
+}
+
+const threadOf = async (asked: Pool<string, Reply>): Promise<number> => {
+  const outcome = await asked.run('hello');
+  return outcome.kind === 'done' ? outcome.reply.threadId : -1;
+};
+
+describe('a pool of threads', () => {
+  test('answers each its own, with the same thread while one is enough', async () => {
+    const asked = open();
+    expect(await threadOf(asked)).toBe(await threadOf(asked));
+    const outcomes = await Promise.all(['a', 'b', 'c', 'd'].map((job) => asked.run(job)));
+    expect(outcomes.map((one) => one.kind === 'done' && one.reply.job)).toEqual([
+      'a',
+      'b',
+      'c',
+      'd',
+    ]);
+  });
+
+  test('what takes too long is ended, and the next is answered', async () => {
+    const asked = open({ size: 1, deadline: 400 });
+    const late = asked.run('spin');
+    const behind = asked.run('behind');
+    expect(await late).toEqual({ kind: 'late' });
+    expect(await behind).toMatchObject({ kind: 'done' });
+  });
+
+  test('what breaks or fills its memory takes only its own thread along', async () => {
+    const asked = open({ size: 1 });
+    expect(await asked.run('break')).toEqual({ kind: 'late' });
+    expect(await asked.run('fill')).toEqual({ kind: 'late' });
+    expect(await asked.run('hello')).toMatchObject({ kind: 'done' });
+  }, 60_000);
+
+  test('what would wait too long for its turn is sent away', async () => {
+    const asked = open({ size: 1, deadline: 1_500, patience: 100 });
+    const first = asked.run('spin');
+    expect(await asked.run('hello')).toEqual({ kind: 'busy' });
+    expect(await first).toEqual({ kind: 'late' });
+  });
+
+  test('an idle thread is let go', async () => {
+    const asked = open({ idle: 50 });
+    const before = await threadOf(asked);
+    await new Promise((resolve) => setTimeout(resolve, 300));
+    expect(await threadOf(asked)).not.toBe(before);
+  });
+});

@@ -1,0 +1,120 @@
+/**
+ * Threads for work that would hold up everyone else: few, each with a deadline, started when wanted
+ * and let go when idle. What waits too long is sent away rather than kept.
+ */
+import { Worker } from 'node:worker_threads';
+
+export type PoolOutcome<Reply> =
+  | { readonly kind: 'done'; readonly reply: Reply }
+  /** It took longer than the deadline, or more memory than a thread may have. */
+  | { readonly kind: 'late' }
+  /** Too much was waiting already. */
+  | { readonly kind: 'busy' };
+
+export interface PoolOptions {
+  readonly script: string;
+  readonly size: number;
+  /** Milliseconds that one job may take. */
+  readonly deadline: number;
+  /** Milliseconds that a job may wait for a thread. */
+  readonly patience: number;
+  /** Milliseconds after which an idle thread is let go. */
+  readonly idle: number;
+  readonly megabytes: number;
+}
+
+interface Waiting<Job, Reply> {
+  readonly job: Job;
+  readonly settle: (outcome: PoolOutcome<Reply>) => void;
+}
+
+export interface Pool<Job, Reply> {
+  readonly run: (job: Job) => Promise<PoolOutcome<Reply>>;
+  readonly close: () => void;
+}
+
+export function createPool<Job, Reply>(options: PoolOptions): Pool<Job, Reply> {
+  const waiting: Waiting<Job, Reply>[] = [];
+  const resting: { readonly thread: Worker; readonly timer: NodeJS.Timeout }[] = [];
+  const threads = new Set<Worker>();
+
+  function open(): Worker {
+    const thread = new Worker(options.script, {
+      resourceLimits: { maxOldGenerationSizeMb: options.megabytes, maxYoungGenerationSizeMb: 16 },
+    });
+    threads.add(thread);
+    thread.unref();
+    return thread;
+  }
+
+  function end(thread: Worker) {
+    threads.delete(thread);
+    void thread.terminate();
+  }
+
+  function rest(thread: Worker) {
+    const timer = setTimeout(() => {
+      const index = resting.findIndex((one) => one.thread === thread);
+      if (index >= 0) resting.splice(index, 1);
+      end(thread);
+    }, options.idle);
+    timer.unref();
+    resting.push({ thread, timer });
+  }
+
+  function work(thread: Worker, { job, settle }: Waiting<Job, Reply>) {
+    const finish = (outcome: PoolOutcome<Reply>, usable: boolean) => {
+      clearTimeout(deadline);
+      thread.off('message', done);
+      thread.off('error', broken);
+      settle(outcome);
+      if (usable) rest(thread);
+      else end(thread);
+      next();
+    };
+    const done = (reply: Reply) => {
+      finish({ kind: 'done', reply }, true);
+    };
+    const broken = () => {
+      finish({ kind: 'late' }, false);
+    };
+    const deadline = setTimeout(broken, options.deadline);
+    thread.on('message', done);
+    thread.on('error', broken);
+    thread.postMessage(job);
+  }
+
+  function next() {
+    const first = waiting[0];
+    if (!first) return;
+    const rested = resting.pop();
+    if (rested) clearTimeout(rested.timer);
+    else if (threads.size >= options.size) return;
+    waiting.shift();
+    work(rested?.thread ?? open(), first);
+  }
+
+  return {
+    run: (job) =>
+      new Promise((resolve) => {
+        const entry = {
+          job,
+          settle: (outcome: PoolOutcome<Reply>) => {
+            clearTimeout(timer);
+            resolve(outcome);
+          },
+        };
+        const timer = setTimeout(() => {
+          const index = waiting.indexOf(entry);
+          if (index < 0) return;
+          waiting.splice(index, 1);
+          resolve({ kind: 'busy' });
+        }, options.patience);
+        waiting.push(entry);
+        next();
+      }),
+    close() {
+      for (const thread of [...threads]) end(thread);
+    },
+  };
+}

@@ -1,0 +1,304 @@
+import { execFileSync, spawn } from 'node:child_process';
+import {
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  writeFileSync,
+} from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import Database from 'libsql';
+import { afterEach, beforeEach, describe, expect, test } from 'vitest';
+import { chartsIn, listBackups } from './backups';
+import { createChart, findChart, listCharts, saveChart } from './charts';
+import { openDatabase, openToRead } from './database';
+import { lockFolder, unlockFolder } from './lock';
+import { salvage } from './salvage';
+import { closeStore, currentStore, restoreBackup, restoreReadable } from './store';
+
+const TEXT = 'title: Nine Kettles\nkey: Eb\n| Eb | Ab |';
+
+let folder: string;
+let file: string;
+
+beforeEach(() => {
+  folder = mkdtempSync(join(tmpdir(), 'corvel-store-'));
+  file = join(folder, 'corvel.sqlite');
+  process.env['CORVEL_DATA'] = folder;
+});
+
+afterEach(() => {
+  closeStore();
+  delete process.env['CORVEL_DATA'];
+  rmSync(folder, { recursive: true, force: true });
+});
+
+const held = (): Database.Database => {
+  const other = new Database(file);
+  other.exec('begin immediate');
+  return other;
+};
+
+/** What another process finds in the file: only what was committed. */
+function textElsewhere(id: string): string {
+  const other = new Database(file);
+  const row = other.prepare('select text from chart where id = ?').get(id) as { text: string };
+  other.close();
+  return row.text;
+}
+
+describe('a lock held by another program', () => {
+  test('is waited for, and what is acknowledged is committed', async () => {
+    const open = await openDatabase(folder);
+    const other = held();
+    const waiting = createChart(open.db, TEXT);
+    setTimeout(() => {
+      other.exec('commit');
+      other.close();
+    }, 300);
+    expect(textElsewhere(await waiting)).toBe(TEXT);
+    open.close();
+  });
+
+  test('held too long is said so, and every later save is committed', async () => {
+    const open = await openDatabase(folder);
+    const id = await createChart(open.db, TEXT);
+    const other = held();
+    const save = saveChart(open.db, id, { revision: 1, text: '| F |', plan: '{}' });
+    await expect(save).rejects.toMatchObject({ kind: 'busy' });
+    other.exec('rollback');
+    other.close();
+    for (let revision = 1; revision <= 6; revision++) {
+      const edit = { revision, text: `| C | x${revision}`, plan: '{}' };
+      expect(await saveChart(open.db, id, edit)).toMatchObject({ kind: 'saved' });
+      expect(textElsewhere(id)).toBe(edit.text);
+    }
+    open.close();
+  }, 20_000);
+
+  test('does not hold up who only reads', async () => {
+    const open = await openDatabase(folder);
+    const id = await createChart(open.db, TEXT);
+    const other = held();
+    const save = saveChart(open.db, id, { revision: 1, text: '| F |', plan: '{}' });
+    expect((await findChart(open.db, id))?.text).toBe(TEXT);
+    other.exec('commit');
+    other.close();
+    expect(await save).toMatchObject({ kind: 'saved' });
+    open.close();
+  });
+});
+
+describe('bytes that are no text', () => {
+  test('mark their chart damaged and leave the others whole', async () => {
+    const open = await openDatabase(folder);
+    const id = await createChart(open.db, TEXT);
+    const sound = await createChart(open.db, '| G7 |');
+    const other = new Database(file);
+    other.exec(`update chart set text = cast(x'7c20ff4320' || text as text) where id = '${id}'`);
+    other.close();
+    const damaged = await findChart(open.db, id);
+    expect(damaged).toMatchObject({ damaged: true });
+    expect(damaged?.text).toContain('title: Nine Kettles');
+    expect(await findChart(open.db, sound)).toMatchObject({ damaged: false, text: '| G7 |' });
+    expect(await listCharts(open.db)).toHaveLength(2);
+    open.close();
+  });
+
+  test('in the names of the tables make the file damaged, and no crash', async () => {
+    const open = await openDatabase(folder);
+    await createChart(open.db, TEXT);
+    open.close();
+    const bytes = readFileSync(file);
+    bytes[bytes.indexOf('chart_deleted')] = 0xff;
+    writeFileSync(file, bytes);
+    expect(await currentStore()).toMatchObject({ state: 'closed', kind: 'damaged' });
+  });
+});
+
+describe('one server for one data folder', () => {
+  test('a second is refused with where the first is', () => {
+    lockFolder(folder, 'http://127.0.0.1:4173/');
+    const program = `
+      const Database = require('libsql');
+      try { new Database(${JSON.stringify(join(folder, 'corvel.lock'))}).exec('begin exclusive'); }
+      catch (error) { console.log(error.code); }`;
+    const said = execFileSync(process.execPath, ['-e', program]).toString().trim();
+    expect(said).toBe('SQLITE_BUSY');
+    unlockFolder();
+    expect(execFileSync(process.execPath, ['-e', program]).toString().trim()).toBe('');
+  });
+
+  test('a killed one leaves no lock behind', async () => {
+    const lock = JSON.stringify(join(folder, 'corvel.lock'));
+    const child = spawn(process.execPath, [
+      '-e',
+      `new (require('libsql'))(${lock}).exec('begin exclusive'); console.log('held'); setInterval(() => 0, 999);`,
+    ]);
+    await new Promise((resolve) => child.stdout.once('data', resolve));
+    expect(() => {
+      lockFolder(folder, '');
+    }).toThrow('already running');
+    child.kill('SIGKILL');
+    await new Promise((resolve) => child.once('exit', resolve));
+    expect(() => {
+      lockFolder(folder, '');
+    }).not.toThrow();
+  });
+});
+
+describe('backups', () => {
+  const backupsOf = () => join(folder, 'backups');
+
+  test('a broken or empty one is not offered, and made anew', async () => {
+    const open = await openDatabase(folder);
+    await createChart(open.db, TEXT);
+    const noon = new Date('2026-03-01T12:00:00Z');
+    open.backUpIfDue(noon);
+    const [name = ''] = listBackups(folder);
+    writeFileSync(join(backupsOf(), name), '');
+    expect(listBackups(folder)).toEqual([]);
+    open.backUpIfDue(new Date('2026-03-01T12:30:00Z'));
+    expect(listBackups(folder)).toHaveLength(1);
+    open.close();
+  });
+
+  test('after hours of change, and at a clean stop, there is another', async () => {
+    const open = await openDatabase(folder);
+    const id = await createChart(open.db, TEXT);
+    const at = (hour: string) => new Date(new Date().toISOString().slice(0, 11) + hour);
+    open.backUpIfDue(at('01:00:00Z'));
+    open.backUpIfDue(at('23:00:00Z'));
+    expect(listBackups(folder)).toHaveLength(1);
+    await saveChart(open.db, id, { revision: 1, text: '| F |', plan: '{}' });
+    open.backUpIfDue(at('02:00:00Z'));
+    expect(listBackups(folder)).toHaveLength(1);
+    open.backUpIfDue(at('23:30:00Z'));
+    expect(listBackups(folder)).toHaveLength(2);
+    await saveChart(open.db, id, { revision: 2, text: '| G |', plan: '{}' });
+    open.close();
+    expect(listBackups(folder).filter((name) => name.includes('stop'))).toHaveLength(1);
+  });
+
+  test('one that cannot be made stops nothing', async () => {
+    const open = await openDatabase(folder);
+    await createChart(open.db, TEXT);
+    writeFileSync(backupsOf(), 'a file where the folder should be');
+    open.backUpIfDue(new Date());
+    expect(await listCharts(open.db)).toHaveLength(1);
+    open.close();
+  });
+
+  test('what was begun and never ended is cleared away', async () => {
+    mkdirSync(backupsOf());
+    writeFileSync(join(backupsOf(), '20260301T120000-daily.sqlite.part'), 'half');
+    await currentStore();
+    expect(readdirSync(backupsOf())).toEqual([]);
+  });
+});
+
+/** A folder with a backup of one chart and a damaged or missing file. */
+async function brokenFolder(damage: () => void): Promise<string> {
+  const open = await openDatabase(folder);
+  const id = await createChart(open.db, TEXT);
+  open.backUpIfDue(new Date());
+  open.close();
+  damage();
+  return id;
+}
+
+describe('the way back', () => {
+  test('a missing or an empty file beside good backups is no first start', async () => {
+    const id = await brokenFolder(() => {
+      rmSync(file);
+    });
+    expect(await currentStore()).toMatchObject({ state: 'closed', kind: 'missing' });
+    const [name = ''] = listBackups(folder);
+    expect(await restoreBackup(name)).toBe(true);
+    const store = await currentStore();
+    expect(store.state === 'open' && (await findChart(store.db, id))?.text).toBe(TEXT);
+    closeStore();
+    writeFileSync(file, '');
+    expect(await currentStore()).toMatchObject({ kind: 'missing' });
+  });
+
+  test('everything replaced is kept, the log too', async () => {
+    await brokenFolder(() => {
+      writeFileSync(file, 'not a database at all, only words '.repeat(300));
+      writeFileSync(`${file}-wal`, 'a log');
+    });
+    await currentStore();
+    const [name = ''] = listBackups(folder);
+    expect(await restoreBackup(name)).toBe(true);
+    const aside = readdirSync(folder).find((one) => one.startsWith('set-aside')) ?? '';
+    expect(readFileSync(join(folder, aside, 'corvel.sqlite'), 'utf8')).toContain('only words');
+    expect(existsSync(join(folder, aside, 'corvel.sqlite-wal'))).toBe(true);
+  });
+
+  test('what can be read of a damaged file is opened chart by chart', async () => {
+    const open = await openDatabase(folder);
+    for (let one = 0; one < 40; one++) {
+      await createChart(open.db, `title: Tune ${one}\n${'| C | Am | F | G '.repeat(100)}|`);
+    }
+    open.close();
+    const bytes = readFileSync(file);
+    const page = bytes.indexOf('title: Tune 20') & ~4095;
+    bytes.fill(0xee, page, page + 4096);
+    writeFileSync(file, bytes);
+    expect(await currentStore()).toMatchObject({ kind: 'damaged' });
+    expect(await restoreReadable()).toBe(true);
+    const store = await currentStore();
+    const charts = store.state === 'open' ? await listCharts(store.db) : [];
+    expect(charts.length).toBeGreaterThan(30);
+    expect(charts.map(({ title }) => title)).toContain('Tune 5');
+  });
+
+  test('each of many flipped bytes leaves everything readable readable', async () => {
+    const open = await openDatabase(folder);
+    for (let one = 0; one < 12; one++) await createChart(open.db, `title: Tune ${one}\n| C | F |`);
+    open.close();
+    const whole = readFileSync(file);
+    for (let flip = 0; flip < 40; flip++) {
+      const bytes = Buffer.from(whole);
+      const at = Math.floor((flip / 40) * bytes.length) + 7 * flip;
+      bytes[at % bytes.length] = (bytes[at % bytes.length] ?? 0) ^ 0x5a;
+      writeFileSync(file, bytes);
+      const store = await currentStore();
+      const read =
+        store.state === 'open'
+          ? (await listCharts(store.db)).length
+          : (await salvage(folder)).length;
+      expect(read, `byte ${at}`).toBeGreaterThanOrEqual(11);
+      closeStore();
+      for (const name of readdirSync(folder)) rmSync(join(folder, name), { recursive: true });
+    }
+  }, 60_000);
+
+  test('a file of a newer Corvel is left alone', async () => {
+    const open = await openDatabase(folder);
+    await createChart(open.db, TEXT);
+    open.close();
+    const other = new Database(file);
+    other.exec("insert into kysely_migration values ('998-later', '2030-01-01')");
+    other.close();
+    expect(await currentStore()).toMatchObject({ state: 'closed', kind: 'newer' });
+    expect(await restoreReadable()).toBe(false);
+    expect(chartsIn(file)).toBe(1);
+  });
+
+  test('a folder that takes no writing is read all the same, and says why it keeps nothing', async () => {
+    const open = await openDatabase(folder);
+    const id = await createChart(open.db, TEXT);
+    open.close();
+    const before = readdirSync(folder).sort();
+    const reading = openToRead(folder, 'read-only');
+    expect((await findChart(reading.db, id))?.text).toBe(TEXT);
+    await expect(createChart(reading.db, '| C |')).rejects.toMatchObject({ kind: 'read-only' });
+    expect((await findChart(reading.db, id))?.text).toBe(TEXT);
+    reading.close();
+    expect(readdirSync(folder).sort()).toEqual(before);
+  });
+});

@@ -1,0 +1,130 @@
+/** From a plan's choices to what is played over each chord. */
+import type { Chart, PlayedChord } from '$core/chart/form';
+import { sameChord } from '$core/chords/chords';
+import type { Intent, LensContext } from '$core/lenses/lens';
+import type { Lens } from '$core/lenses/table';
+import { defaultMaterial, type Material, parseMaterial } from '$core/lenses/material';
+import { type Option, suggest } from '$core/lenses/options';
+import type { Choice } from '$core/lenses/styles';
+import type { Plan, PlanChoice } from './plan';
+
+/** A chord of the chart with what is played over it. */
+export interface PlannedChord extends PlayedChord {
+  readonly lens: Lens;
+  readonly material: Material;
+  /** Another sound from some half bar of the chord on. */
+  readonly then: { readonly material: Material; readonly after: number } | null;
+  readonly intent: Intent;
+  /** Whether the player chose it, rather than the plan's base lens. */
+  readonly chosen: boolean;
+}
+
+export const SCOPES = ['chord', 'equal', 'section', 'chart'] as const;
+/** What a choice is set for. */
+export type Scope = (typeof SCOPES)[number];
+
+const DEFAULT_INTENT: Intent = 'lean';
+
+function materialFor(choice: PlanChoice, context: LensContext): Material {
+  const named = choice.name === null ? null : parseMaterial(choice.name);
+  return named ?? suggest(context, [choice.lens])[0]?.material ?? defaultMaterial(context.chord);
+}
+
+/** What is played over every chord of a chart by an aligned plan. */
+export function planChords(
+  chart: Chart,
+  contexts: readonly LensContext[],
+  plan: Plan,
+): readonly PlannedChord[] {
+  const base: PlanChoice = { lens: plan.base, name: null, then: null };
+  return chart.chords.flatMap((played): readonly PlannedChord[] => {
+    const context = contexts[played.index];
+    if (!context) return [];
+    const own = plan.choices[String(played.index)];
+    const choice = own ?? base;
+    const later = choice.then && parseMaterial(choice.then.name);
+    return [
+      {
+        ...played,
+        lens: choice.lens,
+        material: materialFor(choice, context),
+        then: later && choice.then ? { material: later, after: choice.then.after } : null,
+        intent: plan.intents[String(played.index)] ?? DEFAULT_INTENT,
+        chosen: own !== undefined,
+      },
+    ];
+  });
+}
+
+/** The chords a scope reaches from one of them, by index. */
+export function scopeOf(chart: Chart, index: number, scope: Scope): readonly number[] {
+  const here = chart.chords[index];
+  if (!here) return [];
+  const sectionOf = (played: PlayedChord) => chart.bars[played.bar - 1]?.section;
+  const reached = (played: PlayedChord): boolean => {
+    switch (scope) {
+      case 'chord':
+        return played.index === index;
+      case 'equal':
+        return sameChord(played.chord, here.chord);
+      case 'section':
+        return sectionOf(played) === sectionOf(here);
+      case 'chart':
+        return true;
+    }
+  };
+  return chart.chords.filter(reached).map((played) => played.index);
+}
+
+/** An option as a plan keeps it. */
+export const choiceOf = ({ lens, material, then }: Option): PlanChoice => ({
+  lens,
+  name: material.name,
+  then: then && { name: then.to.name, after: then.after },
+});
+
+/**
+ * The plan with an option chosen over some chords: as it is over the same chord and for the key's
+ * one scale, elsewhere the same lens with its own first answer.
+ */
+export function choose(
+  plan: Plan,
+  chart: Chart,
+  option: PlanChoice,
+  from: number,
+  indices: readonly number[],
+): Plan {
+  const here = chart.chords[from];
+  const choices = { ...plan.choices };
+  for (const index of indices) {
+    const there = chart.chords[index];
+    const same = here && there && sameChord(here.chord, there.chord);
+    choices[String(index)] =
+      same || option.lens === 'key-scale' ? option : { lens: option.lens, name: null, then: null };
+  }
+  return { ...plan, choices };
+}
+
+/** The plan with a style's proposal taken over some chords. */
+export function takeProposal(
+  plan: Plan,
+  proposal: readonly Choice[],
+  indices: readonly number[],
+): Plan {
+  const choices = { ...plan.choices };
+  const intents = { ...plan.intents };
+  for (const index of indices) {
+    const proposed = proposal[index];
+    if (!proposed) continue;
+    const { lens, material, intent } = proposed;
+    choices[String(index)] = { lens, name: material.name, then: null };
+    intents[String(index)] = intent;
+  }
+  return { ...plan, choices, intents };
+}
+
+export const INTENT_NAMES: Readonly<Record<Intent, readonly [name: string, says: string]>> = {
+  outline: ['Outline', 'name the change'],
+  lean: ['Lean', 'touch a note that names it'],
+  coast: ['Coast', 'stay where you are'],
+};

@@ -1,0 +1,247 @@
+/**
+ * A chart being edited: its text and plan, undo and redo, and the saving of it. Every edit is kept
+ * in this browser at once and saved within a second; a stale save is shown, never forced.
+ */
+import { createChart, saveChart, type StoredText } from './api';
+import { adoptDraft, dropDraft, keepAcknowledged, keepDraft, newerAcknowledged } from './drafts';
+
+/** `waiting`: the server did not answer in time; `locked`: it asks for its passcode again. */
+export type SaveState =
+  'saved' | 'saving' | 'offline' | 'waiting' | 'locked' | 'conflict' | 'refused';
+
+interface Content {
+  readonly text: string;
+  readonly plan: string;
+}
+
+interface Step extends Content {
+  /** Edits of one burst share a group and are undone together. */
+  readonly group: string | null;
+  readonly at: number;
+}
+
+const same = (one: Content, other: Content): boolean =>
+  one.text === other.text && one.plan === other.plan;
+
+const SAVE_DELAY = 350;
+const RETRY_DELAY = 2_000;
+const BURST = 1_000;
+
+export function createDocument(id: string, stored: StoredText) {
+  const start: Content = { text: stored.text, plan: stored.plan };
+  let content = $state.raw(start);
+  let saveState = $state<SaveState>('saved');
+  let refusal = $state('');
+  let theirs = $state.raw<StoredText | null>(null);
+  let past = $state.raw<readonly Step[]>([]);
+  let future = $state.raw<readonly Content[]>([]);
+  let revision = stored.revision;
+  let acknowledged = start;
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  let inFlight = false;
+  /** Sent, and perhaps kept, though no answer came. */
+  let unanswered: Content | null = null;
+  let drafts = $state(true);
+
+  const dirty = () => content !== acknowledged;
+
+  function schedule(delay: number) {
+    clearTimeout(timer);
+    timer = setTimeout(() => void save(), delay);
+  }
+
+  async function save(): Promise<void> {
+    clearTimeout(timer);
+    if (inFlight || theirs !== null || !dirty()) return;
+    inFlight = true;
+    saveState = 'saving';
+    const sent = content;
+    const outcome = await saveChart(id, { ...sent, revision });
+    inFlight = false;
+    switch (outcome.kind) {
+      case 'saved':
+        acknowledge(sent, outcome.revision);
+        return;
+      case 'conflict':
+        meet(outcome.current);
+        return;
+      case 'away':
+      case 'waiting':
+      case 'locked':
+        unanswered = sent;
+        refusal = outcome.kind === 'away' ? (outcome.message ?? '') : '';
+        saveState = outcome.kind === 'away' ? 'offline' : outcome.kind;
+        schedule(RETRY_DELAY);
+        return;
+      case 'refused':
+        saveState = 'refused';
+        refusal = outcome.message;
+    }
+  }
+
+  function acknowledge(kept: Content, at: number) {
+    revision = at;
+    acknowledged = kept;
+    unanswered = null;
+    keepAcknowledged(id, { ...kept, revision });
+    if (dirty()) {
+      drafts = keepDraft(id, { ...content, revision });
+      saveState = 'saving';
+      schedule(SAVE_DELAY);
+    } else {
+      dropDraft(id);
+      saveState = 'saved';
+    }
+  }
+
+  /** Another version stands on the server: one's own, or the same words, need no question. */
+  function meet(current: StoredText) {
+    const own = [content, unanswered].find((one) => one !== null && same(one, current));
+    if (own) {
+      acknowledge(own, current.revision);
+      return;
+    }
+    theirs = current;
+    saveState = 'conflict';
+  }
+
+  function change(next: Content) {
+    content = next;
+    drafts = keepDraft(id, { ...next, revision });
+    if (saveState !== 'conflict') {
+      saveState = 'saving';
+      schedule(SAVE_DELAY);
+    }
+  }
+
+  /** Changes text or plan; edits in the same `group` within a second undo as one. */
+  function edit(changed: Partial<Content>, group: string | null = null) {
+    const next = { ...content, ...changed };
+    if (next.text === content.text && next.plan === content.plan) return;
+    const now = Date.now();
+    const last = past.at(-1);
+    const joins = last && group !== null && last.group === group && now - last.at < BURST;
+    past = joins
+      ? [...past.slice(0, -1), { ...last, at: now }]
+      : [...past, { ...content, group, at: now }];
+    future = [];
+    change(next);
+  }
+
+  function undo() {
+    const last = past.at(-1);
+    if (!last) return;
+    past = past.slice(0, -1);
+    future = [...future, content];
+    change({ text: last.text, plan: last.plan });
+  }
+
+  function redo() {
+    const next = future.at(-1);
+    if (!next) return;
+    future = future.slice(0, -1);
+    past = [...past, { ...content, group: null, at: 0 }];
+    change(next);
+  }
+
+  function settle(current: StoredText) {
+    revision = current.revision;
+    acknowledged = { text: current.text, plan: current.plan };
+    theirs = null;
+    saveState = 'saved';
+  }
+
+  /** Takes up what an earlier visit could not send. */
+  async function resume(): Promise<void> {
+    // A page opened without its server may be older than what this browser saw acknowledged.
+    const newer = newerAcknowledged(id, revision);
+    if (newer && !dirty()) {
+      revision = newer.revision;
+      content = { text: newer.text, plan: newer.plan };
+      acknowledged = content;
+    }
+    const draft = await adoptDraft(id);
+    // What was typed meanwhile is newer than any draft.
+    if (!draft || dirty()) return;
+    if (same(draft, content)) {
+      dropDraft(id);
+      return;
+    }
+    const base = { ...content, revision };
+    content = { text: draft.text, plan: draft.plan };
+    past = [{ text: base.text, plan: base.plan, group: null, at: 0 }];
+    // A draft made on a newer version than this page was given is of that one, and no conflict.
+    if (draft.revision >= revision) {
+      revision = draft.revision;
+      schedule(0);
+    } else meet(base);
+  }
+
+  return {
+    get text() {
+      return content.text;
+    },
+    get plan() {
+      return content.plan;
+    },
+    get saveState() {
+      return saveState;
+    },
+    /** Why the server refused the last save, in its words. */
+    get refusal() {
+      return refusal;
+    },
+    /** The version on the server that this one would overwrite. */
+    get theirs() {
+      return theirs;
+    },
+    get canUndo() {
+      return past.length > 0;
+    },
+    get canRedo() {
+      return future.length > 0;
+    },
+    edit,
+    undo,
+    redo,
+    /** Whether this browser keeps what is not sent yet. */
+    get keepsDrafts() {
+      return drafts;
+    },
+    save,
+    /** Sends the last keystroke as the page goes, behind a save that is still under way. */
+    leave() {
+      clearTimeout(timer);
+      if (!dirty() || theirs !== null) return;
+      unanswered = content;
+      void saveChart(id, { ...content, revision: inFlight ? revision + 1 : revision });
+    },
+    resume,
+    /** Keeps this version: it is saved over the other, which stays one undo away. */
+    keepMine() {
+      if (theirs === null) return;
+      const mine = content;
+      past = [...past, { text: theirs.text, plan: theirs.plan, group: null, at: 0 }];
+      settle(theirs);
+      change(mine);
+    },
+    /** Takes the other version; this one stays one undo away. */
+    takeTheirs() {
+      if (theirs === null) return;
+      past = [...past, { ...content, group: null, at: 0 }];
+      const taken = theirs;
+      settle(taken);
+      content = acknowledged;
+      dropDraft(id);
+    },
+    /** Saves this version as a chart of its own and takes the other; its id, or null if away. */
+    async keepBoth(): Promise<string | null> {
+      if (theirs === null) return null;
+      const made = await createChart(content.text, content.plan);
+      if (made !== null) this.takeTheirs();
+      return made;
+    },
+  };
+}
+
+export type ChartEditing = ReturnType<typeof createDocument>;

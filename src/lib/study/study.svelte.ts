@@ -1,0 +1,204 @@
+/**
+ * What is being studied: a chart with its plan, read and laid on an instrument, and the place in it.
+ * Made once for a chart and shared by every screen of it.
+ */
+import { createContext } from 'svelte';
+import { type Chart, nextChange, readChart } from '$core/chart/form';
+import { readHarmony } from '$core/harmony/reading';
+import { type Key, signatureTonic } from '$core/keys/keys';
+import { lensContexts } from '$core/lenses/options';
+import { fitZone, slideZone, stringCount, type Zone } from '$core/neck/neck';
+import { firstZone, zonesOf } from '$core/neck/zones';
+import { instrumentOf, neckOf } from '$lib/settings/settings';
+import type { SettingsStore } from '$lib/settings/store.svelte';
+import { alignPlan } from './align';
+import { saveView } from './api';
+import { type PlannedChord, planChords } from './choices';
+import type { ChartEditing } from './document.svelte';
+import { type PlanEdit, setZone } from './edits';
+import type { ChartPlace } from './place';
+import { isNewerPlan, readPlan, writePlan } from './plan';
+import { readView, type View } from './view';
+
+/** How long looks are gathered before they are kept, in milliseconds. */
+const VIEW_DELAY = 500;
+
+export interface StudyStart {
+  readonly id: string;
+  readonly document: ChartEditing;
+  readonly settings: SettingsStore;
+  /** The view kept with the chart, as JSON. */
+  readonly view: string;
+  readonly place: ChartPlace;
+}
+
+export function createStudy({ id, document, settings, view: kept, place }: StudyStart) {
+  let index = $state(place.index);
+  /** A zone under the player's hand, not kept yet. */
+  let draggedZone = $state.raw<Zone | null>(place.zone);
+  const openedView = readView(kept);
+  let view = $state.raw<View>(openedView);
+  let sentView = openedView;
+  let viewTimer: ReturnType<typeof setTimeout> | undefined;
+
+  const result = $derived(readChart(document.text));
+  let lastGood: Chart | null = null;
+  const chart = $derived.by(() => {
+    if (result.ok) lastGood = result.chart;
+    return lastGood;
+  });
+  const reading = $derived(chart ? readHarmony(chart) : null);
+  const key = $derived<Key | null>(reading?.key.key ?? null);
+  const keptPlan = $derived(readPlan(document.plan));
+  const newerPlan = $derived(isNewerPlan(document.plan));
+  const instrument = $derived(instrumentOf(settings.current, keptPlan.instrument));
+  const neck = $derived(neckOf(instrument));
+  const plan = $derived(chart ? alignPlan(keptPlan, chart, neck) : keptPlan);
+
+  const contexts = $derived(chart && reading ? lensContexts(chart, reading) : []);
+  const planned = $derived(chart ? planChords(chart, contexts, plan) : []);
+  const nowIndex = $derived(Math.max(0, Math.min(index, planned.length - 1)));
+  const now = $derived<PlannedChord | null>(planned[nowIndex] ?? null);
+  const nextIndex = $derived(chart ? nextChange(chart, nowIndex) : null);
+  const next = $derived<PlannedChord | null>(
+    nextIndex === null ? null : (planned[nextIndex] ?? null),
+  );
+
+  /** The tonic by which zones are laid out; null for a chart without chords. */
+  const tonic = $derived(key ? signatureTonic(key) : (planned[0]?.chord.root ?? null));
+  const zones = $derived(tonic === null ? [] : zonesOf(neck, tonic));
+  const zone = $derived.by((): Zone => {
+    const opening = tonic === null ? { low: 2, high: 6 } : firstZone(neck, tonic);
+    const wanted = draggedZone ?? plan.zone ?? opening;
+    return fitZone(neck, wanted.low, wanted.high);
+  });
+
+  /** The view as far as this instrument has it: strings that are not there hide no others. */
+  const seen = $derived(
+    view.strings?.every((string) => string > stringCount(neck)) ? { ...view, strings: null } : view,
+  );
+
+  /** Keeps an edit of the plan; edits in the same group within a second undo as one. */
+  function edit(change: PlanEdit, group: string | null = null) {
+    // What this Corvel cannot read it must not write over.
+    if (newerPlan) return;
+    document.edit({ plan: writePlan(change(plan)) }, group);
+  }
+
+  function sendView() {
+    clearTimeout(viewTimer);
+    viewTimer = undefined;
+    if (sentView === view) return;
+    sentView = view;
+    void saveView(id, view);
+  }
+
+  return {
+    id,
+    document,
+    settings,
+    get title() {
+      return chart?.source.title || 'Untitled';
+    },
+    get chart() {
+      return chart;
+    },
+    get problems() {
+      return result.ok ? [] : result.problems;
+    },
+    get reading() {
+      return reading;
+    },
+    /** The chart's key, stated or heard; null where no single one holds. */
+    get key() {
+      return key;
+    },
+    get instrument() {
+      return instrument;
+    },
+    get neck() {
+      return neck;
+    },
+    get plan() {
+      return plan;
+    },
+    edit,
+    /** Whether the plan was written by a newer Corvel: it is kept as it is. */
+    get newerPlan() {
+      return newerPlan;
+    },
+    /** What every lens needs to know of every chord, in order. */
+    get contexts() {
+      return contexts;
+    },
+    get planned() {
+      return planned;
+    },
+    get now() {
+      return now;
+    },
+    get next() {
+      return next;
+    },
+    get nowIndex() {
+      return nowIndex;
+    },
+    go(to: number) {
+      index = to;
+    },
+    /** Steps through the form, round its ends. */
+    step(by: number) {
+      const { length } = planned;
+      if (length > 0) index = (nowIndex + by + length) % length;
+    },
+    /** Where the player is: the chord sounding now, and the zone. */
+    get place(): ChartPlace {
+      return { index: nowIndex, zone };
+    },
+    get zone() {
+      return zone;
+    },
+    /** The five zones of the chart's key on this neck. */
+    get zones() {
+      return zones;
+    },
+    dragZone(wanted: Zone) {
+      draggedZone = fitZone(neck, wanted.low, wanted.high);
+    },
+    /** Keeps the zone once the hand has let go of it. */
+    keepZone() {
+      if (draggedZone === null) return;
+      const wanted = draggedZone;
+      draggedZone = null;
+      edit(setZone(wanted), 'zone');
+    },
+    chooseZone(wanted: Zone) {
+      draggedZone = null;
+      edit(setZone(fitZone(neck, wanted.low, wanted.high)), 'zone');
+    },
+    slideZone(frets: number) {
+      this.chooseZone(slideZone(neck, zone, frets));
+    },
+    get view() {
+      return seen;
+    },
+    look(changed: Partial<View>) {
+      view = { ...view, ...changed };
+      // The first of a burst goes at once, the last when the burst is over.
+      if (viewTimer === undefined) {
+        sendView();
+        viewTimer = setTimeout(sendView, VIEW_DELAY);
+      }
+    },
+    /** Sends what is not kept yet; to be called when the page of the chart is left. */
+    leave() {
+      sendView();
+      document.leave();
+    },
+  };
+}
+
+export type Study = ReturnType<typeof createStudy>;
+
+/** The study of the chart whose screens are shown. */
+export const [getStudy, setStudy] = createContext<Study>();

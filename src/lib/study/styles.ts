@@ -1,0 +1,27 @@
+/** Plans in one style, and what the styles are called. */
+import type { Chart } from '$core/chart/form';
+import type { Reading } from '$core/harmony/reading';
+import { propose, type Style } from '$core/lenses/styles';
+import { STANDARD_NECK } from '$core/neck/neck';
+import { alignPlan } from './align';
+import { takeProposal } from './choices';
+import { EMPTY_PLAN, type Plan } from './plan';
+
+/** A new plan that takes a style for a whole chart. */
+export function planInStyle(chart: Chart, reading: Reading, style: Style): Plan {
+  const all = chart.chords.map(({ index }) => index);
+  return takeProposal(
+    alignPlan(EMPTY_PLAN, chart, STANDARD_NECK),
+    propose(chart, reading, style),
+    all,
+  );
+}
+
+export const STYLE_NAMES: Readonly<Record<Style, readonly [name: string, says: string]>> = {
+  'one-scale': ['One scale', 'The hand stays; a few changes go unsaid.'],
+  'own-pentatonics': ['Own pentatonics', 'Five notes of each chord’s own, its triad among them.'],
+  'chord-tones': ['Chord tones first', 'Arpeggios where it matters, the key’s scale in between.'],
+  modes: ['Modes', 'A full scale for each chord, by what it does in the key.'],
+  chains: ['Chains', 'One pentatonic shape, shifted with the chords.'],
+  blues: ['Blues', 'The tonic’s blues, bent to IV and V.'],
+};

@@ -1,0 +1,65 @@
+/**
+ * What is only looked at on a chart: labels, layers, lanes. Kept with the chart, but no part of what
+ * is edited: not undone, never in conflict, the last look wins.
+ */
+import * as z from 'zod/mini';
+import { LANES } from '$core/crossings/lanes';
+import { LAYER_KINDS } from '$core/neck/layers';
+import { LABELS } from '$lib/neck/labels';
+
+/** What the strip draws under the chords. */
+export const LANE_VIEWS = ['none', ...LANES, 'route'] as const;
+export type LaneView = (typeof LANE_VIEWS)[number];
+
+/** What cannot be read of a kept view is as it is by default. */
+const or = <T extends z.core.SomeType>(schema: T, fallback: z.core.output<T>) =>
+  z._default(
+    z.catch(schema, () => fallback as never),
+    fallback as never,
+  );
+
+export const viewSchema = z.object({
+  version: z._default(z.literal(1), 1),
+  labels: or(z.enum(LABELS), 'degree'),
+  /** Shapes shown over the notes. */
+  layers: or(z.array(z.enum(LAYER_KINDS)), []),
+  /** The only strings shown, from the highest; all when null. */
+  strings: or(z.nullable(z.array(z.int().check(z.minimum(1), z.maximum(8)))), null),
+  oneOctave: or(z.boolean(), false),
+  /** What the strip shows large. */
+  names: or(z.enum(['symbols', 'numerals']), 'symbols'),
+  lane: or(z.enum(LANE_VIEWS), 'guideTones'),
+  /** What the ladder crosses. */
+  crossing: or(z.enum(['chords', 'choices']), 'choices'),
+  /** Whether targets stand on the neck. */
+  targets: or(z.boolean(), false),
+});
+
+export type View = z.infer<typeof viewSchema>;
+
+export const DEFAULT_VIEW: View = viewSchema.parse({});
+
+/** Reads a kept view; what of it cannot be read is as it is by default. */
+export function readView(json: string): View {
+  try {
+    const parsed = viewSchema.safeParse(JSON.parse(json));
+    return parsed.success ? parsed.data : DEFAULT_VIEW;
+  } catch {
+    return DEFAULT_VIEW;
+  }
+}
+
+/** The view that a plan of the first or second version held among its choices. */
+export function viewInPlan(kept: unknown): Record<string, unknown> {
+  if (typeof kept !== 'object' || kept === null) return {};
+  const old = kept as Readonly<Record<string, unknown>>;
+  const targets = old['targets'] as { readonly shown?: unknown } | undefined;
+  const named = ['labels', 'layers', 'strings', 'oneOctave', 'names', 'lane', 'crossing'].filter(
+    (name) => old[name] !== undefined,
+  );
+  return {
+    ...Object.fromEntries(named.map((name) => [name, old[name]])),
+    ...(old['lane'] === 'definers' ? { lane: 'guideTones' } : {}),
+    ...(typeof targets?.shown === 'boolean' ? { targets: targets.shown } : {}),
+  };
+}

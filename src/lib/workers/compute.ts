@@ -1,0 +1,119 @@
+/** Calls to a worker: one at a time for each caller, a newer one ends the older. */
+import { proxy, type Remote, wrap } from 'comlink';
+import type { Computations } from './compute.worker';
+
+/** Share of the work done, from 0 to 1. */
+export type OnProgress = (share: number) => void;
+
+export type Computation = keyof Computations;
+export type RequestOf<K extends Computation> = Parameters<Computations[K]>[0];
+export type AnswerOf<K extends Computation> = Awaited<ReturnType<Computations[K]>>;
+
+/** Why a call has no answer: a newer one took its place, or it was called off. */
+export class CancelledError extends Error {
+  override name = 'CancelledError';
+}
+
+/** Why a call has no answer: it took longer than its caller waits. */
+export class LateError extends Error {
+  override name = 'LateError';
+}
+
+export interface Caller<K extends Computation> {
+  /** The answer; rejects with a {@link CancelledError}, or with what went wrong in the worker. */
+  readonly ask: (request: RequestOf<K>, onProgress?: OnProgress) => Promise<AnswerOf<K>>;
+  readonly cancel: () => void;
+  /** Lets the worker go; another is opened when it is asked again. */
+  readonly close: () => void;
+}
+
+export type OpenWorker = () => Worker;
+
+const openCompute: OpenWorker = () =>
+  new Worker(new URL('./compute.worker.ts', import.meta.url), { type: 'module' });
+
+/** A caller of one computation with a worker of its own, opened when first asked. */
+export function createCaller<K extends Computation>(
+  name: K,
+  open: OpenWorker = openCompute,
+  /** Milliseconds after which a call is given up. */
+  deadline = Infinity,
+): Caller<K> {
+  let worker: Worker | null = null;
+  let remote: Remote<Computations> | null = null;
+  let fail: ((reason: Error) => void) | null = null;
+
+  function close() {
+    worker?.terminate();
+    worker = null;
+    remote = null;
+  }
+
+  /** Ends what is under way; a worker cannot be interrupted otherwise. */
+  function cancel() {
+    if (!fail) return;
+    const refuse = fail;
+    fail = null;
+    close();
+    refuse(new CancelledError('A newer request took its place.'));
+  }
+
+  return {
+    cancel,
+    close,
+    ask(request, onProgress = () => undefined) {
+      cancel();
+      return new Promise<AnswerOf<K>>((resolve, reject) => {
+        fail = reject;
+        const settle = (act: () => void) => {
+          clearTimeout(timer);
+          // What was cancelled has been settled already.
+          if (fail !== reject) return;
+          fail = null;
+          act();
+        };
+        const timer =
+          deadline === Infinity
+            ? undefined
+            : setTimeout(() => {
+                close();
+                settle(() => {
+                  reject(new LateError('This took too long.'));
+                });
+              }, deadline);
+        try {
+          worker ??= open();
+          worker.onerror = (event) => {
+            close();
+            settle(() => {
+              reject(new Error(event.message || 'The worker could not be started.'));
+            });
+          };
+          remote ??= wrap<Computations>(worker);
+        } catch (error) {
+          settle(() => {
+            reject(error instanceof Error ? error : new Error(String(error)));
+          });
+          return;
+        }
+        // Each computation takes its own request; TypeScript cannot follow the name through.
+        const call = remote[name] as unknown as (
+          request: RequestOf<K>,
+          onProgress: OnProgress,
+        ) => Promise<AnswerOf<K>>;
+        call(request, proxy(onProgress)).then(
+          (answer) => {
+            settle(() => {
+              resolve(answer);
+            });
+          },
+          (error: unknown) => {
+            settle(() => {
+              reject(error instanceof Error ? error : new Error(String(error)));
+            });
+          },
+        );
+      });
+    },
+  };
+}

@@ -1,0 +1,21 @@
+/** The computations that would make a page stutter, done away from it. A new one is a row here. */
+import { expose } from 'comlink';
+import { makeExercise } from '$core/exercises/exercises';
+import type { Neck } from '$core/neck/neck';
+import { type RouteRequest, solveRoutes } from '$core/targets/route';
+import { openChart } from '$lib/formats/charts';
+import { openPassage } from '$lib/formats/passages';
+
+const computations = {
+  routes: (request: RouteRequest, onProgress: (share: number) => void) =>
+    solveRoutes(request, { onProgress }),
+  exercise: makeExercise,
+  openChart: (bytes: Uint8Array) => openChart(bytes),
+  openPassage: ({ bytes, neck }: { readonly bytes: Uint8Array; readonly neck: Neck }) =>
+    openPassage(bytes, neck),
+};
+
+/** What can be asked of the worker, by name: a request, and progress told where there is any. */
+export type Computations = typeof computations;
+
+expose(computations);

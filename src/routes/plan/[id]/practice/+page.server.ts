@@ -1,1 +1,0 @@
-export { load } from '../+page.server';

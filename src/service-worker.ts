@@ -1,0 +1,141 @@
+/// <reference types="@sveltejs/kit" />
+/// <reference no-default-lib="true"/>
+/// <reference lib="esnext" />
+/// <reference lib="webworker" />
+/**
+ * The app without its server: its files are kept at the first visit, its pages as they were last seen.
+ * Edits made meanwhile wait as drafts of the page and are sent on return.
+ */
+import { build, files, version } from '$service-worker';
+
+const worker = globalThis as unknown as ServiceWorkerGlobalScope;
+
+const SHELL = `corvel-shell-${version}`;
+const PAGES = 'corvel-pages';
+const SHELL_FILES = [...build, ...files];
+
+/** How long a page is waited for before the kept one is shown, in milliseconds. */
+const PATIENCE = 4_000;
+/** How long saves are gathered before the kept page is fetched anew, in milliseconds. */
+const SETTLED = 1_500;
+
+worker.addEventListener('install', (event) => {
+  event.waitUntil(
+    caches
+      .open(SHELL)
+      .then((cache) => cache.addAll(SHELL_FILES))
+      .then(() => worker.skipWaiting()),
+  );
+});
+
+worker.addEventListener('activate', (event) => {
+  const old = (names: readonly string[]) =>
+    names.filter((name) => name.startsWith('corvel-shell-') && name !== SHELL);
+  event.waitUntil(
+    caches
+      .keys()
+      .then((names) => Promise.all(old(names).map((name) => caches.delete(name))))
+      .then(() => worker.clients.claim())
+      .then(keepOpenPages),
+  );
+});
+
+/** The pages open at the first visit came before this worker did. */
+async function keepOpenPages(): Promise<void> {
+  const open = await worker.clients.matchAll({ type: 'window' });
+  const urls = new Set([worker.location.origin + '/', ...open.map(({ url }) => url)]);
+  await Promise.all([...urls].map((address) => fetchAndKeep(new URL(address))));
+}
+
+const AWAY = `<!doctype html><html lang="en"><meta charset="utf-8"><title>Server away · Corvel</title>
+<meta name="viewport" content="width=device-width"><body style="font:1rem/1.5 sans-serif;margin:3rem">
+<h1>The server does not answer</h1><p>This page was not opened here before, so it is not kept.
+What you have edited is kept in this browser and sent when the server is back.</p>
+<p><a href="/">Back to the Book</a></p></body></html>`;
+
+const away = (request: Request): Response =>
+  request.mode === 'navigate'
+    ? new Response(AWAY, { status: 503, headers: { 'content-type': 'text/html; charset=utf-8' } })
+    : Response.error();
+
+/** Pages are the same whatever place in them their address names. */
+const keyOf = (url: URL): string => url.origin + url.pathname;
+
+async function keepPage(url: URL, response: Response): Promise<void> {
+  if (!response.ok || response.redirected) return;
+  const cache = await caches.open(PAGES);
+  await cache.put(keyOf(url), response);
+}
+
+/** What a page's data is asked for under, when the app goes there by itself. */
+const DATA = '/__data.json';
+
+const dataOf = ({ origin, pathname }: URL): URL =>
+  new URL(pathname.replace(/\/$/u, '') + DATA, origin);
+const pageOf = ({ origin, pathname }: URL): URL =>
+  new URL(pathname.slice(0, -DATA.length) || '/', origin);
+
+/** A page kept this long ago, in milliseconds, is new enough. */
+const FRESH = 3_000;
+const keptAt = new Map<string, number>();
+
+/** Keeps a page as it now is, to be opened by its address or gone to by the app. */
+async function fetchAndKeep(page: URL, least = FRESH): Promise<void> {
+  const key = keyOf(page);
+  if (Date.now() - (keptAt.get(key) ?? 0) < least) return;
+  keptAt.set(key, Date.now());
+  try {
+    for (const url of [page, dataOf(page)]) await keepPage(url, await fetch(url));
+  } catch {
+    // The server is away: what was kept stays.
+  }
+}
+
+async function pageOrKept(request: Request, url: URL): Promise<Response> {
+  try {
+    const response = await fetch(request, { signal: AbortSignal.timeout(PATIENCE) });
+    // The app may ask for a part of the data only: page and data are kept whole, beside this.
+    if (response.ok) void fetchAndKeep(url.pathname.endsWith(DATA) ? pageOf(url) : url);
+    return response;
+  } catch {
+    const kept = await caches.match(keyOf(url), { cacheName: PAGES });
+    return kept ?? away(request);
+  }
+}
+
+async function shellFile(request: Request): Promise<Response> {
+  return (await caches.match(request, { cacheName: SHELL })) ?? fetch(request);
+}
+
+const refreshing = new Set<string>();
+
+/** A chart that was saved is kept as it now is, once its saves have settled. */
+async function keepSaved(request: Request, id: string): Promise<Response> {
+  const response = await fetch(request);
+  if (response.ok && !refreshing.has(id)) {
+    refreshing.add(id);
+    setTimeout(() => {
+      refreshing.delete(id);
+      const url = new URL(`/plan/${id}`, worker.location.origin);
+      void fetchAndKeep(url, 0);
+    }, SETTLED);
+  }
+  return response;
+}
+
+const SAVED = /^\/api\/charts\/([a-z0-9]+)$/u;
+const isPage = (request: Request, url: URL): boolean =>
+  (request.mode === 'navigate' || url.pathname.endsWith(DATA)) &&
+  !url.pathname.startsWith('/unlock') &&
+  !url.pathname.startsWith('/recover');
+
+worker.addEventListener('fetch', (event) => {
+  const { request } = event;
+  const url = new URL(request.url);
+  if (url.origin !== worker.location.origin) return;
+  const saved = request.method === 'PUT' ? SAVED.exec(url.pathname)?.[1] : undefined;
+  if (saved !== undefined) event.respondWith(keepSaved(request, saved));
+  else if (request.method !== 'GET') return;
+  else if (SHELL_FILES.includes(url.pathname)) event.respondWith(shellFile(request));
+  else if (isPage(request, url)) event.respondWith(pageOrKept(request, url));
+});

@@ -1,0 +1,97 @@
+/** What the browser tests of one file share. */
+import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, beforeAll } from 'vitest';
+import {
+  type ChromiumWebDriver,
+  eventually,
+  find,
+  findText,
+  makeChart,
+  openBrowser,
+  pressKeys,
+  seriousFaults,
+  startServer,
+  type TestServer,
+  textOf,
+  visit,
+} from './harness';
+
+/** A server, a browser, a folder of downloads, and the usual steps. */
+export function suite(environment: NodeJS.ProcessEnv = {}) {
+  const files = mkdtempSync(join(tmpdir(), 'corvel-files-'));
+  let server: TestServer | null = null;
+  let driver: ChromiumWebDriver | null = null;
+
+  beforeAll(async () => {
+    server = await startServer(environment);
+    driver = await openBrowser();
+    await driver.setDownloadPath(files);
+  });
+  afterAll(async () => {
+    await driver?.quit();
+    await server?.remove();
+    rmSync(files, { recursive: true, force: true });
+  });
+
+  const running = () => {
+    if (!driver || !server) throw new Error('The suite is not set up yet.');
+    return { driver, server };
+  };
+  const app = {
+    files,
+    get driver() {
+      return running().driver;
+    },
+    get server() {
+      return running().server;
+    },
+    get url() {
+      return running().server.url;
+    },
+    find: (css: string) => find(running().driver, css),
+    findText: (tag: string, text: string) => findText(running().driver, tag, text),
+    textOf: (css: string) => textOf(running().driver, css),
+    eventually: <T>(read: () => Promise<T>, holds: (value: T) => boolean) =>
+      eventually(running().driver, read, holds),
+    visit: (url: string) => visit(running().driver, url),
+    press: (...keys: readonly string[]) => pressKeys(running().driver, ...keys),
+    /** Keys while a modifier is held down. */
+    held: (modifier: string, ...keys: readonly string[]) =>
+      running()
+        .driver.actions()
+        .keyDown(modifier)
+        .sendKeys(...keys)
+        .keyUp(modifier)
+        .perform(),
+    seriousFaults: () => seriousFaults(running().driver),
+    makeChart: (text: string) => makeChart(running().server, text),
+    /** Makes a chart and opens it on Plan; its address without the place. */
+    async openPlan(text: string, place = ''): Promise<string> {
+      const address = `${running().server.url}/plan/${await app.makeChart(text)}`;
+      await app.visit(address + place);
+      return address;
+    },
+    saved: () =>
+      app.eventually(
+        async () => (await app.find('[data-save-state]')).getAttribute('data-save-state'),
+        (state) => state === 'saved',
+      ),
+    /** The bytes of a download, when it has come. */
+    async downloaded(name: RegExp): Promise<Buffer> {
+      const [found] = await app.eventually(
+        () => Promise.resolve(readdirSync(files).filter((file) => name.test(file))),
+        (names) => names.length > 0,
+      );
+      return readFileSync(join(files, found ?? ''));
+    },
+    /** The label of every mark on the neck that is of now, by string and fret. */
+    labelsNow: (): Promise<Record<string, string>> =>
+      running().driver.executeScript(
+        `return Object.fromEntries([...document.querySelectorAll('[data-mark][data-now]')]
+           .map((mark) => [mark.dataset.mark, mark.parentElement.querySelector('text').textContent]))`,
+      ),
+  };
+  return app;
+}
