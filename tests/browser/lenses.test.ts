@@ -177,7 +177,7 @@ describe('choices and the chart', () => {
     await (await app.find('[data-option="G altered"]')).click();
     await app.eventually(materialNow, (name) => name === 'G altered');
     await (await app.findText('button', 'Export')).click();
-    await (await app.findText('*[@role="menuitem"]', 'Chart with its plan')).click();
+    await app.choose('Chart with its plan, JSON');
     expect(JSON.parse((await app.downloaded(/\.json$/u)).toString())).toMatchObject({
       format: 'corvel-chart',
       version: 1,

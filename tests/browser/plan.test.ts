@@ -215,7 +215,7 @@ describe('writing a chart', () => {
 describe('the Book', () => {
   const rowMenu = async (title: string, item: string) => {
     await (await app.find(`[aria-label="Actions for ${title}"]`)).click();
-    await (await app.findText('div[@role="menuitem"]', item)).click();
+    await app.choose(item);
   };
   const titles = () =>
     app.driver.executeScript<string[]>(

@@ -2,6 +2,7 @@
 import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { By } from 'selenium-webdriver';
 import { afterAll, beforeAll } from 'vitest';
 import {
   type ChromiumWebDriver,
@@ -57,6 +58,19 @@ export function suite(environment: NodeJS.ProcessEnv = {}) {
       eventually(running().driver, read, holds),
     visit: (url: string) => visit(running().driver, url),
     press: (...keys: readonly string[]) => pressKeys(running().driver, ...keys),
+    /** Presses an entry of the open menu, which may still be on its way. */
+    choose: (item: string) =>
+      eventually(
+        running().driver,
+        async () => {
+          const [entry] = await running().driver.findElements(
+            By.xpath(`//*[@role="menuitem"][normalize-space(.)=${JSON.stringify(item)}]`),
+          );
+          await entry?.click();
+          return entry !== undefined;
+        },
+        (pressed) => pressed,
+      ),
     /** Keys while a modifier is held down. */
     held: (modifier: string, ...keys: readonly string[]) =>
       running()

@@ -2,7 +2,7 @@
 import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { unzipSync, strFromU8 } from 'fflate';
-import { By, Key } from 'selenium-webdriver';
+import { Key } from 'selenium-webdriver';
 import { expect, test } from 'vitest';
 import { suite } from './suite';
 
@@ -100,7 +100,7 @@ test('a mistyped chord is named and nothing changes until it is right', async ()
 
 test('a bar is dragged to its new place, and copied with Ctrl held', async () => {
   await openBars('| C | F | G | Am |');
-  const bar = (index: number) => app.driver.findElement(By.css(`[data-slot="${index}-0"]`));
+  const bar = (index: number) => app.find(`[data-slot="${index}-0"]`);
   const drag = async (from: number, to: number, modifier?: string) => {
     const actions = app.driver.actions();
     const start = actions.move({ origin: await bar(from) }).press();
@@ -131,9 +131,7 @@ test('the chart is transposed and turned into numerals and back', async () => {
 
 async function downloaded(item: string, extension: string): Promise<Buffer> {
   await (await app.findText('button', 'Export')).click();
-  await (
-    await app.driver.findElement(By.xpath(`//*[@role="menuitem"][normalize-space(.)="${item}"]`))
-  ).click();
+  await app.choose(item);
   const names = await app.eventually(
     async () => readdirSync(app.files),
     (found) => found.some((name) => name.endsWith(extension)),
