@@ -25,6 +25,8 @@ export default defineConfig({
           include: ['tests/browser/**/*.test.ts'],
           environment: 'node',
           fileParallelism: false,
+          // A real browser on a machine that is short of processor now and then misses a wait.
+          retry: 1,
           testTimeout: 240_000,
           hookTimeout: 240_000,
         },
