@@ -6,7 +6,9 @@ import { readHarmony } from '../harmony/reading';
 import { propose } from '../lenses/styles';
 import { at } from '../lists';
 import { makeNeck } from '../neck/instruments';
-import { type Neck, pitchAt, STANDARD_NECK } from '../neck/neck';
+import { boxesOf } from '../neck/boxes';
+import { reachOf } from '../neck/hand';
+import { inZone, type Neck, pitchAt, STANDARD_NECK } from '../neck/neck';
 import { zonesOf } from '../neck/zones';
 import { note, noteName, pitchClass } from '../notes/notes';
 import { SUBDIVISIONS } from '../time/subdivision';
@@ -42,6 +44,7 @@ function request(changed: Partial<ExerciseRequest> = {}): ExerciseRequest {
     extent: 'whole',
     from: 0,
     strings: [1, 2, 3],
+    group: 3,
     seed: 1,
     ...changed,
   };
@@ -62,6 +65,13 @@ describe('what each exercise plays', () => {
     ['degrees', 'Eb G Bb D Eb G Bb Eb'],
     ['approach-arpeggio', 'D Eb G Bb D Eb G Bb'],
     ['one-octave', 'Eb F G Ab Bb C D Eb'],
+    ['in-thirds', 'Eb G F Ab G Bb Ab C'],
+    ['in-fourths', 'Eb Ab F Bb G C Ab D'],
+    ['in-sixths', 'Eb C F D G Eb Ab F'],
+    ['groups', 'Eb F G F G Ab G Ab'],
+    ['connecting', 'G Bb C Eb F G Bb C'],
+    ['pentatonic-triads', 'Eb G Bb Eb C G Eb C'],
+    ['inversions', 'Bb Eb G Eb G Bb G Bb'],
   ] as const)('%s: %s', (kind, expected) => {
     expect(names({ kind })).toBe(expected);
   });
@@ -199,6 +209,135 @@ describe('every exercise', () => {
       ),
       { numRuns: 120 },
     );
+  });
+
+  /** Those that leave the zone, because that is what they are for. */
+  const ROAMING: ReadonlySet<string> = new Set([
+    ...['zone-shift', 'shape-shift', 'connecting', 'inversions'],
+  ]);
+  const KEYS = 'C Db D Eb E F Gb G Ab A Bb B'.split(' ');
+  const FORMS = [
+    '| Imaj7 | VI7 | ii7 V7 | Imaj7 |',
+    '| ii7b5 | V7alt | i6 | bII7 |',
+    'time: 3/4\n| I iii7 | IV #ivo7 | V7sus4 V7 | Iaug |',
+    'time: 12/8\n| I7 | IV7 | I7 | V7#9 |',
+  ];
+
+  test.each(EXERCISES)('%s keeps the laws of the hand in every key and zone', (kind) => {
+    const bad = new Set<string>();
+    for (const [which, tonic] of KEYS.entries()) {
+      const form = at(FORMS, which % FORMS.length);
+      for (const text of [form, at(FORMS, (which + 1) % FORMS.length)]) {
+        const chart = chartOf(`key: ${tonic}\n${text}`);
+        const zones = zonesOf(STANDARD_NECK, note(tonic));
+        for (const [turn, zone] of zones.entries()) {
+          const subdivision = at(SUBDIVISIONS, (turn + which) % SUBDIVISIONS.length);
+          const asked = { kind, chart, zone, zones, subdivision, strings: [2, 3, 4] };
+          const played = notesOf(asked);
+          const where = `${tonic} ${text} ${zone.low}-${zone.high} ${subdivision}`;
+          const reach = reachOf(STANDARD_NECK, zone);
+          played.forEach(({ beat, beats, fret, string }, index) => {
+            const next = played[index + 1];
+            const third = played[index + 2];
+            const midi = (one: typeof next) => one && pitchAt(STANDARD_NECK, one);
+            if (next && beat + beats > next.beat + 1e-6) bad.add(`${where}: overlap`);
+            const here = pitchAt(STANDARD_NECK, { string, fret });
+            if (kind !== 'targets' && midi(next) === here && midi(third) === here) {
+              bad.add(`${where}: ${here} three times at ${beat}`);
+            }
+            if (!ROAMING.has(kind) && !inZone(reach, fret)) {
+              bad.add(`${where}: ${string}:${fret} at ${beat}`);
+            }
+          });
+        }
+      }
+    }
+    expect([...bad].slice(0, 4)).toEqual([]);
+  });
+
+  test.each(['ascending', 'five-notes', 'one-octave', 'in-thirds', 'groups'] as const)(
+    '%s leaves out no note of the scale, in any zone',
+    (kind) => {
+      for (const tonic of KEYS) {
+        const chart = chartOf(`key: ${tonic}\n| Imaj7 | ii7 | V7 | vi7 |`);
+        for (const zone of zonesOf(STANDARD_NECK, note(tonic))) {
+          const whole = request({ kind, chart, zone, extent: 'isolate', from: 2 });
+          const scale = new Set(at(whole.materials, 2).notes.map(pitchClass));
+          const pitches = makeExercise(whole).passage.notes.map((one) =>
+            pitchAt(STANDARD_NECK, one),
+          );
+          const there = new Set(pitches);
+          const [low, high] = [Math.min(...pitches), Math.max(...pitches)];
+          const missing = Array.from({ length: high - low }, (_, up) => low + up).filter(
+            (midi) => scale.has(midi % 12) && !there.has(midi),
+          );
+          expect([tonic, zone, missing]).toEqual([tonic, zone, []]);
+        }
+      }
+    },
+  );
+
+  test('connecting runs leave each box for the next, and with time enough all five are joined', () => {
+    for (const tonic of KEYS) {
+      const chart = chartOf(`key: ${tonic}\n| Imaj7 |`);
+      const materials = propose(chart, readHarmony(chart), 'own-pentatonics').map(
+        ({ material }) => material,
+      );
+      for (const zone of zonesOf(STANDARD_NECK, note(tonic))) {
+        const asked = { kind: 'connecting', chart, zone, materials } as const;
+        const run = notesOf({ ...asked, subdivision: 'eighths' });
+        const all = notesOf({ ...asked, subdivision: 'sixteenths' });
+        const [root] = materials;
+        for (const [notes, boxes] of [
+          [run, 2],
+          [all, 5],
+        ] as const) {
+          const there = boxesOf(
+            STANDARD_NECK,
+            at([...(root?.collection ? [root.collection] : [])], 0),
+          )
+            .filter(({ places }) => {
+              const box = new Set(places.map(({ string, fret }) => `${string}:${fret}`));
+              const held = notes.filter(({ string, fret }) => box.has(`${string}:${fret}`));
+              return held.length >= 3;
+            })
+            .map(({ index }) => index);
+          expect([tonic, zone.low, new Set(there).size >= boxes]).toEqual([tonic, zone.low, true]);
+        }
+      }
+    }
+  });
+
+  test('enclosures take the notes on either side, under the same hand', () => {
+    for (const tonic of KEYS) {
+      const chart = chartOf(`key: ${tonic}\n| Imaj7 | vi7 | ii7 | V7 |`);
+      const materials = propose(chart, readHarmony(chart), 'own-pentatonics').map(
+        ({ material }) => material,
+      );
+      for (const zone of zonesOf(STANDARD_NECK, note(tonic))) {
+        const played = notesOf({ kind: 'enclosures', chart, zone, materials });
+        const starts = played.flatMap(({ beat }, index) => (beat % 4 === 0 ? [index] : []));
+        for (const start of starts.slice(1)) {
+          const [above, below, target] = [start - 2, start - 1, start].map((index) =>
+            pitchAt(STANDARD_NECK, at(played, index)),
+          );
+          expect((target ?? 0) - (below ?? 0)).toBe(1);
+          expect([1, 2]).toContain((above ?? 0) - (target ?? 0));
+        }
+      }
+    }
+  });
+
+  test('a shifted shape says that its fingering stays only where it does', () => {
+    const goal = (text: string) => {
+      const chart = chartOf(text);
+      const materials = propose(chart, readHarmony(chart), 'own-pentatonics').map(
+        ({ material }) => material,
+      );
+      return makeExercise(request({ kind: 'shape-shift', chart, materials })).goal;
+    };
+    expect(goal('key: C\n| Dm7 | Em7 | Am7 |')).toContain('stays the same');
+    expect(goal('key: C\n| Dm7 | Cmaj7 |')).toContain('changes');
   });
 
   test('says what a hand cannot do', () => {

@@ -1,7 +1,8 @@
 /** Exercises generated from a chart, what is played over it, and a zone. */
 import type { Chart } from '../chart/form';
 import { chordName } from '../chords/chords';
-import type { Key } from '../keys/keys';
+import { type Key, keyScale } from '../keys/keys';
+import { transpose } from '../notes/notes';
 import type { Intent } from '../lenses/lens';
 import type { Material } from '../lenses/material';
 import { at } from '../lists';
@@ -13,7 +14,7 @@ import { notesPerBeat, type Subdivision } from '../time/subdivision';
 import type { Preference } from '../targets/kinds';
 import { type RouteChord, type RouteStop, solveRoutes } from '../targets/route';
 import { EXERCISE_WORDS, type ExerciseKind } from './kinds';
-import { type Moment, PATTERNS } from './patterns';
+import { type Moment, PATTERNS, shapeOf } from './patterns';
 import { playingWarnings } from './playable';
 
 export interface ExerciseRequest {
@@ -37,6 +38,8 @@ export interface ExerciseRequest {
   readonly from: number;
   /** The strings of the exercise on one set. */
   readonly strings: readonly number[];
+  /** Notes to a group, in groups. */
+  readonly group: number;
   readonly seed: number;
 }
 
@@ -81,34 +84,37 @@ function heldTargets(
   });
 }
 
+const CLOSE = 1e-6;
+
 function patterned(
   request: ExerciseRequest,
   kind: keyof typeof PATTERNS,
   spans: readonly ChordSpan[],
   targets: readonly RouteStop[],
 ): readonly PlayedNote[] {
-  const { neck, zone, zones, strings, subdivision } = request;
+  const { neck, zone, zones, strings, group, subdivision, key } = request;
+  const home = key ? keyScale(key).map((one) => transpose(key.tonic, one)) : [];
   const per = notesPerBeat(subdivision, request.chart.source.time.unit);
   const notes: PlayedNote[] = [];
   let last: Moment['last'] = null;
   for (const [turn, span] of spans.entries()) {
     const onward = (turn + 1) % spans.length;
-    const count = Math.max(1, Math.round(span.beats * per));
+    // A chord that ends within a note cuts it short.
+    const count = Math.max(1, Math.ceil(span.beats * per - CLOSE));
     const moment: Moment = {
-      ...{ neck, span, turn, count, zone, zones, strings, last },
+      ...{ neck, span, turn, count, zone, zones, strings, group, home, last },
       target: at(targets, turn),
       nextTarget: at(targets, onward),
       nextSpan: at(spans, onward),
     };
     const places = PATTERNS[kind](moment).slice(0, count);
-    // A chord shorter than one note of the subdivision gives what it has.
-    const length = Math.min(1 / per, span.beats);
     for (const [slot, { string, fret, note }] of places.entries()) {
       const midi = pitchAt(neck, { string, fret });
       if (last && midi !== last.midi) last = { midi, rising: midi > last.midi };
       last ??= { midi, rising: true };
       const beat = span.beat + slot / per;
-      notes.push(struck({ beat, beats: length, string, fret, note, chord: span.index }));
+      const beats = Math.min(1 / per, span.beat + span.beats - beat);
+      notes.push(struck({ beat, beats, string, fret, note, chord: span.index }));
     }
   }
   return notes;
@@ -123,6 +129,22 @@ function titleOf({ chart, kind, extent, from }: ExerciseRequest): string {
   if (extent === 'isolate') return `${name}: ${symbol(from)}`;
   if (extent === 'pair') return `${name}: ${symbol(from)} and ${symbol(from + 1)}`;
   return `${name}: ${chart.source.title || 'Untitled'}`;
+}
+
+/** Strings and frets of a shape, counted from its first place. */
+const outline = (places: readonly Place[]): string =>
+  places
+    .map(({ string, fret }) => `${string - at(places, 0).string} ${fret - at(places, 0).fret}`)
+    .join(', ');
+
+/** What an exercise is for; a shifted shape says whether its fingering stays. */
+function goalOf({ kind, neck, zone }: ExerciseRequest, spans: readonly ChordSpan[]): string {
+  const { goal } = EXERCISE_WORDS[kind];
+  if (kind !== 'shape-shift' || spans.length === 0) return goal;
+  const shapes = new Set(spans.map((span) => outline(shapeOf({ neck, zone, span }))));
+  return shapes.size === 1
+    ? `${goal} Its fingering stays the same.`
+    : `${goal} Its fingering changes with what is played.`;
 }
 
 /** The exercise asked for; without notes where the chart has no chords. */
@@ -153,7 +175,7 @@ export function makeExercise(request: ExerciseRequest): Exercise {
   return {
     kind,
     title,
-    goal: EXERCISE_WORDS[kind].goal,
+    goal: goalOf(request, spans),
     passage,
     warnings: playingWarnings(passage),
   };

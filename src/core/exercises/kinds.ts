@@ -52,7 +52,7 @@ export const EXERCISE_WORDS = {
   },
   'shape-shift': {
     name: 'A shape, shifted',
-    goal: 'Carry one small motif through the chords, its fingering unchanged.',
+    goal: 'Carry one small motif through the chords, from the root of each.',
   },
   continuous: {
     name: 'Never breaking',
@@ -65,6 +65,34 @@ export const EXERCISE_WORDS = {
   'one-string-set': {
     name: 'One set of strings',
     goal: 'Find every chord on the same three strings.',
+  },
+  'in-thirds': {
+    name: 'In thirds',
+    goal: 'Play every other note, so that the collection sings in thirds instead of running.',
+  },
+  'in-fourths': {
+    name: 'In fourths',
+    goal: 'Leap over two notes each time, for the open sound of fourths.',
+  },
+  'in-sixths': {
+    name: 'In sixths',
+    goal: 'Leap to the sixth above each note and back to the next, across a string.',
+  },
+  groups: {
+    name: 'In groups',
+    goal: 'Play so many notes in a row from each note in turn, and let the accents move.',
+  },
+  connecting: {
+    name: 'Connecting runs',
+    goal: 'Carry each pentatonic diagonally out of its box into the next; with time enough, through all five.',
+  },
+  'pentatonic-triads': {
+    name: 'Triads inside a pentatonic',
+    goal: 'Hear the two triads that a pentatonic holds: up one and down the other.',
+  },
+  inversions: {
+    name: 'Inversions along the strings',
+    goal: 'Climb each chord’s inversions along one set of strings, and know the next before you need it.',
   },
   line: {
     name: 'A line through the targets',

@@ -1,9 +1,15 @@
 /** What each exercise plays over one chord: places in order, as many as there is time for. */
-import { chordNotes } from '../chords/chords';
+import { type Chord, chordNotes } from '../chords/chords';
+import { type Collection, collectionNotes } from '../collections/collections';
+import { triadsInside } from '../collections/inside';
+import { matchingPentatonic } from '../collections/pentatonics';
 import { at, range } from '../lists';
-import { type Placed, withoutDoubles } from '../neck/fingering';
+import { boxesOf, nearestTo } from '../neck/boxes';
+import { ascending, HAND, type Placed, spanOf } from '../neck/fingering';
+import { underHand } from '../neck/hand';
 import {
   type Neck,
+  openPitch,
   pitchAt,
   type Place,
   placesOf,
@@ -11,11 +17,19 @@ import {
   type Zone,
   wholeNeck,
 } from '../neck/neck';
+import { isVoiced, type Voicing, voicingsOn } from '../neck/voicings';
 import { degree } from '../notes/degrees';
-import { halfSteps, type Interval, intervalBetween, type Note, pitchClass } from '../notes/notes';
+import {
+  halfSteps,
+  type Interval,
+  intervalBetween,
+  type Note,
+  pitchClass,
+  transpose,
+} from '../notes/notes';
 import type { Midi } from '../notes/pitch';
 import type { ChordSpan } from '../lines/spans';
-import { approachNotes } from '../targets/approach';
+import { approachNotes, type ApproachSetting } from '../targets/approach';
 import type { RouteStop } from '../targets/route';
 import type { ExerciseKind } from './kinds';
 
@@ -31,6 +45,10 @@ export interface Moment {
   /** The zones an exercise may move through, lowest first. */
   readonly zones: readonly Zone[];
   readonly strings: readonly number[];
+  /** Notes to a group, in groups. */
+  readonly group: number;
+  /** The scale of the key; empty where no single one holds. */
+  readonly home: readonly Note[];
   /** The last note played, and whether the line was rising. */
   readonly last: { readonly midi: Midi; readonly rising: boolean } | null;
   readonly target: RouteStop;
@@ -46,19 +64,17 @@ function ladder(
   notes: readonly Note[],
   strings: readonly number[] | null = null,
 ): readonly Placed[] {
-  const on = (region: Zone) =>
-    withoutDoubles(
-      neck,
-      placesOf(neck, notes, region).filter(
-        ({ string }) => strings === null || strings.includes(string),
-      ),
-    );
-  const inside = on(zone);
-  return inside.length > 0 ? inside : on(wholeNeck(neck));
+  const inside = underHand(neck, notes, zone, { strings });
+  return inside.length > 0 ? inside : underHand(neck, notes, wholeNeck(neck), { strings });
 }
 
 const scaleOf = ({ span }: Moment): readonly Note[] => span.material.notes;
 const tonesOf = ({ span }: Moment): readonly Note[] => chordNotes({ ...span.chord, bass: null });
+
+const settingOf = ({ home, zone }: Moment, { chord, material }: ChordSpan): ApproachSetting => ({
+  ...{ chord, home, zone },
+  scale: material.notes,
+});
 
 const isRoot = ({ span }: Moment, { note }: Placed): boolean =>
   pitchClass(note) === pitchClass(span.chord.root);
@@ -81,8 +97,8 @@ const oneWay = (rungs: readonly Placed[], from: number, count: number, by: 1 | -
   return range(0, count).map((step) => at(rungs, from + by * (step % length)));
 };
 
-/** Along the rungs, turning round at either end. */
-function bouncing(rungs: readonly Placed[], from: number, count: number, rising: boolean) {
+/** Along a row, turning round at either end. */
+function bouncing<T>(rungs: readonly T[], from: number, count: number, rising: boolean) {
   let by = rising ? 1 : -1;
   let here = from;
   return range(0, count).map((step) => {
@@ -112,6 +128,12 @@ function goingOn({ neck, last }: Moment, rungs: readonly Placed[], rising: boole
   );
 }
 
+/** The rungs without a note that has just sounded, where there are others. */
+function besides(neck: Neck, rungs: readonly Placed[], sounded: Place): readonly Placed[] {
+  const others = rungs.filter((rung) => pitchAt(neck, rung) !== pitchAt(neck, sounded));
+  return others.length > 0 ? others : rungs;
+}
+
 const withinOctave = (moment: Moment, rungs: readonly Placed[]): readonly Placed[] => {
   const root = at(rungs, lowestRoot(moment, rungs));
   const low = pitchAt(moment.neck, root);
@@ -121,32 +143,22 @@ const withinOctave = (moment: Moment, rungs: readonly Placed[]): readonly Placed
   });
 };
 
-/** From a place on, the notes of a stack of degrees, each the next one up. */
+/** From the lowest root that leaves them room, the notes of a stack of degrees, each the next one up. */
 function stacked(moment: Moment, degrees: readonly Interval[], count: number): readonly Placed[] {
-  const { neck, span, zone } = moment;
-  const rungs = ladder(moment, tonesOf(moment));
-  const root = at(rungs, lowestRoot(moment, rungs));
-  let floor = pitchAt(neck, root) - 1;
-  const climbed = degrees.flatMap((wanted): readonly Placed[] => {
-    const size = halfSteps(wanted);
-    const all = placesOf(neck, [(span.chord.root + wanted) as Note], {
-      low: Math.max(neck.capo, zone.low - 1),
-      high: Math.min(neck.frets, zone.high + 1),
-    });
-    const above = all
-      .filter((place) => {
-        return (
-          pitchAt(neck, place) > floor &&
-          halfSteps(intervalBetween(span.chord.root, place.note)) === size
-        );
-      })
-      .sort((a, b) => pitchAt(neck, a) - pitchAt(neck, b) || a.string - b.string);
-    const next = above[0];
-    if (!next) return [];
-    floor = pitchAt(neck, next);
-    return [next];
-  });
-  return climbed.length === 0 ? oneWay(rungs, 0, count, 1) : bouncing(climbed, 0, count, true);
+  const { neck, span } = moment;
+  const notes = degrees.map((wanted) => transpose(span.chord.root, wanted));
+  const rungs = ladder(moment, notes);
+  const from = lowestRoot(moment, rungs);
+  const climbed: Placed[] = [];
+  for (const note of notes) {
+    const last = climbed.at(-1);
+    const floor = last ? pitchAt(neck, last) : pitchAt(neck, at(rungs, from)) - 1;
+    const next = rungs.find(
+      (rung) => pitchAt(neck, rung) > floor && pitchClass(rung.note) === pitchClass(note),
+    );
+    if (next) climbed.push({ ...next, note });
+  }
+  return bouncing(climbed.length > 0 ? climbed : rungs, 0, count, true);
 }
 
 /** The ninth a chord takes: its own where it names one, else the natural one, or the choice's. */
@@ -164,17 +176,121 @@ function ninthOf(moment: Moment): Interval {
 const NINTH = degree('2');
 const MINOR_THIRD = degree('b3');
 
+/**
+ * Small cells along the rungs, each begun one rung further on: their rungs are counted from where
+ * the cell begins. Where a cell would leave the rungs the way turns round.
+ */
+function cells(
+  rungs: readonly Placed[],
+  from: number,
+  count: number,
+  rising: boolean,
+  cell: readonly number[],
+): readonly Placed[] {
+  const width = Math.max(...cell);
+  if (rungs.length <= width) return bouncing(rungs, from, count, rising);
+  const played: number[] = [];
+  let by = rising ? 1 : -1;
+  const fits = (start: number) => start + by * width >= 0 && start + by * width < rungs.length;
+  let start = from;
+  if (!fits(start)) start = by > 0 ? rungs.length - 1 - width : width;
+  while (played.length < count) {
+    if (!fits(start)) {
+      by = -by;
+      // Turning, the cell begins beside the note just left rather than on it again.
+      start = at(played, played.length - 1) + by;
+    }
+    for (const up of cell) played.push(start + by * up);
+    start += by;
+  }
+  return played.slice(0, count).map((rung) => at(rungs, rung));
+}
+
+/** A collection in one of its intervals, up over one chord and down over the next. */
+const inCells =
+  (cellOf: (moment: Moment) => readonly number[]): Pattern =>
+  (moment) => {
+    const rungs = ladder(moment, scaleOf(moment));
+    const rising = moment.turn % 2 === 0;
+    const from = moment.last ? goingOn(moment, rungs, rising) : lowestRoot(moment, rungs);
+    return cells(rungs, from, moment.count, rising, cellOf(moment));
+  };
+
+/** The pentatonic that is played, or the chord's own where something else is. */
+function pentatonicOf({ span }: Moment): Collection {
+  const { collection: chosen } = span.material;
+  return chosen?.kind.family === 'pentatonics' ? chosen : matchingPentatonic(span.chord);
+}
+
+/** Notes to each string of a run from box to box, from the lowest string up. */
+const DIAGONAL = { some: [3, 2], all: [3] } as const;
+/** Notes on the lowest string from which a run may begin. */
+const STARTS = 12;
+/** So many notes take a run through all five boxes. */
+const ALL_FIVE = 16;
+
+/** A pentatonic laid diagonally over the strings, from the box nearest to the zone upward. */
+function diagonal(moment: Moment): readonly Placed[] {
+  const { neck, zone, count } = moment;
+  const pentatonic = pentatonicOf(moment);
+  const notes = collectionNotes(pentatonic);
+  const perString = count >= ALL_FIVE ? DIAGONAL.all : DIAGONAL.some;
+  const box = nearestTo(zone, boxesOf(neck, pentatonic));
+  const lowest = box?.places[0];
+  if (!lowest) return ladder(moment, notes);
+  const strings = stringCount(neck);
+  const laid = (from: number) =>
+    ascending(notes, from, strings * 3).reduce<readonly Placed[]>((places, { midi, note }) => {
+      const on = places.at(-1)?.string ?? strings;
+      const there = places.filter(({ string }) => string === on).length;
+      const full = there >= at(perString, (strings - on) % perString.length);
+      const string = full ? on - 1 : on;
+      return string < 1
+        ? places
+        : [...places, { string, fret: midi - openPitch(neck, string), note }];
+    }, []);
+  // Where the neck ends before the run does, it begins in a lower box.
+  const open = openPitch(neck, strings) + neck.capo;
+  const starts = ascending(notes, open, STARTS).filter(({ midi }) => midi <= pitchAt(neck, lowest));
+  const runs = starts.reverse().map(({ midi }) => laid(midi));
+  const whole = runs.find((run) => run.every(({ fret }) => fret <= neck.frets));
+  return whole ?? ladder(moment, notes);
+}
+
+/** The triads inside a pentatonic, the chord's own among them first. */
+function triadsOf(moment: Moment): readonly Chord[] {
+  const inside = triadsInside(pentatonicOf(moment));
+  const plain = inside.filter(({ quality }) => quality.name === '' || quality.name === 'm');
+  return plain.length >= 2 ? plain : inside;
+}
+
+/** The inversions of a chord along some strings, lowest first: of its triad, or on four of all. */
+function inversionsAlong({ neck, span, strings }: Moment): readonly Voicing[] {
+  const four = strings.length > 3 && isVoiced(span.chord, 'drop-2');
+  return voicingsOn(neck, span.chord, four ? 'drop-2' : 'triad', strings.slice(0, four ? 4 : 3));
+}
+
 const MOTIF = [0, 1, 2, 1, 3, 2, 1, 0] as const;
 
 /** The string a shifted shape is rooted on, always the same one: the fifth, or the lowest there is. */
 const SHAPE_STRING = 5;
 
 /** The place of a material's root on the shape's string, nearest to the middle of the zone. */
-function shapeRoot({ neck, zone, span }: Moment): Placed {
+function shapeRoot({ neck, zone, span }: Pick<Moment, 'neck' | 'zone' | 'span'>): Placed {
   const string = Math.min(stringCount(neck), SHAPE_STRING);
   const roots = placesOf(neck, [span.material.root]).filter((place) => place.string === string);
   const off = ({ fret }: Place) => Math.abs(fret - (zone.low + zone.high) / 2);
   return roots.reduce((best, place) => (off(place) < off(best) ? place : best), at(roots, 0));
+}
+
+/** The notes a motif takes above the root of what is played, under one hand. */
+export function shapeOf(moment: Pick<Moment, 'neck' | 'zone' | 'span'>): readonly Placed[] {
+  const { neck, span } = moment;
+  const root = shapeRoot(moment);
+  const hand = { low: root.fret, high: Math.min(neck.frets, root.fret + HAND.plain - 1) };
+  return underHand(neck, span.material.notes, hand)
+    .filter((rung) => pitchAt(neck, rung) >= pitchAt(neck, root))
+    .slice(0, Math.max(...MOTIF) + 1);
 }
 
 export const PATTERNS: Readonly<Record<Exclude<ExerciseKind, 'line' | 'targets'>, Pattern>> = {
@@ -204,23 +320,20 @@ export const PATTERNS: Readonly<Record<Exclude<ExerciseKind, 'line' | 'targets'>
   'arpeggio-up-scale-down': (moment) => {
     const { neck, count, nextSpan } = moment;
     const up = ladder(moment, tonesOf(moment));
-    const climbed = oneWay(
-      up,
-      lowestRoot(moment, up),
-      Math.min(Math.ceil(count / 2), up.length),
-      1,
-    );
+    const root = lowestRoot(moment, up);
+    const climbed = up.slice(root, root + Math.ceil(count / 2));
     const rest = count - climbed.length;
     const top = pitchAt(neck, at(climbed, climbed.length - 1));
-    const below = ladder(moment, scaleOf(moment)).filter((rung) => pitchAt(neck, rung) < top);
-    if (below.length === 0) return bouncing(up, 0, count, true);
+    const line = ladder(moment, scaleOf(moment));
+    const below = line.filter((rung) => pitchAt(neck, rung) < top).length;
+    if (below === 0) return bouncing(up, root, count, true);
     // Down to the step above where the next chord begins.
     const nextMoment = { ...moment, span: nextSpan };
     const nextRungs = ladder(nextMoment, tonesOf(nextMoment));
     const goal = pitchAt(neck, at(nextRungs, lowestRoot(nextMoment, nextRungs)));
-    const above = below.findIndex((rung) => pitchAt(neck, rung) > goal);
-    const from = Math.min(below.length - 1, Math.max(0, above) + rest - 1);
-    return [...climbed, ...bouncing(below, from, rest, false)];
+    const above = line.findIndex((rung) => pitchAt(neck, rung) > goal);
+    const from = Math.min(below - 1, Math.max(0, above) + rest - 1);
+    return [...climbed, ...bouncing(line, from, rest, false)];
   },
   degrees: (moment) => {
     const rungs = ladder(moment, tonesOf(moment));
@@ -247,8 +360,7 @@ export const PATTERNS: Readonly<Record<Exclude<ExerciseKind, 'line' | 'targets'>
     const rungs = ladder(moment, tonesOf(moment));
     const from = lowestRoot(moment, rungs);
     const root = at(rungs, from);
-    const scale = { chord: span.chord, scale: scaleOf(moment) };
-    const approach = approachNotes(neck, root, scale, 'below');
+    const approach = approachNotes(neck, root, settingOf(moment, span), 'below');
     return [
       ...approach,
       ...bouncing(rungs, from, Math.max(1, count - approach.length), true),
@@ -256,10 +368,10 @@ export const PATTERNS: Readonly<Record<Exclude<ExerciseKind, 'line' | 'targets'>
   },
   enclosures: (moment) => {
     const { neck, target, nextTarget, nextSpan, count } = moment;
-    const scale = { chord: nextSpan.chord, scale: nextSpan.material.notes };
-    const around = count > 2 ? approachNotes(neck, nextTarget, scale, 'enclosure') : [];
-    const rungs = ladder(moment, tonesOf(moment));
+    const setting = settingOf(moment, nextSpan);
+    const around = count > 2 ? approachNotes(neck, nextTarget, setting, 'enclosure') : [];
     const near = { ...moment, last: { midi: pitchAt(neck, target), rising: true } };
+    const rungs = besides(neck, ladder(moment, tonesOf(moment)), target);
     const rest = Math.max(0, count - 1 - around.length);
     const { string, fret, note } = target;
     return [
@@ -269,16 +381,8 @@ export const PATTERNS: Readonly<Record<Exclude<ExerciseKind, 'line' | 'targets'>
     ];
   },
   'shape-shift': (moment) => {
-    const { neck, span, count } = moment;
-    const root = shapeRoot(moment);
-    const hand = {
-      low: Math.max(neck.capo, root.fret - 1),
-      high: Math.min(neck.frets, root.fret + 4),
-    };
-    const rungs = withoutDoubles(neck, placesOf(neck, span.material.notes, hand)).filter(
-      (rung) => pitchAt(neck, rung) >= pitchAt(neck, root),
-    );
-    return range(0, count).map((step) => {
+    const rungs = shapeOf(moment);
+    return range(0, moment.count).map((step) => {
       const rung = at(MOTIF, step % MOTIF.length);
       return at(rungs, Math.min(rung, rungs.length - 1));
     });
@@ -297,5 +401,45 @@ export const PATTERNS: Readonly<Record<Exclude<ExerciseKind, 'line' | 'targets'>
     const rungs = ladder(moment, scaleOf(moment), moment.strings);
     const rising = moment.last?.rising ?? true;
     return bouncing(rungs, goingOn(moment, rungs, rising), moment.count, rising);
+  },
+  'in-thirds': inCells(() => [0, 2]),
+  'in-fourths': inCells(() => [0, 3]),
+  'in-sixths': inCells(() => [0, 5]),
+  groups: inCells(({ group }) => range(0, group)),
+  connecting: (moment) => {
+    const rungs = diagonal(moment);
+    const rising = moment.turn % 2 === 0;
+    const from = moment.last ? goingOn(moment, rungs, rising) : 0;
+    return bouncing(rungs, from, moment.count, rising);
+  },
+  'pentatonic-triads': (moment) => {
+    const { neck, count } = moment;
+    const [first, second = first] = triadsOf(moment).map((triad) =>
+      ladder(moment, chordNotes(triad)),
+    );
+    if (!first || !second) return [];
+    const half = Math.ceil(count / 2);
+    const up = bouncing(first, lowestRoot(moment, first), half, true);
+    const top = at(up, up.length - 1);
+    const rungs = besides(neck, second, top);
+    const from = { ...moment, last: { midi: pitchAt(neck, top), rising: false } };
+    return [...up, ...bouncing(rungs, goingOn(from, rungs, false), count - half, false)];
+  },
+  inversions: (moment) => {
+    const { neck, zone, count, last, turn } = moment;
+    const shapes = inversionsAlong(moment).map((shape) => ({ ...shape, ...spanOf(shape.places) }));
+    if (shapes.length === 0) return ladder(moment, tonesOf(moment), moment.strings).slice(0, count);
+    const away = (shape: (typeof shapes)[number]) =>
+      last
+        ? Math.abs(pitchAt(neck, at(shape.places, 0)) - last.midi)
+        : Math.abs(shape.low + shape.high - zone.low - zone.high);
+    const start = shapes.reduce(
+      (best, shape, index) => (away(shape) < away(at(shapes, best)) ? index : best),
+      0,
+    );
+    const needed = Math.ceil(count / at(shapes, 0).places.length);
+    return bouncing(shapes, start, needed, turn % 2 === 0)
+      .flatMap(({ places }) => places)
+      .slice(0, count);
   },
 };

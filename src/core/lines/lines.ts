@@ -5,7 +5,8 @@
 import { spellOver } from '../chords/over';
 import { chordNotes } from '../chords/chords';
 import { at, range } from '../lists';
-import { type Placed, withoutDoubles } from '../neck/fingering';
+import type { Placed } from '../neck/fingering';
+import { underHand } from '../neck/hand';
 import { type Neck, pitchAt, placesOf, stringCount, type Zone } from '../neck/neck';
 import { type Note, pitchClass } from '../notes/notes';
 import type { Midi } from '../notes/pitch';
@@ -193,7 +194,7 @@ function candidatesAt(
     return [candidate({ string, fret, note }, false)];
   }
   const region = regionFor(request, span);
-  const inside = withoutDoubles(neck, placesOf(neck, material.notes, region));
+  const inside = underHand(neck, material.notes, region);
   const own = (inside.length > 0 ? inside : placesOf(neck, material.notes)).map((place) =>
     candidate(place, false),
   );

@@ -5,11 +5,11 @@ import { matchingPentatonic } from '../collections/pentatonics';
 import { pitchClass } from '../notes/notes';
 import { type BoxName, nearestTo } from './boxes';
 import { type Placed, spanOf } from './fingering';
-import { gripsOf, homesOf } from './homes';
+import { underHand } from './hand';
+import { homesOf } from './homes';
 import type { Mark } from './marks';
 import { type Neck, pitchAt, type Place, type Zone } from './neck';
-import { arpeggioIn } from './positions';
-import { INVERSION_NAMES, stringSets, triadShapes } from './triads';
+import { INVERSION_NAMES, type Voicing, voicingsOf } from './voicings';
 import { pentatonicIn, scaleIn } from './zones';
 
 export const LAYER_KINDS = ['box', 'scale', 'arpeggio', 'triad', 'grip', 'home'] as const;
@@ -47,6 +47,12 @@ const layer = (kind: LayerKind, name: string, rest: Partial<Layer>): Layer => ({
 const voiced = (kind: LayerKind, name: string, places: readonly Placed[]): Layer =>
   layer(kind, name, { places, joined: places });
 
+const nearestVoicing = (zone: Zone, voicings: readonly Voicing[]): Voicing | null =>
+  nearestTo(
+    zone,
+    voicings.map((voicing) => ({ ...voicing, ...spanOf(voicing.places) })),
+  );
+
 type Maker = (request: LayerRequest) => Layer | null;
 
 const MAKERS: Readonly<Record<LayerKind, Maker>> = {
@@ -66,32 +72,27 @@ const MAKERS: Readonly<Record<LayerKind, Maker>> = {
     return shape && layer('scale', collectionName(mode), { places: shape.places, box: shape.box });
   },
   arpeggio: ({ neck, zone, chord }) =>
-    layer('arpeggio', 'arpeggio', { places: arpeggioIn(neck, chordNotes(chord), zone) }),
+    layer('arpeggio', 'arpeggio', { places: underHand(neck, chordNotes(chord), zone) }),
   triad: ({ neck, zone, chord, strings }) => {
-    const sets = stringSets(neck).filter(
-      (set) => strings === null || set.every((string) => strings.includes(string)),
+    const triads = voicingsOf(neck, chord, 'triad').filter(
+      ({ places }) => strings === null || places.every(({ string }) => strings.includes(string)),
     );
-    const shapes = sets
-      .flatMap((set) => triadShapes(neck, chord, set))
-      .map((shape) => ({ ...shape, ...spanOf(shape.places) }));
-    const best = nearestTo(zone, shapes);
+    const best = nearestVoicing(zone, triads);
     return best && voiced('triad', `triad, ${INVERSION_NAMES[best.inversion]}`, best.places);
   },
   grip: ({ neck, zone, chord }) => {
-    const grips = [...gripsOf(neck, chord, 'drop-2'), ...gripsOf(neck, chord, 'drop-3')];
-    const best = nearestTo(
-      zone,
-      grips.map((grip) => ({ ...grip, ...spanOf(grip.places) })),
-    );
-    return best && voiced('grip', `${best.kind} grip`, best.places);
+    const grips = [...voicingsOf(neck, chord, 'drop-2'), ...voicingsOf(neck, chord, 'drop-3')];
+    const best = nearestVoicing(zone, grips);
+    return best && voiced('grip', `${best.kind}, ${INVERSION_NAMES[best.inversion]}`, best.places);
   },
   home: ({ neck, zone, chord, mode }) => {
     const homes = homesOf(neck, chord, mode).map((home) => ({ ...home, ...home.zone }));
     const best = nearestTo(zone, homes);
     if (!best) return null;
-    const places = [...best.grip.places, ...best.arpeggio, ...best.scale];
+    const { grip, arpeggio, scale, below } = best;
+    const places = [...grip.places, ...arpeggio, ...scale, ...below.arpeggio, ...below.scale];
     const name = `home on string ${best.string}`;
-    return layer('home', name, { places: uniquePlaces(places), joined: best.grip.places });
+    return layer('home', name, { places: uniquePlaces(places), joined: grip.places });
   },
 };
 

@@ -107,10 +107,6 @@ export function oneOctave(neck: Neck, scale: Collection, string: number): readon
   });
 }
 
-/** All the chord's notes in a zone, those below the lowest root included. */
-export const arpeggioIn = (neck: Neck, notes: readonly Note[], zone: Zone): readonly Placed[] =>
-  withoutDoubles(neck, placesOf(neck, notes, zone));
-
 /** Of two places for the next note of an arpeggio, the cost of the second after the first. */
 const reach = (from: Placed, to: Placed, hand: number): number =>
   Math.abs(to.fret - from.fret) +

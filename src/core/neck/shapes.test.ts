@@ -5,7 +5,7 @@ import { parseChord } from '../chords/symbols';
 import { collection, collectionNotes, transposeCollection } from '../collections/collections';
 import { alone } from '../lenses/modeContext';
 import { modeFor } from '../lenses/modes';
-import { range } from '../lists';
+import { at, range } from '../lists';
 import { degree, degreeName } from '../notes/degrees';
 import {
   type Interval,
@@ -16,20 +16,29 @@ import {
   pitchClass,
 } from '../notes/notes';
 import { boxesOf, nearestTo } from './boxes';
-import { fingerShape, needsStretch, type Placed } from './fingering';
-import { doubleStops, gripOn, gripsOf, homesOf, morphsOn } from './homes';
+import { fingerShape, needsStretch, type Placed, spanOf } from './fingering';
+import { underHand } from './hand';
+import { doubleStops, homesOf, morphsOn } from './homes';
 import { hasStandardIntervals, makeNeck, TUNINGS } from './instruments';
 import { type Neck, pitchAt, STANDARD_NECK } from './neck';
 import {
   arpeggioFrom,
-  arpeggioIn,
   holds,
   inversionsOn,
   oneOctave,
   positionsOf,
   threePerString,
 } from './positions';
-import { motionBetween, triadOf, triadPath, triadShapes } from './triads';
+import {
+  fourVoices,
+  INVERSIONS,
+  motionBetween,
+  stringSets,
+  triadOf,
+  twinOf,
+  voicingPath,
+  voicingsOn,
+} from './voicings';
 import { zonesOf } from './zones';
 
 const chord = (symbol: string) => {
@@ -45,6 +54,15 @@ const neckOf = (tuning: string, frets = 22, capo = 0): Neck => {
 };
 const show = (places: readonly Placed[]) =>
   places.map(({ string, fret }) => `${string}:${fret}`).join(' ');
+
+/** Notes of a set between the lowest and the highest of some places that are not among them. */
+function missingIn(places: readonly Placed[], notes: readonly Note[]): readonly number[] {
+  const pitches = places.map((place) => pitchAt(STANDARD_NECK, place));
+  const classes = new Set(notes.map(pitchClass));
+  return range(Math.min(...pitches), Math.max(...pitches)).filter(
+    (midi) => classes.has(midi % 12) && !pitches.includes(midi),
+  );
+}
 
 const someRoot = fc.integer({ min: -6, max: 6 }).map((fifths) => fifths as Note);
 const PENTATONICS = [
@@ -212,7 +230,7 @@ describe('scales and arpeggios', () => {
 
   test('an arpeggio in a zone has the tones below its lowest root', () => {
     const notes = chordNotes(chord('Abmaj7'));
-    expect(show(arpeggioIn(STANDARD_NECK, notes, { low: 3, high: 6 }))).toBe(
+    expect(show(underHand(STANDARD_NECK, notes, { low: 3, high: 6 }))).toBe(
       '6:3 6:4 5:3 5:6 4:5 4:6 3:5 2:4 1:3 1:4',
     );
   });
@@ -265,32 +283,46 @@ describe('scales and arpeggios', () => {
   });
 });
 
-describe('triads', () => {
+describe('voicings', () => {
+  const KINDS = ['triad', 'drop-2', 'drop-3'] as const;
+  const sevenths = ['maj7', '7', 'm7', 'm7b5', 'dim7', 'm6', '6', 'm(maj7)', 'maj7#5', '7sus4'];
+  const someSeventh = fc
+    .tuple(someRoot, fc.constantFrom(...sevenths))
+    .map(([root, quality]) => chord(`${noteName(root)}${quality}`));
+
   test('nearest is the least motion of all', () => {
     fc.assert(
       fc.property(
-        fc.array(somePlacedChord, { minLength: 2, maxLength: 8 }),
-        fc.constantFrom([1, 2, 3], [2, 3, 4], [3, 4, 5], [4, 5, 6]),
-        (chords, strings) => {
-          const steps = triadPath(STANDARD_NECK, chords, { strings, path: 'nearest' });
+        fc.array(someSeventh, { minLength: 2, maxLength: 8 }),
+        fc.constantFrom(...KINDS),
+        fc.nat(),
+        (chords, kind, which) => {
+          const sets = stringSets(STANDARD_NECK, kind);
+          const strings = sets[which % sets.length] ?? [];
+          const steps = voicingPath(STANDARD_NECK, chords, { kind, strings, path: 'nearest' });
+          expect(steps).toHaveLength(chords.length);
           steps.forEach((step, index) => {
             const before = steps[index - 1];
             if (!before) return;
-            const all = triadShapes(STANDARD_NECK, chords[step.index] ?? chord('C'), strings);
+            const all = voicingsOn(STANDARD_NECK, at(chords, step.index), kind, strings);
             const least = Math.min(
               ...all.map((shape) => motionBetween(STANDARD_NECK, before, shape)),
             );
             expect(motionBetween(STANDARD_NECK, before, step)).toBe(least);
-            expect(step.held.length + step.moves.length).toBe(3);
+            expect(step.held.length + step.moves.length).toBe(kind === 'triad' ? 3 : 4);
           });
         },
       ),
     );
   });
 
-  test('up is always up until the neck ends, and then says that it turns', () => {
-    const chords = Array.from({ length: 20 }, (_, index) => chord(index % 2 ? 'F' : 'C'));
-    const steps = triadPath(STANDARD_NECK, chords, { strings: [4, 5, 6], path: 'up' });
+  test.each([
+    ['triad', [4, 5, 6]],
+    ['drop-2', [1, 2, 3, 4]],
+    ['drop-3', [2, 3, 4, 6]],
+  ] as const)('a %s goes up until the neck ends, and then says that it turns', (kind, strings) => {
+    const chords = Array.from({ length: 24 }, (_, index) => chord(index % 2 ? 'Fmaj7' : 'C7'));
+    const steps = voicingPath(STANDARD_NECK, chords, { kind, strings, path: 'up' });
     const height = (index: number) =>
       steps[index]?.places.reduce((sum, place) => sum + pitchAt(STANDARD_NECK, place), 0) ?? 0;
     const turn = steps.findIndex(({ turned }) => turned);
@@ -301,18 +333,73 @@ describe('triads', () => {
     expect(height(turn)).toBeLessThan(height(turn - 1));
   });
 
-  test('every shape holds the triad, each inversion from its own lowest note', () => {
+  test('every triad holds the triad, each inversion from its own lowest note', () => {
     for (const symbol of ['C', 'F#m', 'Bdim', 'Eaug', 'Gsus4']) {
-      const shapes = triadShapes(STANDARD_NECK, chord(symbol), [2, 3, 4]);
+      const shapes = voicingsOn(STANDARD_NECK, chord(symbol), 'triad', [2, 3, 4]);
       expect(new Set(shapes.map(({ inversion }) => inversion)).size).toBe(3);
       for (const { inversion, places } of shapes) {
-        const lowest = triadOf(chord(symbol))[['root', 'first', 'second'].indexOf(inversion)];
-        expect(places[0]?.note).toBe(lowest);
+        expect(places[0]?.note).toBe(triadOf(chord(symbol))[INVERSIONS.indexOf(inversion)]);
         expect(new Set(places.map((place) => place.note)).size).toBe(3);
       }
     }
   });
+
+  /** Chord tones of a close position from its bass, and what a drop makes of them. */
+  const dropped = (voices: readonly Note[], fromTop: number): readonly Note[] => {
+    const place = voices.length - fromTop;
+    return [at(voices, place), ...voices.filter((_, index) => index !== place)];
+  };
+
+  test.each([
+    ['drop-2', 2],
+    ['drop-3', 3],
+  ] as const)(
+    'a %s is a close position with one voice an octave lower, in every key',
+    (kind, from) => {
+      for (const name of sevenths) {
+        for (const root of 'C Db D Eb E F Gb G Ab A Bb B'.split(' ')) {
+          const played = chord(`${root}${name}`);
+          const tones = fourVoices(played);
+          for (const strings of stringSets(STANDARD_NECK, kind)) {
+            const shapes = voicingsOn(STANDARD_NECK, played, kind, strings);
+            expect([...new Set(shapes.map(({ inversion }) => inversion))].sort()).toEqual(
+              [...INVERSIONS].sort(),
+            );
+            for (const { inversion, places } of shapes) {
+              const notes = places.map((place) => place.note);
+              expect(notes[0]).toBe(tones[INVERSIONS.indexOf(inversion)]);
+              const closes = tones.map((_, turn) => [
+                ...tones.slice(turn),
+                ...tones.slice(0, turn),
+              ]);
+              expect(closes.map((close) => dropped(close, from))).toContainEqual(notes);
+              expect(needsMoreThanAHand(places)).toBe(false);
+              expect(places.map(({ string }) => string)).toEqual([...strings].reverse());
+            }
+          }
+        }
+      }
+    },
+  );
+
+  test('a half-diminished chord is the minor sixth a minor third up, shape by shape', () => {
+    const [first] = voicingsOn(STANDARD_NECK, chord('Bm7b5'), 'drop-2', [2, 3, 4, 5]);
+    const twin = first && twinOf(chord('Bm7b5'), first);
+    expect(twin?.chord.symbol).toBe('Dm6');
+    const its = voicingsOn(STANDARD_NECK, chord('Dm6'), 'drop-2', [2, 3, 4, 5]);
+    expect(its.find(({ inversion }) => inversion === twin?.inversion)?.places).toEqual(
+      first?.places,
+    );
+    expect(first && twinOf(chord('Bm7'), first)?.chord.symbol).toBe('D6');
+    expect(first && twinOf(chord('B7'), first)).toBeNull();
+  });
 });
+
+/** Whether places cannot be held at once: more frets apart than a stretched hand. */
+const needsMoreThanAHand = (places: readonly Placed[]): boolean => {
+  const { low, high } = spanOf(places);
+  return high - low > 5;
+};
 
 describe('homes', () => {
   test.each([
@@ -321,39 +408,43 @@ describe('homes', () => {
     ['F#m7b5', 'drop-2', 4, '4:4 3:5 2:5 1:5'],
     ['Bdim7', 'drop-2', 5, '5:2 4:3 3:1 2:3'],
   ] as const)('%s, a %s with its root on string %i', (symbol, kind, string, places) => {
-    const grip = gripOn(STANDARD_NECK, chord(symbol), kind, string);
-    expect(grip && show(grip.places)).toBe(places);
+    const played = chord(symbol);
+    const home = homesOf(STANDARD_NECK, played, modeFor(alone(played))).find(
+      ({ grip, string: root }) => grip.kind === kind && root === string,
+    );
+    expect(home && show(home.grip.places)).toBe(places);
   });
 
-  test('grip, arpeggio and scale lie together, and all belong', () => {
+  test('grip, arpeggio and scale lie together, climb from the root, and leave nothing out', () => {
     fc.assert(
       fc.property(somePlacedChord, (played) => {
         const scale = modeFor(alone(played));
-        for (const { grip, arpeggio, scale: notes, zone } of homesOf(
-          STANDARD_NECK,
-          played,
-          scale,
-        )) {
-          expect(grip.places[0]?.note).toBe(played.root);
-          for (const place of [...grip.places, ...arpeggio, ...notes]) {
-            expect(place.fret).toBeGreaterThanOrEqual(zone.low);
-            expect(place.fret).toBeLessThanOrEqual(zone.high);
+        const homes = homesOf(STANDARD_NECK, played, scale);
+        for (const { string, grip, arpeggio, scale: notes, below, zone } of homes) {
+          const root = grip.places[0];
+          expect(root).toMatchObject({ string, note: played.root });
+          const lowest = root ? pitchAt(STANDARD_NECK, root) : 0;
+          for (const [climb, under, of] of [
+            [arpeggio, below.arpeggio, chordNotes({ ...played, bass: null })],
+            [notes, below.scale, collectionNotes(scale)],
+          ] as const) {
+            const climbed = climb.map((place) => pitchAt(STANDARD_NECK, place));
+            if (holds(of, played.root))
+              expect(climb[0]).toMatchObject({ string, fret: root?.fret });
+            expect(climbed.at(-1) ?? 0).toBeGreaterThanOrEqual(lowest + 12);
+            for (const place of under) {
+              expect(pitchAt(STANDARD_NECK, place)).toBeLessThan(lowest);
+            }
+            const missing = missingIn([...under, ...climb], of);
+            expect(missing).toEqual([]);
           }
-          expect(arpeggio.every((place) => holds(chordNotes(played), place.note))).toBe(true);
-          expect(notes.every((place) => holds(collectionNotes(scale), place.note))).toBe(true);
+          for (const place of [...grip.places, ...arpeggio, ...notes]) {
+            expect(place.fret).toBeGreaterThanOrEqual(zone.low - 1);
+            expect(place.fret).toBeLessThanOrEqual(zone.high + 1);
+          }
         }
       }),
     );
-  });
-
-  test('all inversions of a drop 2 have the chord’s four notes', () => {
-    const grips = gripsOf(STANDARD_NECK, chord('G7'), 'drop-2');
-    expect(grips).toHaveLength(12);
-    for (const { places } of grips) {
-      expect(new Set(places.map((place) => noteName(place.note)))).toEqual(
-        new Set(['G', 'B', 'D', 'F']),
-      );
-    }
   });
 
   test('the qualities morph one note at a time', () => {

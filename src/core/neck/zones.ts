@@ -1,14 +1,20 @@
 /** Where the hand can stay: the five zones of an octave, and what of a chart lies in each. */
 import { type Chord, chordNotes } from '../chords/chords';
-import { type Collection, collection, collectionName } from '../collections/collections';
+import {
+  type Collection,
+  collection,
+  collectionName,
+  collectionNotes,
+} from '../collections/collections';
 import { matchingPentatonic } from '../collections/pentatonics';
 import { arpeggio } from '../lenses/material';
 import { at } from '../lists';
-import type { Note } from '../notes/notes';
-import { type Box, boxesOf, type BoxName, nearestTo, overhang } from './boxes';
+import { type Note, pitchClass } from '../notes/notes';
+import { type Box, boxesOf, type BoxName, nearestTo } from './boxes';
 import { type Placed, spanOf } from './fingering';
-import { type Neck, wholeNeck, type Zone } from './neck';
-import { arpeggioIn, positionAround, underlying } from './positions';
+import { inZone, type Neck, wholeNeck, type Zone } from './neck';
+import { reachOf, underHand } from './hand';
+import { underlying } from './positions';
 
 /** The five zones of a key: the boxes of its major pentatonic in the first octave, lowest first. */
 export function zonesOf(neck: Neck, majorTonic: Note): readonly Zone[] {
@@ -44,23 +50,42 @@ const withOutside = (
   ...(places.length > 0 ? spanOf(places) : zone),
   box,
   places,
-  outside: places.filter(({ fret }) => fret < zone.low || fret > zone.high),
+  outside: places.filter(({ fret }) => !inZone(zone, fret)),
   blue,
 });
 
 /** The nearest box of a pentatonic to a zone; null on a neck too short for one. */
 export function pentatonicIn(neck: Neck, pentatonic: Collection, zone: Zone): ZoneShape | null {
   const box = nearestTo(zone, boxesOf(neck, pentatonic));
-  return box && withOutside(zone, box.name, box.places, box.blue);
+  if (!box) return null;
+  const reach = reachOf(neck, zone);
+  const reached = ({ fret }: Placed) => inZone(reach, fret);
+  // At the nut the box itself may lie behind it, and the next one out of reach.
+  return box.places.every(reached)
+    ? withOutside(zone, box.name, box.places, box.blue)
+    : handful(neck, collectionNotes(pentatonic), zone, box, box.blue.filter(reached));
 }
 
-/** The position of a scale round the box nearest to a zone. */
+/** Notes laid under the hand in a zone, named by the box nearest to it and round its places. */
+const handful = (
+  neck: Neck,
+  notes: readonly Note[],
+  zone: Zone,
+  box: Box,
+  blue: readonly Placed[] = [],
+): ZoneShape => {
+  const known = new Set(notes.map(pitchClass));
+  const shape = box.places.filter(({ note }) => known.has(pitchClass(note)));
+  return withOutside(zone, box.name, underHand(neck, notes, zone, { shape }), blue);
+};
+
+/** A scale under the hand in a zone, with the box of its pentatonic in it. */
 export function scaleIn(neck: Neck, scale: Collection, zone: Zone): ZoneShape | null {
   const box = nearestTo(zone, boxesOf(neck, underlying(scale)));
-  return box && withOutside(zone, box.name, positionAround(neck, scale, box).places);
+  return box && handful(neck, collectionNotes(scale), zone, box);
 }
 
-/** Every chord tone within the box nearest to a zone, those below the lowest root included. */
+/** Every chord tone in a zone, those below the lowest root included. */
 export function chordTonesIn(
   neck: Neck,
   chord: Chord,
@@ -68,11 +93,7 @@ export function chordTonesIn(
   zone: Zone,
 ): ZoneShape | null {
   const box = nearestTo(zone, boxesOf(neck, underlying(around)));
-  if (!box) return null;
-  const hand = { low: Math.min(box.low, zone.low), high: Math.max(box.high, zone.high) };
-  // No wider than the hand: the nearer end of what both together cover.
-  const reach = overhang(zone, box) > 1 ? box : hand;
-  return withOutside(zone, box.name, arpeggioIn(neck, chordNotes(chord), reach));
+  return box && handful(neck, chordNotes({ ...chord, bass: null }), zone, box);
 }
 
 /** What is laid out of a chord in a zone, by name; null on a neck too short for a box. */

@@ -1,7 +1,17 @@
 /** Approach notes: what leads into a target on the off-beats before it, and ways in from any note. */
 import { type Chord, chordNotes } from '../chords/chords';
 import { degreeOver, spellOver } from '../chords/over';
-import { fretFor, type Neck, pitchAt, type Place, placesOf, stringCount } from '../neck/neck';
+import { reachOf } from '../neck/hand';
+import {
+  fretFor,
+  inZone,
+  type Neck,
+  pitchAt,
+  type Place,
+  placesOf,
+  stringCount,
+  type Zone,
+} from '../neck/neck';
 import { degree } from '../notes/degrees';
 import {
   type Interval,
@@ -31,11 +41,22 @@ export interface ApproachNote extends Place {
   readonly midi: Midi;
 }
 
-/** The next scale note above a pitch. */
-function scaleStepAbove(scale: readonly Note[], midi: Midi): Midi {
-  const pitches = new Set(scale.map(pitchClass));
-  for (let up = 1; up <= 4; up++) {
-    if (pitches.has((midi + up) % 12)) return midi + up;
+/** What a target is approached in. */
+export interface ApproachSetting {
+  readonly chord: Chord;
+  /** What is played over it. */
+  readonly scale: readonly Note[];
+  /** The scale of the key, which fills in where what is played leaves a gap. */
+  readonly home?: readonly Note[];
+  /** The region the hand stays in; null where it is free. */
+  readonly zone?: Zone | null;
+}
+
+/** The next scale note above a pitch: a half or a whole step, over a pentatonic too. */
+function scaleStepAbove({ chord, scale, home = [] }: ApproachSetting, midi: Midi): Midi {
+  for (const notes of [scale, chordNotes(chord), home]) {
+    const pitches = new Set(notes.map(pitchClass));
+    for (const up of [1, 2]) if (pitches.has((midi + up) % 12)) return midi + up;
   }
   return midi + 2;
 }
@@ -47,15 +68,27 @@ const MINOR_SECOND = degree('b2');
 const leadingNote = (target: Note): Note =>
   simplify(transpose(target, invertInterval(MINOR_SECOND)));
 
-/** Where a pitch lies nearest to a place: on its own string, else on a neighbour. */
-export function nearestPlace(neck: Neck, to: Place, midi: Midi): Place | null {
+/** What a fret outside the hand's reach weighs against frets and strings, so that it comes last. */
+const OUT_OF_REACH = 100;
+
+/** Where a pitch lies nearest to a place: in the zone's reach, on its own string, else a neighbour. */
+export function nearestPlace(
+  neck: Neck,
+  to: Place,
+  midi: Midi,
+  zone: Zone | null = null,
+): Place | null {
   const strings = Array.from({ length: stringCount(neck) }, (_, index) => index + 1);
   const places = strings.flatMap((string) => {
     const fret = fretFor(neck, string, midi);
     return fret === null ? [] : [{ string, fret }];
   });
+  const reach = zone && reachOf(neck, zone);
   const cost = ({ string, fret }: Place) =>
-    Math.abs(fret - to.fret) + 2 * Math.abs(string - to.string);
+    Math.abs(fret - to.fret) +
+    2 * Math.abs(string - to.string) +
+    (zone && !inZone(zone, fret) ? 1 : 0) +
+    (reach && !inZone(reach, fret) ? OUT_OF_REACH : 0);
   return places.reduce<Place | null>(
     (best, place) => (best === null || cost(place) < cost(best) ? place : best),
     null,
@@ -70,11 +103,12 @@ export interface ApproachTarget extends Place {
 export function approachNotes(
   neck: Neck,
   target: ApproachTarget,
-  { chord, scale }: { readonly chord: Chord; readonly scale: readonly Note[] },
+  setting: ApproachSetting,
   approach: Approach,
 ): readonly ApproachNote[] {
   const midi = pitchAt(neck, target);
-  const above = scaleStepAbove(scale, midi);
+  const { chord, scale, zone = null } = setting;
+  const above = scaleStepAbove(setting, midi);
   const pitches: Readonly<Record<Approach, readonly Midi[]>> = {
     below: [midi - 1],
     above: [above],
@@ -82,7 +116,7 @@ export function approachNotes(
     'double-chromatic': [midi - 2, midi - 1],
   };
   return pitches[approach].flatMap((pitch) => {
-    const place = nearestPlace(neck, target, pitch);
+    const place = nearestPlace(neck, target, pitch, zone);
     const inScale = scale.find((one) => pitchClass(one) === pitch % 12);
     const note =
       inScale ?? (pitch === midi - 1 ? leadingNote(target.note) : spellOver(chord, pitch));

@@ -341,6 +341,23 @@ describe('the neck', () => {
     });
     const code = (name: string, request: unknown) =>
       (ask(name, request) as { error: { code: string } }).error.code;
+    expect(code('voicings', { chart: '| C7 |', kind: 'drop-3', strings: [2, 3, 4, 5] })).toBe(
+      'out_of_range',
+    );
+    const refused = { chart: '| C7 | F |', kind: 'drop-2', strings: [1, 2, 3, 4] };
+    expect(ask('voicings', refused)).toMatchObject({
+      error: {
+        code: 'invalid_request',
+        path: 'kind',
+        message: expect.stringContaining('F has no'),
+      },
+    });
+    const led = ask('voicings', {
+      ...{ chart: '| Dm7 | G7 | Cmaj7 |', kind: 'drop-2', strings: [1, 2, 3, 4] },
+      start: { inversion: 'third' },
+    }) as { steps: { inversion: string; held: string[]; moves: unknown[] }[] };
+    expect(led.steps.map(({ inversion }) => inversion)).toEqual(['third', 'first', 'third']);
+    expect(led.steps[1]?.held.sort()).toEqual(['D', 'F']);
     expect(code('triads', { chart: '| C |', strings: [1, 3, 5] })).toBe('out_of_range');
     expect(code('zones', { chart: '| C |', zone: { low: 9, high: 3 } })).toBe('out_of_range');
     expect(code('zones', { chart: '| C |', neck: { frets: 99 } })).toBe('out_of_range');

@@ -9,7 +9,7 @@ import { homes } from './questions/homes';
 import { into } from './questions/into';
 import { options } from './questions/options';
 import { route } from './questions/route';
-import { triads } from './questions/triads';
+import { triads, voicings } from './questions/voicings';
 import { zones } from './questions/zones';
 import type { Question } from './question';
 
@@ -18,6 +18,7 @@ export const QUESTIONS: Readonly<Record<string, Question>> = {
   collections,
   zones,
   triads,
+  voicings,
   homes,
   options,
   coverage,

@@ -32,6 +32,7 @@
           class="fill-none stroke-line-strong"
           stroke-width="3"
           points={marks
+            .filter(({ kind }) => kind !== 'ground')
             .map(({ fret, string }) => `${layout.finger(fret)},${layout.string(string)}`)
             .join(' ')}
         />

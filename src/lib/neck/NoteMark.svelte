@@ -69,6 +69,13 @@
           discs: [{ r: COMING, width: 2, class: 'fill-sheet stroke-ink' }],
           text: 'fill-ink',
         };
+      case 'ground': {
+        const disc =
+          mark.weight === 'colour'
+            ? { r: 5, width: 0, class: 'fill-line-strong' }
+            : { r: 7, width: 2, class: 'fill-paper stroke-ink-soft' };
+        return { discs: [disc], text: '' };
+      }
       case 'plain': {
         const { weight, changed } = mark;
         const fill = pale(weight) ? 'fill-sheet stroke-ink' : 'fill-ink stroke-ink';

@@ -22,6 +22,8 @@ export type DrawnMark = Labelled &
     | { readonly kind: 'heard' }
     /** What a question asks for. */
     | { readonly kind: 'asked' }
+    /** What lies under the hand round a shape: of the arpeggio, or only of the scale. */
+    | { readonly kind: 'ground'; readonly weight: Weight }
     /** A note of a shape; `blue` for a blue note, which bends the shape it lies in. */
     | {
         readonly kind: 'plain';

@@ -3,7 +3,7 @@ import { degreeOver, readOver, weightOver } from '$core/chords/over';
 import { type Chord } from '$core/chords/chords';
 import { fingerShape, type Placed } from '$core/neck/fingering';
 import { halfSteps, type Interval } from '$core/notes/notes';
-import type { DrawnMark } from './drawn';
+import { type DrawnMark, placeId } from './drawn';
 import { showNote, showOver } from '$lib/ui/glyphs';
 
 export const PLAIN_LABELS = ['degree', 'name', 'finger'] as const;
@@ -21,13 +21,15 @@ export interface PlainOptions {
   /** The degree that has just moved. */
   readonly moved?: Interval | null;
   readonly blue?: readonly Placed[];
+  /** What lies under the same hand besides, drawn small and unlabelled. */
+  readonly ground?: readonly Placed[];
 }
 
 /** A shape's notes over a chord. */
 export function plainMarks(
   chord: Chord,
   places: readonly Placed[],
-  { labels, moved = null, blue = [] }: PlainOptions,
+  { labels, moved = null, blue = [], ground = [] }: PlainOptions,
 ): readonly DrawnMark[] {
   // Read together: what stands beside a minor third says whether it is a sharp ninth.
   const degrees = new Map(
@@ -48,7 +50,15 @@ export function plainMarks(
       changed: moved !== null && halfSteps(degree) === halfSteps(moved),
     };
   };
+  const taken = new Set(places.map(placeId));
+  const around = new Map(
+    ground.filter((place) => !taken.has(placeId(place))).map((place) => [placeId(place), place]),
+  );
   return [
+    ...[...around.values()].map(({ string, fret, note }): DrawnMark => ({
+      ...{ kind: 'ground', string, fret, label: '' },
+      weight: weightOver(chord, degreeOver(chord, note)),
+    })),
     ...fingerShape(places, chord.root).map(({ finger, ...place }) =>
       mark(place, String(finger), false),
     ),

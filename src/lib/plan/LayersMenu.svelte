@@ -5,7 +5,7 @@
   import { setInstrument } from '$lib/study/edits';
   import LayersIcon from '@lucide/svelte/icons/layers';
   import { LAYER_KINDS, type LayerKind } from '$core/neck/layers';
-  import { stringSets } from '$core/neck/triads';
+  import { stringSets } from '$core/neck/voicings';
   import { MODE_NAMES } from '$lib/settings/settings';
   import { LANE_VIEWS } from '$lib/study/view';
   import { LANE_NAMES } from '$lib/frame/strip';

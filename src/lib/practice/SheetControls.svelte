@@ -1,8 +1,8 @@
 <!-- Which exercise, over what of the chart, where on the neck, in which notes. -->
 <script lang="ts">
   import Dice from '@lucide/svelte/icons/dices';
-  import { EXERCISE_WORDS, EXERCISES } from '$core/exercises/kinds';
-  import { stringSets } from '$core/neck/triads';
+  import { EXERCISE_WORDS, type ExerciseKind, EXERCISES } from '$core/exercises/kinds';
+  import { stringSets } from '$core/neck/voicings';
   import { type Extent, EXTENTS } from '$core/lines/spans';
   import { SUBDIVISIONS } from '$core/time/subdivision';
   import { getStudy } from '$lib/study/study.svelte';
@@ -28,7 +28,12 @@
     ...study.zones,
     ...(study.zones.some((zone) => zoneId(zone) === zoneId(settings.zone)) ? [] : [settings.zone]),
   ]);
-  const sets = $derived(stringSets(study.neck));
+  /** The exercises that keep to one set of strings. */
+  const ON_STRINGS: ReadonlySet<ExerciseKind> = new Set(['one-string-set', 'inversions']);
+  const sets = $derived([
+    ...stringSets(study.neck),
+    ...(settings.kind === 'inversions' ? stringSets(study.neck, 'drop-2') : []),
+  ]);
   const picked = <T extends string>(values: readonly T[], event: Event): T | undefined =>
     values.find((value) => value === (event.currentTarget as HTMLSelectElement).value);
 </script>
@@ -107,7 +112,21 @@
       {/each}
     </select>
   </label>
-  {#if settings.kind === 'one-string-set'}
+  {#if settings.kind === 'groups'}
+    <label class="grid gap-0.5">
+      Of
+      <select
+        class="field"
+        name="group"
+        value={String(settings.group)}
+        onchange={(event) => practice.change({ group: Number(event.currentTarget.value) })}
+      >
+        <option value="3">three</option>
+        <option value="4">four</option>
+      </select>
+    </label>
+  {/if}
+  {#if ON_STRINGS.has(settings.kind)}
     <label class="grid gap-0.5">
       Strings
       <select

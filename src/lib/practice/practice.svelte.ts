@@ -17,6 +17,7 @@ const START: Omit<SheetSettings, 'zone'> = {
   extent: 'whole',
   from: 0,
   strings: [1, 2, 3],
+  group: 4,
   seed: 1,
 };
 
@@ -96,12 +97,12 @@ export function createPractice(study: Study, from: number) {
     /** Shows a kept sheet again. */
     take({ id, passage, ...sheet }: PracticeSheet) {
       const read = passage === null ? null : readPassageJson(passage);
-      const { kind, subdivision, extent, from: first, seed } = sheet;
+      const { kind, subdivision, extent, from: first, group, seed } = sheet;
       // The instrument may be another than the sheet was kept for.
       const zone = fitZone(study.neck, sheet.zone.low, sheet.zone.high);
       const there = sheet.strings.filter((string) => string <= stringCount(study.neck));
       const strings = there.length > 0 ? there : settings.strings;
-      settings = { kind, subdivision, extent, from: first, zone, strings, seed };
+      settings = { kind, subdivision, extent, from: first, zone, strings, group, seed };
       opened = read?.ok ? read.passage : null;
       kept = id;
     },

@@ -95,7 +95,7 @@
     <section aria-label={title}>
       <h2 class="heading mb-2 border-t border-line pt-3 text-lg">{showSymbol(title)}</h2>
       <div class="grid grid-cols-[repeat(auto-fill,minmax(13rem,1fr))] gap-x-4 gap-y-3">
-        {#each shapes as { name, places, zone, joined, stretch, blue } (`${name} ${zone.low} ${places[0]?.string ?? ''} ${places[0]?.fret ?? ''} ${places[1]?.fret ?? ''}`)}
+        {#each shapes as { name, places, zone, joined, stretch, blue, ground } (`${name} ${zone.low} ${places[0]?.string ?? ''} ${places[0]?.fret ?? ''} ${places[1]?.fret ?? ''}`)}
           <a
             class="block rounded-sm p-1 hover:bg-sheet"
             href={planAt(zone.low, zone.high)}
@@ -107,7 +107,12 @@
             {#if chord}
               <NeckPicture
                 neck={study.neck}
-                marks={plainMarks(chord, places, { labels, moved: morph?.moved ?? null, blue })}
+                marks={plainMarks(chord, places, {
+                  labels,
+                  moved: morph?.moved ?? null,
+                  blue,
+                  ground,
+                })}
                 shape={zone}
                 leftHanded={study.instrument.leftHanded}
                 label="{name}, frets {zone.low} to {zone.high}"

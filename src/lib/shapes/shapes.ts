@@ -1,13 +1,21 @@
 /** Every shape of a chord on a neck, as a page of small pictures shows them. */
-import { type Chord, chordNotes } from '$core/chords/chords';
-import { type Collection, collectionName } from '$core/collections/collections';
+import { type Chord, chordName, chordNotes } from '$core/chords/chords';
+import { type Collection, collectionName, collectionNotes } from '$core/collections/collections';
 import { matchingPentatonic } from '$core/collections/pentatonics';
 import { boxesOf } from '$core/neck/boxes';
 import { needsStretch, type Placed, spanOf } from '$core/neck/fingering';
-import { doubleStops, gripsOf, homesOf } from '$core/neck/homes';
+import { underHand } from '$core/neck/hand';
+import { doubleStops, homesOf } from '$core/neck/homes';
 import type { Neck, Zone } from '$core/neck/neck';
 import { inversionsOn, oneOctave, positionsOf, threePerString } from '$core/neck/positions';
-import { INVERSION_NAMES, stringSets, triadShapes } from '$core/neck/triads';
+import {
+  INVERSION_NAMES,
+  isVoiced,
+  twinOf,
+  VOICING_KINDS,
+  type Voicing,
+  voicingsOf,
+} from '$core/neck/voicings';
 import { degreeName } from '$core/notes/degrees';
 import { intervalBetween } from '$core/notes/notes';
 import type { BoxNaming } from '$lib/settings/settings';
@@ -22,6 +30,8 @@ export interface Shape {
   readonly stretch: boolean;
   /** Blue notes under the same hand. */
   readonly blue: readonly Placed[];
+  /** What lies under the same hand besides. */
+  readonly ground: readonly Placed[];
 }
 
 export interface ShapeGroup {
@@ -36,6 +46,7 @@ const shape = (name: string, places: readonly Placed[], joined = false): Shape =
   joined,
   stretch: needsStretch(places),
   blue: [],
+  ground: [],
 });
 
 /** The first of each, since shapes come again twelve frets up. */
@@ -43,6 +54,32 @@ function once<T>(list: readonly T[], key: (item: T) => string | number): readonl
   const seen = new Map<string | number, T>();
   for (const item of list) if (!seen.has(key(item))) seen.set(key(item), item);
   return [...seen.values()];
+}
+
+const VOICING_TITLES = {
+  triad: 'Triads',
+  'drop-2': 'Seventh chords, drop 2',
+  'drop-3': 'Seventh chords, drop 3',
+} as const;
+
+/** "first inversion, strings 2 3 4 5", and what else the same four notes are called. */
+function voicingName(chord: Chord, voicing: Voicing): string {
+  const strings = voicing.places.map(({ string }) => string).reverse();
+  const twin = voicing.kind === 'triad' ? null : twinOf(chord, voicing);
+  const also = twin ? `; ${chordName(twin.chord)} in ${INVERSION_NAMES[twin.inversion]}` : '';
+  return `${INVERSION_NAMES[voicing.inversion]}, strings ${strings.join(' ')}${also}`;
+}
+
+/** The arpeggio and the scale under the hand that holds a voicing. */
+function groundOf(
+  neck: Neck,
+  chord: Chord,
+  mode: Collection,
+  { places }: Voicing,
+): readonly Placed[] {
+  const zone = spanOf(places);
+  const tones = underHand(neck, chordNotes({ ...chord, bass: null }), zone, { shape: places });
+  return underHand(neck, collectionNotes(mode), zone, { shape: tones });
 }
 
 const ROOT_STRINGS = [6, 5, 4] as const;
@@ -99,26 +136,21 @@ export function shapesOf(
     })),
     {
       title: 'Homes',
-      shapes: homesOf(neck, chord, mode).map(({ string, grip, arpeggio }) => ({
+      shapes: homesOf(neck, chord, mode).map(({ string, grip, arpeggio, scale }) => ({
         ...shape(`root on string ${string}, ${grip.kind}`, grip.places, true),
-        zone: spanOf([...grip.places, ...arpeggio]),
+        zone: spanOf([...arpeggio, ...scale]),
+        ground: [...arpeggio, ...scale],
       })),
     },
-    ...(['drop-2', 'drop-3'] as const).map((kind) => ({
-      title: `Grips, ${kind}`,
-      shapes: gripsOf(neck, chord, kind).map(({ places }) =>
-        shape(`${bassDegree(places)} in the bass, string ${places[0]?.string ?? ''}`, places, true),
-      ),
+    ...VOICING_KINDS.filter((kind) => isVoiced(chord, kind)).map((kind) => ({
+      title: VOICING_TITLES[kind],
+      shapes: once(voicingsOf(neck, chord, kind), ({ inversion, places }) =>
+        [inversion, ...places.map(({ string }) => string)].join(' '),
+      ).map((voicing) => ({
+        ...shape(voicingName(chord, voicing), voicing.places, true),
+        ground: groundOf(neck, chord, mode, voicing),
+      })),
     })),
-    {
-      title: 'Triads',
-      shapes: stringSets(neck).flatMap((set) =>
-        once(triadShapes(neck, chord, set), ({ inversion }) => inversion).map(
-          ({ inversion, places }) =>
-            shape(`${INVERSION_NAMES[inversion]}, strings ${set.join(' ')}`, places, true),
-        ),
-      ),
-    },
     {
       title: `Two notes at once, frets ${zone.low} to ${zone.high}`,
       shapes: doubleStops(neck, chord, zone).map(({ interval, low, high }) =>

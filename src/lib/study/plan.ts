@@ -69,6 +69,8 @@ const practiceSheetSchema = z.object({
   from: z.int().check(z.minimum(0)),
   zone: zoneSchema,
   strings: listOf(within(1, 8), 1, 8),
+  /** Notes to a group, in groups. */
+  group: z._default(within(3, 4), 4),
   seed: within(0, 4_294_967_295),
   /** A melody kept as it is, as passage JSON; null for an exercise made from the rest. */
   passage: orNull(text(KEPT_PASSAGE_LIMIT)),

@@ -36,6 +36,10 @@ const request = z.object({
   extent: z.enum(EXTENTS).default('whole').describe('The whole form, one chord, or two in turn'),
   index: z.int().default(0).describe('The chord that is isolated, or that a pair begins with'),
   strings: z.array(z.int()).min(1).max(8).default([1, 2, 3]),
+  group: z
+    .union([z.literal(3), z.literal(4)])
+    .default(4)
+    .describe('Notes to a group, in groups'),
   seed: z.int().min(0).max(4_294_967_295).default(1),
   neck: neckRequest.optional(),
 });
@@ -93,6 +97,7 @@ export const exercise = question({
         extent,
         seed,
         strings,
+        group: asked.group,
         zones,
       },
       zone: asked.zone ?? opening,

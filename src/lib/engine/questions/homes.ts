@@ -28,8 +28,11 @@ const answer = z.object({
     z.object({
       string: z.int().describe('The string of the root'),
       grip: z.object({ kind: z.enum(['drop-2', 'drop-3']), notes: z.array(placed) }),
-      arpeggio: z.array(placed),
+      arpeggio: z.array(placed).describe('From the root on the home’s string up'),
       scale: z.array(placed),
+      below: z
+        .object({ arpeggio: z.array(placed), scale: z.array(placed) })
+        .describe('What lies under the same hand below the root'),
     }),
   ),
 });
@@ -58,11 +61,15 @@ export const homes = question({
     }
     const describe = (places: readonly Placed[]) => placesOver(chord, places);
     return accept({
-      homes: homesOf(neck.value, chord, scale).map(({ string, grip, arpeggio, scale: notes }) => ({
-        string,
-        grip: { kind: grip.kind, notes: describe(grip.places) },
-        arpeggio: describe(arpeggio),
-        scale: describe(notes),
+      homes: homesOf(neck.value, chord, scale).map((home) => ({
+        string: home.string,
+        grip: { kind: home.grip.kind, notes: describe(home.grip.places) },
+        arpeggio: describe(home.arpeggio),
+        scale: describe(home.scale),
+        below: {
+          arpeggio: describe(home.below.arpeggio),
+          scale: describe(home.below.scale),
+        },
       })),
     });
   },
