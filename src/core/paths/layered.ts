@@ -26,6 +26,8 @@ export interface Path {
 }
 
 export interface PathOptions {
+  /** Which nodes a path may take; every one by itself. */
+  readonly allows?: ((layer: number, node: number) => boolean) | undefined;
   /** Told the share of the work done, 0–1. */
   readonly onProgress?: ((share: number) => void) | undefined;
 }
@@ -130,28 +132,31 @@ function nodesOf(path: Partial): readonly number[] {
   return nodes.reverse();
 }
 
-/**
- * The `count` cheapest paths, cheapest first; fewer where there are no more, none where none passes.
- * Best-first search (Hart, Nilsson and Raphael 1968) with the exact cost of the rest as its guide,
- * so that it never leaves the cheapest paths.
- */
-export function bestPaths(
+/** Finds the `count` cheapest paths of a graph, cheapest first, again and again for other nodes. */
+export type PathSolver = (count: number, options?: PathOptions) => readonly Path[];
+
+/** What it costs to end on each node, closed by a first node where the graph is a loop. */
+type Ends = (starts: readonly number[]) => Float64Array;
+
+function solveOnce(
   graph: LayeredGraph,
+  whole: Matrices,
   count: number,
-  { onProgress }: PathOptions = {},
+  { allows, onProgress }: PathOptions,
 ): readonly Path[] {
   const { sizes, node, edge, loop } = graph;
-  if (sizes.length === 0 || sizes.includes(0)) return [];
-  const matrices = matricesOf(graph);
   const last = sizes.length - 1;
-  const starts = range(0, at(sizes, 0));
+  const allowed = (layer: number, one: number): boolean => allows?.(layer, one) ?? true;
+  const matrices = allows ? narrowed(sizes, whole, allows) : whole;
+  const starts = range(0, at(sizes, 0)).filter((start) => allowed(0, start));
   const open: Partial[] = [];
   let order = 0;
+  const endsFor: Ends = (closedBy) =>
+    Float64Array.from({ length: at(sizes, last) }, (_, end) =>
+      loop ? Math.min(...closedBy.map((start) => edge(last, end, start))) : 0,
+    );
   // Closed by whatever first node is cheapest: never more than what closing the loop will cost.
-  const ends = Float64Array.from({ length: at(sizes, last) }, (_, end) =>
-    loop ? Math.min(...starts.map((start) => edge(last, end, start))) : 0,
-  );
-  const relaxed = costsToGo(sizes, matrices, ends);
+  const relaxed = costsToGo(sizes, matrices, endsFor(starts));
   let looked = 0;
   const begin = (start: number, toGo: readonly Float64Array[], exact: boolean) => {
     const cost = node(0, start);
@@ -168,9 +173,7 @@ export function bestPaths(
     const { layer, cost, toGo } = path;
     if (toGo === null) {
       // Only a first node that can still matter is worth the exact cost of its loop.
-      const closing = (end: number) => edge(last, end, path.node);
-      const exact = Float64Array.from({ length: at(sizes, last) }, (_, end) => closing(end));
-      begin(path.node, costsToGo(sizes, matrices, exact), true);
+      begin(path.node, costsToGo(sizes, matrices, endsFor([path.node])), true);
       looked += 1;
       onProgress?.((0.9 * looked) / starts.length);
       continue;
@@ -200,3 +203,40 @@ export function bestPaths(
   onProgress?.(1);
   return found;
 }
+
+/** The matrices with every step to a node that may not be taken forbidden. */
+function narrowed(
+  sizes: readonly number[],
+  matrices: Matrices,
+  allows: NonNullable<PathOptions['allows']>,
+): Matrices {
+  return matrices.map((matrix, layer) => {
+    const width = at(sizes, layer + 1);
+    const closed = range(0, width).filter((to) => !allows(layer + 1, to));
+    if (closed.length === 0) return matrix;
+    const copy = matrix.slice();
+    for (let row = 0; row < copy.length; row += width) {
+      for (const to of closed) copy[row + to] = Infinity;
+    }
+    return copy;
+  });
+}
+
+/**
+ * A solver of a graph: fewer paths where there are no more, none where none passes. Best-first
+ * search (Hart, Nilsson and Raphael 1968) with the exact cost of the rest as its guide, so that it
+ * never leaves the cheapest paths. What the steps cost is worked out once for all that is asked.
+ */
+export function pathSolver(graph: LayeredGraph): PathSolver {
+  const { sizes } = graph;
+  if (sizes.length === 0 || sizes.includes(0)) return () => [];
+  const matrices = matricesOf(graph);
+  return (count, options = {}) => solveOnce(graph, matrices, count, options);
+}
+
+/** The `count` cheapest paths, cheapest first. */
+export const bestPaths = (
+  graph: LayeredGraph,
+  count: number,
+  options: PathOptions = {},
+): readonly Path[] => pathSolver(graph)(count, options);

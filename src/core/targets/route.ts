@@ -19,7 +19,8 @@ import {
 } from '../neck/neck';
 import { type Interval, type Note, pitchClass, step } from '../notes/notes';
 import type { Midi } from '../notes/pitch';
-import { bestPaths, type PathOptions } from '../paths/layered';
+import { type PathOptions, pathSolver } from '../paths/layered';
+import { differentPaths } from './alternatives';
 import type { Preference, RouteContour } from './kinds';
 import { stepSentence } from './sentences';
 import {
@@ -74,7 +75,7 @@ export interface Route {
 }
 
 /** A place that may serve as a chord's target. */
-interface Candidate extends Place {
+export interface Candidate extends Place {
   readonly note: Note;
   readonly midi: Midi;
   readonly degree: Interval;
@@ -278,9 +279,9 @@ const NO_COSTS = Object.fromEntries(ROUTE_PARTS.map((part) => [part, 0])) as Rec
   number
 >;
 
-/** The routes that cost least, cheapest first; none where some chord has nowhere to land. */
+/** The best route and the best of each other kind, cheapest first; none where some chord has nowhere to land. */
 export function solveRoutes(request: RouteRequest, options: PathOptions = {}): readonly Route[] {
-  const { chords, loop, count } = request;
+  const { chords, loop, count, contour } = request;
   const layers = chords.map((_, index) => candidatesFor(request, index));
   const stands = layers.map((layer, index) =>
     layer.map((place) => standCosts(request, index, place)),
@@ -289,26 +290,24 @@ export function solveRoutes(request: RouteRequest, options: PathOptions = {}): r
     const next = at(chords, (index + 1) % chords.length);
     return !sameChord(chord, next.chord);
   });
-  const closed = loop && chords.length > 1;
+  // A shape begins anew with the form: going back to its beginning is no part of it.
+  const begunAnew = contour === 'rising' || contour === 'falling';
+  const closed = loop && chords.length > 1 && !begunAnew;
   const step = (layer: number, from: number, to: number) => {
     const onward = (layer + 1) % layers.length;
     return stepCosts(at(at(layers, layer), from), at(at(layers, onward), to), at(changes, layer));
   };
-  const paths = bestPaths(
-    {
-      sizes: layers.map((layer) => layer.length),
-      node: (layer, node) => standSum(at(at(stands, layer), node)),
-      edge: (layer, from, to) => {
-        const here = layers[layer]?.[from];
-        const there = layers[layer + 1 === layers.length ? 0 : layer + 1]?.[to];
-        return here && there ? stepSum(here, there, changes[layer] ?? true) : Infinity;
-      },
-      loop: closed,
+  const solver = pathSolver({
+    sizes: layers.map((layer) => layer.length),
+    node: (layer, node) => standSum(at(at(stands, layer), node)),
+    edge: (layer, from, to) => {
+      const here = layers[layer]?.[from];
+      const there = layers[layer + 1 === layers.length ? 0 : layer + 1]?.[to];
+      return here && there ? stepSum(here, there, changes[layer] ?? true) : Infinity;
     },
-    count,
-    options,
-  );
-  return paths.map(({ cost, nodes }): Route => {
+    loop: closed,
+  });
+  return differentPaths(chords, layers, count, solver, options).map(({ cost, nodes }): Route => {
     const parts = { ...NO_COSTS };
     const add = (costs: Partial<RouteCosts>) => {
       for (const [part, value] of Object.entries(costs)) parts[part as RoutePart] += value;

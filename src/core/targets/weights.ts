@@ -51,7 +51,7 @@ export const ROUTE_WEIGHTS = {
   /** For each two frets beyond the middle of the neck, where nothing else decides. */
   position: 1,
   /** For each two half steps away from the contour asked for. */
-  contour: 1,
+  contour: 3,
   /** For the same place again though the chord has changed. */
   again: 3,
 } as const;

@@ -1,14 +1,12 @@
 /** Targets on Plan: the routes through the chart as it is planned, solved anew at every change. */
-import { group } from 'd3-array';
 import type { Lane } from '$core/crossings/lanes';
 import { type Neck, type Place, stringCount } from '$core/neck/neck';
-import type { Route, RouteRequest, RouteStop } from '$core/targets/route';
+import type { RouteRequest, RouteStop } from '$core/targets/route';
 import { changeTargets } from '$lib/study/edits';
 import type { Study } from '$lib/study/study.svelte';
 import { createAnswer } from '$lib/workers/answer.svelte';
 
-/** Routes looked at, of which those with a contour of their own are offered. */
-const SOLVED = 24;
+/** Ways through the form that are offered. */
 const OFFERED = 4;
 
 /** A pin, where the instrument has its place. */
@@ -16,12 +14,6 @@ const pinOn = (neck: Neck, pin: Place | undefined): Place | null =>
   pin && pin.string <= stringCount(neck) && pin.fret >= neck.capo && pin.fret <= neck.frets
     ? pin
     : null;
-
-/** The first few routes whose pitches differ, not only their places. */
-function differentContours(routes: readonly Route[]): readonly Route[] {
-  const byContour = group(routes, ({ stops }) => stops.map(({ midi }) => midi).join(' '));
-  return [...byContour.values()].flatMap((alike) => alike.slice(0, 1)).slice(0, OFFERED);
-}
 
 export function createTargets(study: Study) {
   const request = $derived.by((): RouteRequest | null => {
@@ -40,11 +32,11 @@ export function createTargets(study: Study) {
       zone: free ? null : study.zone,
       contour,
       loop: true,
-      count: SOLVED,
+      count: OFFERED,
     };
   });
   const answer = createAnswer('routes', () => request);
-  const routes = $derived(differentContours(answer.value ?? []));
+  const routes = $derived(answer.value ?? []);
   const chosen = $derived(routes[Math.min(study.plan.targets.chosen, routes.length - 1)] ?? null);
   const fits = $derived(chosen !== null && chosen.stops.length === study.planned.length);
   const stops = $derived(fits && chosen ? chosen.stops : []);

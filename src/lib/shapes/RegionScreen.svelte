@@ -8,10 +8,19 @@
   import { warn } from '$lib/ui/messages.svelte';
   import { replaceState } from '$app/navigation';
   import { page } from '$app/state';
-  import { sameChord } from '$core/chords/chords';
+  import { chordName, sameChord } from '$core/chords/chords';
   import { modeAt } from '$core/lenses/modes';
+  import { type Placed, spanOf } from '$core/neck/fingering';
   import type { Zone } from '$core/neck/neck';
   import { layOutIn, MATERIALS, type ZoneMaterial } from '$core/neck/zones';
+  import {
+    INVERSION_NAMES,
+    stringSets,
+    twinOf,
+    VOICING_KINDS,
+    type VoicingKind,
+    voicingPath,
+  } from '$core/neck/voicings';
   import { chartFileName } from '$lib/formats/charts';
   import { PLAIN_LABEL_NAMES, PLAIN_LABELS, type PlainLabels, plainMarks } from '$lib/neck/plain';
   import { windowAround } from '$lib/neck/layout';
@@ -28,7 +37,20 @@
   const study = getStudy();
   const { settings } = study;
 
-  let material = $state<ZoneMaterial>('matching-pentatonic');
+  /** Stock materials laid out in the zone, or voicings led from chord to chord. */
+  type RegionMaterial = ZoneMaterial | VoicingKind;
+  const REGION_MATERIALS = [...MATERIALS, ...VOICING_KINDS];
+  const voicingKind = (picked: RegionMaterial): VoicingKind | null =>
+    VOICING_KINDS.find((kind) => kind === picked) ?? null;
+
+  let material = $state<RegionMaterial>('matching-pentatonic');
+  let strings = $state<readonly number[] | null>(null);
+  const kind = $derived(voicingKind(material));
+  const sets = $derived(kind ? stringSets(study.neck, kind) : []);
+  /** The set in the middle where none is picked. */
+  const set = $derived(
+    sets.find((one) => one.join() === strings?.join()) ?? sets[Math.floor(sets.length / 2)] ?? [],
+  );
   let labels = $state<PlainLabels>('degree');
   let everyZone = $state(page.url.searchParams.get('rows') === 'all');
   let sheet = $state<HTMLElement>();
@@ -42,24 +64,65 @@
   );
   const rows = $derived<readonly Zone[]>(everyZone ? study.zones : [study.zone]);
 
-  const MATERIAL_NAMES: Readonly<Record<ZoneMaterial, string>> = {
+  const MATERIAL_NAMES: Readonly<Record<RegionMaterial, string>> = {
     'matching-pentatonic': 'Pentatonics',
     mode: 'Modes',
     'chord-tones': 'Chord tones',
+    triad: 'Triads',
+    'drop-2': 'Drop 2',
+    'drop-3': 'Drop 3',
   };
 
-  function shapeIn({ chord, index }: PlannedChord, zone: Zone) {
+  /** What is drawn of a chord in a zone. */
+  interface Laid {
+    readonly name: string;
+    /** What stands over the picture. */
+    readonly caption: string;
+    readonly places: readonly Placed[];
+    readonly blue: readonly Placed[];
+    readonly joined: boolean;
+  }
+
+  /** Voicings are led from chord to chord, beginning nearest to the zone. */
+  const voiced = $derived.by(() => {
+    const { neck } = study;
+    const led = (zone: Zone) =>
+      kind
+        ? voicingPath(
+            neck,
+            chords.map(({ chord }) => chord),
+            { kind, strings: set, path: 'nearest', near: zone },
+          )
+        : [];
+    return new Map(rows.map((zone) => [zone, led(zone)]));
+  });
+
+  function laidIn(planned: PlannedChord, zone: Zone): Laid | null {
     const { neck, chart, reading } = study;
+    const { chord, index } = planned;
+    if (kind) {
+      const step = voiced.get(zone)?.find((one) => chords[one.index] === planned);
+      if (!step) return null;
+      const twin = kind === 'triad' ? null : twinOf(chord, step);
+      const name = INVERSION_NAMES[step.inversion];
+      const also = twin ? ` = ${showSymbol(chordName(twin.chord))}` : '';
+      return { name, caption: name + also, places: step.places, blue: [], joined: true };
+    }
     const mode = chart && reading ? modeAt(chart, reading, index) : null;
-    return mode && layOutIn(neck, { chord, mode }, material, zone);
+    const stock = MATERIALS.find((one) => one === material);
+    const laid = mode && stock ? layOutIn(neck, { chord, mode }, stock, zone) : null;
+    if (!laid) return null;
+    const { box, outside, places, blue } = laid.shape;
+    const beyond = outside.length > 0 ? `, ${outside.length} outside` : '';
+    const caption = showBox(box, settings.current.boxNames) + beyond;
+    return { name: laid.name, caption, places, blue, joined: false };
   }
 
   /** The same stretch of neck in every picture of a row, so that only the shapes move. */
   function windowOf(zone: Zone): Zone {
-    const shapes = chords.flatMap((chord) => shapeIn(chord, zone)?.shape ?? []);
-    const low = Math.min(zone.low, ...shapes.map((shape) => shape.low));
-    const high = Math.max(zone.high, ...shapes.map((shape) => shape.high));
-    return windowAround(study.neck, { low, high });
+    const places = chords.flatMap((chord) => laidIn(chord, zone)?.places ?? []);
+    const { low, high } = spanOf([...places, { string: 1, fret: zone.low }]);
+    return windowAround(study.neck, { low, high: Math.max(high, zone.high) });
   }
 
   function showAll(all: boolean) {
@@ -121,9 +184,18 @@
       label="Material"
       bare
       value={material}
-      options={MATERIALS.map((one) => [one, MATERIAL_NAMES[one]] as const)}
+      options={REGION_MATERIALS.map((one) => [one, MATERIAL_NAMES[one]] as const)}
       onchange={(picked) => (material = picked)}
     />
+    {#if kind}
+      <Choice
+        label="Strings"
+        bare
+        value={set.join(' ')}
+        options={sets.map((one) => [one.join(' '), one.join(' ')] as const)}
+        onchange={(picked) => (strings = sets.find((one) => one.join(' ') === picked) ?? null)}
+      />
+    {/if}
     <Choice
       label="Labels"
       bare
@@ -156,28 +228,24 @@
         class="grid grid-cols-[repeat(auto-fill,minmax(13rem,1fr))] gap-x-4 gap-y-2 print:grid-cols-4 print:gap-x-3"
       >
         {#each chords as planned (planned.index)}
-          {@const laid = shapeIn(planned, zone)}
+          {@const laid = laidIn(planned, zone)}
           {#if laid}
-            {@const { name, shape } = laid}
+            {@const { name, caption, places, blue, joined } = laid}
             <figure
               class="break-inside-avoid"
-              data-caption="{planned.bar}  {showSymbol(planned.chord.symbol)}  {showBox(
-                shape.box,
-                settings.current.boxNames,
-              )}"
+              data-caption="{planned.bar}  {showSymbol(planned.chord.symbol)}  {caption}"
             >
               <figcaption class="flex items-baseline gap-2">
                 <span class="text-xs text-ink-soft">{planned.bar}</span>
                 <span class="heading text-lg">{showSymbol(planned.chord.symbol)}</span>
                 <span class="ml-auto truncate text-xs text-ink-soft" title={showSymbol(name)}>
-                  {showBox(shape.box, settings.current.boxNames)}{shape.outside.length > 0
-                    ? `, ${shape.outside.length} outside`
-                    : ''}
+                  {caption}
                 </span>
               </figcaption>
               <NeckPicture
                 neck={study.neck}
-                marks={plainMarks(planned.chord, shape.places, { labels, blue: shape.blue })}
+                marks={plainMarks(planned.chord, places, { labels, blue })}
+                {joined}
                 shape={zone}
                 {frets}
                 leftHanded={study.instrument.leftHanded}
