@@ -26,6 +26,7 @@ const FLAT_NINTH_SIZE = 1;
 const MINOR_THIRD_SIZE = 3;
 const FLAT_THIRTEENTH_SIZE = 8;
 const MAJOR_THIRD = degree('3');
+const FLAT_THIRTEENTH = degree('b6');
 
 /**
  * Over a dominant the minor third is the sharp ninth where other altered tensions stand beside it,
@@ -38,6 +39,15 @@ function readsSharpNinth({ root, quality }: Chord, notes: readonly Note[]): bool
     quality.altered ||
     quality.degrees.some((tone) => altered(halfSteps(tone))) ||
     notes.some((note) => altered(halfSteps(intervalBetween(root, note))))
+  );
+}
+
+/** Over a dominant the raised fifth is the flat thirteenth where the ninth is bent too. */
+function readsFlatThirteenth({ root, quality }: Chord, notes: readonly Note[]): boolean {
+  if (quality.family !== 'dominant') return false;
+  return (
+    quality.altered ||
+    notes.some((note) => halfSteps(intervalBetween(root, note)) === FLAT_NINTH_SIZE)
   );
 }
 
@@ -55,12 +65,14 @@ export interface NoteOver {
 export function readOver(chord: Chord, notes: readonly Note[]): readonly NoteOver[] {
   const { root, quality } = chord;
   const sharpNinth = readsSharpNinth(chord, notes);
+  const flatThirteenth = readsFlatThirteenth(chord, notes);
   return notes.map((note) => {
     const interval = intervalBetween(root, note);
     const size = halfSteps(interval);
     const tone = quality.degrees.find((own) => halfSteps(own) === size);
     if (tone !== undefined) return { note, degree: tone };
     if (size === MINOR_THIRD_SIZE && sharpNinth) return { note, degree: SHARP_NINTH };
+    if (size === FLAT_THIRTEENTH_SIZE && flatThirteenth) return { note, degree: FLAT_THIRTEENTH };
     const dimSeventh = interval === DIMINISHED_SEVENTH && quality.family === 'diminished';
     if (dimSeventh || IN_USE.has(interval)) return { note, degree: interval };
     return { note, degree: BY_SIZE[size] ?? interval };
@@ -90,6 +102,25 @@ export function spellOver(chord: Chord, midi: Midi): Note {
   return own === undefined
     ? spellNear(pitch, (chord.root + 1) as Note)
     : transpose(chord.root, own);
+}
+
+/**
+ * One spelling for each pitch class over a chord: its own tones as it spells them, then the notes
+ * played over it as far as they are spelled in a degree in use, else by the usual degree.
+ */
+export function spellingsOver(chord: Chord, notes: readonly Note[]): ReadonlyMap<number, Note> {
+  const { root, quality } = chord;
+  const spelled = new Map<number, Note>();
+  const learn = (note: Note) => {
+    if (!spelled.has(pitchClass(note))) spelled.set(pitchClass(note), note);
+  };
+  for (const tone of quality.degrees) learn(transpose(root, tone));
+  for (const note of notes) {
+    const interval = intervalBetween(root, note);
+    const usual = IN_USE.has(interval) ? interval : (BY_SIZE[halfSteps(interval)] ?? interval);
+    learn(transpose(root, usual));
+  }
+  return spelled;
 }
 
 const TENSIONS: ReadonlySet<Interval> = new Set('b2 2 #2 4 #4 b6 6'.split(' ').map(degree));

@@ -1,7 +1,7 @@
 /** Which pentatonic is a chord's own. */
 import type { Chord } from '../chords/chords';
 import { degree } from '../notes/degrees';
-import { transpose } from '../notes/notes';
+import { simpleRoot, transpose } from '../notes/notes';
 import { type Collection, collection } from './collections';
 
 const FOURTH = degree('4');
@@ -10,7 +10,7 @@ const FLAT_THIRD = degree('b3');
 
 /**
  * The pentatonic that holds the chord's own triad: major on major and dominant chords, minor on
- * minor ones; over a sus chord the minor one from its fifth, over half-diminished and diminished
+ * minor ones, the minor sixth one where their own sixth or seventh is the melodic minor's; over a sus chord the minor one from its fifth, over half-diminished and diminished
  * chords the minor sixth one from their flat third, over augmented ones the major one with a flat
  * sixth. Null where no pentatonic holds the triad.
  */
@@ -24,14 +24,20 @@ export function ownPentatonic(chord: Chord): Collection | null {
         ? collection(chord.root, 'major flat-sixth pentatonic')
         : null;
     case 'minor':
-      return degrees.includes(FIFTH) ? collection(chord.root, 'minor pentatonic') : null;
+      if (!degrees.includes(FIFTH)) return null;
+      return collection(
+        chord.root,
+        core.includes(degree('b7')) || core.length === 3
+          ? 'minor pentatonic'
+          : 'minor sixth pentatonic',
+      );
     case 'suspended':
       return degrees.includes(FOURTH)
-        ? collection(transpose(chord.root, FIFTH), 'minor pentatonic')
+        ? collection(simpleRoot(transpose(chord.root, FIFTH)), 'minor pentatonic')
         : collection(chord.root, 'major pentatonic');
     case 'half-diminished':
     case 'diminished':
-      return collection(transpose(chord.root, FLAT_THIRD), 'minor sixth pentatonic');
+      return collection(simpleRoot(transpose(chord.root, FLAT_THIRD)), 'minor sixth pentatonic');
     case 'augmented':
       return collection(chord.root, 'major flat-sixth pentatonic');
     case 'power':
@@ -48,6 +54,6 @@ export function matchingPentatonic(chord: Chord): Collection {
   if (own) return own;
   const minor = chord.quality.altered || chord.quality.family === 'minor';
   return minor
-    ? collection(transpose(chord.root, FLAT_THIRD), 'minor pentatonic')
+    ? collection(simpleRoot(transpose(chord.root, FLAT_THIRD)), 'minor pentatonic')
     : collection(chord.root, 'major flat-sixth pentatonic');
 }

@@ -3,6 +3,7 @@ import { describe, expect, test } from 'vitest';
 import { type Chart, readChart } from '../chart/form';
 import { chordNotes } from '../chords/chords';
 import { readHarmony } from '../harmony/reading';
+import { lensContexts, optionsFor } from '../lenses/options';
 import { propose } from '../lenses/styles';
 import { at } from '../lists';
 import { makeNeck } from '../neck/instruments';
@@ -402,5 +403,38 @@ describe('lines', () => {
       expect(played.beat).toBeGreaterThan(before.beat);
       expect(before.beat + before.beats).toBeLessThanOrEqual(played.beat + 1e-9);
     });
+  });
+});
+
+describe('spelling', () => {
+  test('one pitch has one spelling over one chord, and its tones are spelled as the chord has them', () => {
+    const symbols = 'G7alt Cmaj7 F#7 C#maj7 Abm7 Dbm7 B7b9 Eb7alt F#m7b5 Cdim7 Gbmaj7 A7'.split(
+      ' ',
+    );
+    for (const symbol of symbols) {
+      const chart = chartOf(`| ${symbol} | Cmaj7 |`);
+      const contexts = lensContexts(chart, readHarmony(chart));
+      const options = optionsFor(at(contexts, 0));
+      for (const kind of EXERCISES) {
+        for (const { material } of options.slice(0, 12)) {
+          const materials = [material, at(propose(chart, readHarmony(chart), 'modes'), 1).material];
+          const played = notesOf({ kind, chart, materials, intents: ['coast', 'coast'] });
+          const spellings = new Map<string, Set<string>>();
+          for (const { chord, note: written } of played) {
+            const pitch = `${chord ?? ''} ${pitchClass(written)}`;
+            const seen = spellings.get(pitch) ?? new Set();
+            spellings.set(pitch, seen.add(noteName(written)));
+          }
+          const twice = [...spellings.values()].filter((seen) => seen.size > 1);
+          expect([symbol, kind, material.name, twice]).toEqual([symbol, kind, material.name, []]);
+          const tones = chordNotes(at(chart.chords, 0).chord);
+          for (const { chord, note: written } of played) {
+            if (chord !== 0) continue;
+            const tone = tones.find((one) => pitchClass(one) === pitchClass(written));
+            if (tone !== undefined) expect(noteName(written)).toBe(noteName(tone));
+          }
+        }
+      }
+    }
   });
 });

@@ -1,8 +1,9 @@
 /** Exercises generated from a chart, what is played over it, and a zone. */
 import type { Chart } from '../chart/form';
 import { chordName } from '../chords/chords';
+import { spellingsOver } from '../chords/over';
 import { type Key, keyScale } from '../keys/keys';
-import { transpose } from '../notes/notes';
+import { pitchClass, simpleRoot, transpose } from '../notes/notes';
 import type { Intent } from '../lenses/lens';
 import type { Material } from '../lenses/material';
 import { at } from '../lists';
@@ -131,6 +132,29 @@ function titleOf({ chart, kind, extent, from }: ExerciseRequest): string {
   return `${name}: ${chart.source.title || 'Untitled'}`;
 }
 
+/**
+ * One spelling for each pitch over one chord: its own tones first, then what is played over it; a
+ * passing note is C rather than B sharp.
+ */
+function spelledAlike(
+  notes: readonly PlayedNote[],
+  spans: readonly ChordSpan[],
+): readonly PlayedNote[] {
+  const known = new Map(
+    spans.map(({ index, chord, material }) => [
+      index,
+      new Map(spellingsOver({ ...chord, bass: null }, material.notes)),
+    ]),
+  );
+  return notes.map((played) => {
+    const spellings = played.chord === null ? undefined : known.get(played.chord);
+    if (!spellings) return played;
+    const note = spellings.get(pitchClass(played.note)) ?? simpleRoot(played.note);
+    spellings.set(pitchClass(note), note);
+    return { ...played, note };
+  });
+}
+
 /** Strings and frets of a shape, counted from its first place. */
 const outline = (places: readonly Place[]): string =>
   places
@@ -166,7 +190,7 @@ export function makeExercise(request: ExerciseRequest): Exercise {
         ? heldTargets(request, spans, targets)
         : patterned(request, kind, spans, targets);
   const title = titleOf(request);
-  const whole = passageOf(chart, request.key, neck, title, notes);
+  const whole = passageOf(chart, request.key, neck, title, spelledAlike(notes, spans));
   const chords = spans.map(({ chord, beat, beats }) => ({ chord, beat, beats }));
   const end = spans.reduce((last, { beat, beats }) => Math.max(last, beat + beats), 0);
   const bar = chart.source.time.beats;

@@ -15,9 +15,10 @@ import {
   isMinorChord,
   isSupertonic,
   pullsAsDominant,
+  rootMotion,
 } from './changes';
 import type { Key, KeyMode } from '../keys/keys';
-import { diatonicShare, isDiatonic, isInScale } from './membership';
+import { diatonicShare, isDiatonic, isInScale, withoutTensions } from './membership';
 
 export interface KeyEstimate {
   /** Null when no single key explains the chart. */
@@ -33,6 +34,8 @@ const WEIGHTS = {
   parallelChord: 0.4,
   /** A chord that only the rising melodic minor owns. */
   melodicChord: 0.75,
+  /** One whose tensions alone leave the key. */
+  tensionedChord: 0.75,
   firstTonic: 1.2,
   lastTonic: 1.5,
   tonicPresent: 0.8,
@@ -69,6 +72,7 @@ const PARALLEL: Readonly<Record<KeyMode, KeyMode>> = {
 function ownership(chord: Chord, key: Key): number {
   if (isInScale(chord, key, 0) || isInScale(chord, key, 1)) return 1;
   if (isDiatonic(chord, key)) return WEIGHTS.melodicChord;
+  if (isInScale(withoutTensions(chord), key, 0)) return WEIGHTS.tensionedChord;
   if (isDiatonic(chord, { tonic: key.tonic, mode: PARALLEL[key.mode] })) {
     return WEIGHTS.parallelChord;
   }
@@ -154,11 +158,52 @@ function vampKey(changes: readonly Change[]): Key | null {
   return mode === undefined ? null : { tonic: first.root, mode };
 }
 
+/** Two major chords a half step apart, back and forth, centre on the lower one. */
+function swayKey(changes: readonly Change[]): Key | null {
+  const [one, other] = distinctChords(changes);
+  if (!one || !other || distinctChords(changes).length !== 2 || changes.length < 4) return null;
+  const major = [one, other].every(
+    ({ quality: { family } }) => family === 'major' || family === 'dominant',
+  );
+  const [lower] =
+    rootMotion(one, other) === 1 ? [one] : rootMotion(other, one) === 1 ? [other] : [];
+  return major && lower && one.quality.name === other.quality.name
+    ? { tonic: lower.root, mode: 'phrygian' }
+    : null;
+}
+
+const distinctChords = (changes: readonly Change[]): readonly Chord[] => [
+  ...new Map(changes.map(({ chord }) => [`${chord.root} ${chord.quality.name}`, chord])).values(),
+];
+
+const THIRDS: readonly number[] = [3, 4, 8, 9];
+
+/**
+ * One sound moved about, that no key holds: minor chords in parallel, or major ones a third apart.
+ */
+function isParallel(changes: readonly Change[]): boolean {
+  const distinct = distinctChords(changes);
+  const [first] = distinct;
+  if (!first || distinct.length < 2) return false;
+  if (distinct.some(({ quality }) => quality.name !== first.quality.name)) return false;
+  const held = (key: Key) => distinct.every((chord) => isInScale(chord, key, 0));
+  const owned = distinct.some(({ root }) =>
+    range(0, 12).some((up) => held({ tonic: (root + up) as Note, mode: 'major' })),
+  );
+  if (owned) return false;
+  if (first.quality.family === 'minor') return true;
+  const apart = changes
+    .slice(1)
+    .every(({ chord }, index) => THIRDS.includes(rootMotion(at(changes, index).chord, chord)));
+  return first.quality.family === 'major' && apart;
+}
+
 /** Estimates the key of chords alone, whatever the chart states. */
 export function estimateKey(chart: Pick<Chart, 'chords'>): KeyEstimate {
   const changes = changesOf(chart.chords);
   if (changes.length === 0) return { key: null, confidence: 0, given: false };
-  const vamp = vampKey(changes);
+  if (isParallel(changes)) return { key: null, confidence: 0, given: false };
+  const vamp = swayKey(changes) ?? vampKey(changes);
   if (vamp) return { key: vamp, confidence: 0.7, given: false };
   const blues = findBlues(changes);
   if (blues) return { key: blues, confidence: 0.9, given: false };

@@ -39,6 +39,14 @@ export function isInScale(chord: Chord, key: Key, index: number): boolean {
   return scale !== undefined && (chordMask(chord, key.tonic) & ~scale) === 0;
 }
 
+const coreOf = rememberOf((quality: Quality): Quality => ({ ...quality, degrees: quality.core }));
+
+/** A chord without its tensions: a key owns a Imaj7#11 as it owns its Imaj7. */
+export const withoutTensions = (chord: Chord): Chord => ({
+  ...chord,
+  quality: coreOf(chord.quality),
+});
+
 /** Share of the chord's tones that the best-fitting scale of the key holds, 0–1. */
 export function diatonicShare(chord: Chord, key: Key): number {
   const mask = chordMask(chord, key.tonic);

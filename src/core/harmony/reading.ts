@@ -8,6 +8,7 @@ import { estimateKey, type KeyEstimate } from './estimate';
 import { bluesForm, nameForm } from './forms';
 import { type Key, signatureTonic } from '../keys/keys';
 import { isDiatonic } from './membership';
+import { localKeys } from './moments';
 import { usualNumeral, writeNumeral } from '../keys/numerals';
 import { type FastStretch, fastStretches } from './rhythm';
 import { type Role, roleOf } from './roles';
@@ -15,6 +16,8 @@ import { type Role, roleOf } from './roles';
 /** What a chord does in its key. */
 export interface ChordReading {
   readonly key: Key | null;
+  /** The key of a local tonic, where one is home for the moment. */
+  readonly moment: Key | null;
   /** Null where the chart has no single key. */
   readonly numeral: string | null;
   readonly diatonic: boolean | null;
@@ -90,13 +93,16 @@ function readChord(
   played: PlayedChord,
   changes: readonly Change[],
   change: number,
-  key: Key | null,
-  blues: boolean,
+  {
+    key,
+    moment,
+    blues,
+  }: { readonly key: Key | null; readonly moment: Key | null; readonly blues: boolean },
 ): Omit<ChordReading, 'cadence'> {
-  if (key === null) return { key, numeral: null, diatonic: null, role: null };
+  if (key === null) return { key, moment, numeral: null, diatonic: null, role: null };
   const { chord } = played;
   if (isDiatonic(chord, key)) {
-    return { key, numeral: writeNumeral(chord, key), diatonic: true, role: null };
+    return { key, moment, numeral: writeNumeral(chord, key), diatonic: true, role: null };
   }
   const around = (offset: number) => neighbour(changes, change, offset)?.chord ?? null;
   const role = roleOf({
@@ -104,10 +110,9 @@ function readChord(
     previous: around(-1),
     next: around(1),
     afterNext: around(2),
-    key,
-    blues,
+    ...{ key, moment, blues },
   });
-  return { key, numeral: usualNumeral(role.numeral), diatonic: false, role };
+  return { key, moment, numeral: usualNumeral(role.numeral), diatonic: false, role };
 }
 
 /** A blues by its twelve bars, or by dominants standing at home on I and IV. */
@@ -133,12 +138,18 @@ export function readHarmony(chart: Chart): Reading {
     return played ? (writtenKeyAt(chart, played) ?? key.key) : key.key;
   };
   const cadences = findCadences(changes, keyAt);
+  const moments = localKeys(changes, keyAt);
   const chords = chart.chords.map((played) => {
+    const change = changeOf.get(played.index) ?? 0;
     const cadence = cadences.findIndex(
       ({ from, to }) => from <= played.index && played.index <= to,
     );
     return {
-      ...readChord(played, changes, changeOf.get(played.index) ?? 0, keyAt(played.index), blues),
+      ...readChord(played, changes, change, {
+        key: keyAt(played.index),
+        moment: moments[change] ?? null,
+        blues,
+      }),
       cadence: cadence < 0 ? null : cadence,
     };
   });

@@ -1,9 +1,17 @@
 /** Why a chord outside the key is there, in the field's terms. */
 import type { Chord } from '../chords/chords';
 import { degree } from '../notes/degrees';
-import { halfSteps, intervalBetween, type Note, transpose } from '../notes/notes';
+import {
+  halfSteps,
+  type Interval,
+  intervalBetween,
+  type Note,
+  pitchClass,
+  transpose,
+} from '../notes/notes';
 import { isBluesHome } from './blues';
 import {
+  canArrive,
   FALLING_FIFTH,
   HALF_STEP_DOWN,
   isDominantSeventh,
@@ -20,6 +28,9 @@ export const ROLE_KINDS = [
   'blues home dominant',
   'dominant with altered tensions',
   'backdoor dominant',
+  'local tonic',
+  'of a local key',
+  'chromatic ii–V',
   'tritone substitute',
   'secondary dominant',
   'related supertonic',
@@ -53,6 +64,8 @@ export interface Context {
   readonly next: Chord | null;
   readonly afterNext: Chord | null;
   readonly key: Key;
+  /** The key of the moment, where a local tonic is home. */
+  readonly moment: Key | null;
   readonly blues: boolean;
 }
 
@@ -68,20 +81,40 @@ const plain = (kind: RoleKind, { chord, key }: Context, of: string | null = null
 });
 
 const FIFTH_DOWN = degree('4');
+const FIFTH_UP = degree('5');
+
+/** The degrees numerals are written on: nobody writes a flat I. */
+const USUAL_DEGREES: ReadonlySet<Interval> = new Set(
+  '1 b2 2 b3 3 4 #4 b5 5 b6 6 b7 7'.split(' ').map(degree),
+);
+
+/** A target as a numeral counts it: B rather than C flat in C. */
+function usualTarget(target: Note, key: Key): Note {
+  const interval = intervalBetween(key.tonic, target);
+  if (USUAL_DEGREES.has(interval)) return target;
+  return (target + (interval > 0 ? -12 : 12)) as Note;
+}
 
 /** The numeral of a target by what the chord there is, or what the key has there. */
-function targetNumeral(target: Note, chord: Chord | null, key: Key): string {
+function targetNumeral(aim: Note, there: Chord | null, key: Key): string {
+  const target = usualTarget(aim, key);
   const interval = intervalBetween(key.tonic, target);
+  const chord = there && pitchClass(there.root) === pitchClass(target) ? there : null;
   const lower = chord
     ? isMinorChord(chord)
     : [2, 4, 9].includes(halfSteps(interval)) && !isMinorKey(key);
   return numeralOf(interval, lower);
 }
 
-function applied(context: Context, target: Note, targetChord: Chord | null): Role {
+function applied(context: Context, aim: Note, targetChord: Chord | null): Role {
   const { chord, key } = context;
+  const target = usualTarget(aim, key);
   const of = targetNumeral(target, targetChord, key);
-  const numeral = writeAppliedNumeral(chord, target, key).replace(/\/[^/]*$/u, `/${of}`);
+  const root = transpose(target, FIFTH_UP);
+  const numeral = writeAppliedNumeral({ ...chord, root }, target, key).replace(
+    /\/[^/]*$/u,
+    `/${of}`,
+  );
   return { kind: 'secondary dominant', of, unresolved: false, numeral };
 }
 
@@ -91,7 +124,8 @@ const bluesHome: Rule = (context) =>
     : null;
 
 const alteredDominant: Rule = (context) =>
-  isDominantSeventh(context.chord) && above(context.key, context.chord) === 7
+  (isDominantSeventh(context.chord) || context.chord.quality.family === 'augmented') &&
+  above(context.key, context.chord) === 7
     ? plain('dominant with altered tensions', context)
     : null;
 
@@ -102,6 +136,36 @@ const backdoor: Rule = (context) => {
   return isDominantSeventh(chord) && above(key, chord) === 10 && home
     ? plain('backdoor dominant', context)
     : null;
+};
+
+const localTonic: Rule = (context) => {
+  const { chord, moment, key } = context;
+  if (!moment || isDominantSeventh(chord) || isSupertonicOf(chord, moment)) return null;
+  if (moment.tonic === chord.root) return plain('local tonic', context);
+  const of = numeralOf(
+    intervalBetween(key.tonic, usualTarget(moment.tonic, key)),
+    isMinorKey(moment),
+  );
+  return plain('of a local key', context, of);
+};
+
+const isSupertonicOf = (chord: Chord, key: Key): boolean =>
+  isSupertonic(chord) && above(key, chord) === 2;
+
+/** A ii–V that slides by a half step into the next one. */
+const chromaticTwoFive: Rule = (context) => {
+  const { chord, previous, next, afterNext, key, moment } = context;
+  if (moment) return null;
+  const two = isSupertonic(chord) ? chord : previous;
+  const five = isSupertonic(chord) ? next : chord;
+  const after = isSupertonic(chord) ? afterNext : next;
+  if (!two || !five || !after || !isSupertonic(two) || !isDominantSeventh(five)) return null;
+  const slides =
+    rootMotion(two, five) === FALLING_FIFTH &&
+    rootMotion(two, after) === HALF_STEP_DOWN &&
+    isSupertonic(after) &&
+    isDiatonic(after, key);
+  return slides ? plain('chromatic ii–V', context, targetNumeral(after.root, after, key)) : null;
 };
 
 const tritoneSubstitute: Rule = (context) => {
@@ -119,7 +183,7 @@ const secondaryDominant: Rule = (context) => {
   if (!next || !pullsAsDominant(chord)) return null;
   const target = transpose(chord.root, FIFTH_DOWN);
   if (rootMotion(chord, next) === FALLING_FIFTH) {
-    const home = inKey(next.root, key) || isDiatonic(next, key);
+    const home = inKey(next.root, key) || isDiatonic(next, key) || canArrive(next);
     const chained = isDominantSeventh(next) && isDominantSeventh(chord);
     return home || chained ? applied(context, target, next) : null;
   }
@@ -168,13 +232,20 @@ const diminished: Rule = (context) => {
 const bassMotion = (chord: Chord, bass: Note): number =>
   halfSteps(intervalBetween(chord.root, bass));
 
+/** The parallel modes chords are borrowed from: nobody lends from a locrian key. */
+const BORROWED_FROM = KEY_MODES.filter((mode) => mode !== 'locrian');
+
 const borrowed: Rule = (context) => {
   const { chord, key } = context;
   const parallel: Key = { tonic: key.tonic, mode: isMinorKey(key) ? 'major' : 'minor' };
   if (isDiatonic(chord, parallel)) return plain('borrowed', context, parallel.mode);
-  const mode = KEY_MODES.find((name) => isDiatonic(chord, { tonic: key.tonic, mode: name }));
+  const mode = BORROWED_FROM.find((name) => isDiatonic(chord, { tonic: key.tonic, mode: name }));
   return mode === undefined ? null : plain('borrowed', context, mode);
 };
+
+/** The dominant on the flat seventh of the parallel minor, whatever it does. */
+const borrowedDominant: Rule = (context) =>
+  above(context.key, context.chord) === 10 ? borrowed(context) : null;
 
 /** A dominant on a degree whose fifth below belongs to the key, though it goes elsewhere. */
 const unresolvedDominant: Rule = (context) => {
@@ -200,13 +271,16 @@ const RULES: readonly Rule[] = [
   bluesHome,
   alteredDominant,
   backdoor,
+  localTonic,
+  chromaticTwoFive,
   tritoneSubstitute,
   secondaryDominant,
   minorSubdominant,
   relatedSupertonic,
   diminished,
-  borrowed,
+  borrowedDominant,
   unresolvedDominant,
+  borrowed,
   mediant,
 ];
 
@@ -250,6 +324,18 @@ const ROLE_WORDS: Readonly<Record<RoleKind, readonly [name: string, sentence: st
   'diminished in place of a dominant': [
     'diminished in place of a dominant',
     '{chord} does a dominant’s work without the root.',
+  ],
+  'local tonic': [
+    'local tonic',
+    '{chord} is home for its moment: its dominant has just led there.',
+  ],
+  'of a local key': [
+    'in the key of {of} for the moment',
+    '{chord} belongs to {of}, home for the moment.',
+  ],
+  'chromatic ii–V': [
+    'of a ii–V a half step above {of}',
+    '{chord} belongs to a ii–V that slides down a half step to {of}.',
   ],
   borrowed: ['borrowed from {of}', '{chord} is borrowed from the parallel {of}.'],
   'dominant as a blues colour': [

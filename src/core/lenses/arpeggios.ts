@@ -40,7 +40,9 @@ function triadUnder({ root, quality: found }: Chord): Chord | null {
   const name = TRIAD_NAMES.find((one) =>
     quality(one).degrees.every((tone) => found.degrees.includes(tone)),
   );
-  return name === undefined ? null : chordOn(root, name);
+  return name === undefined
+    ? null
+    : chordOn(root, name, { root, quality: found, symbol: '', bass: null });
 }
 
 export const chordTonesLens: LensAnswer = ({ chord }) => {
@@ -58,7 +60,7 @@ export const chordTonesLens: LensAnswer = ({ chord }) => {
     ...(under ? [say('the bare triad', triad(under), false)] : []),
     ...(ninth === undefined
       ? []
-      : [say('the chord with its ninth', arpeggio(chordOn(chord.root, ninth)), false)]),
+      : [say('the chord with its ninth', arpeggio(chordOn(chord.root, ninth, chord)), false)]),
   ];
 };
 
@@ -146,6 +148,7 @@ const byHeight =
 /** Every major and minor triad inside a collection, from the chord's root up. */
 export function triadsIn(chord: Chord, scale: Collection): readonly Chord[] {
   return triadsInside(scale)
+    .map((one) => chordOn(one.root, one.quality.name, chord))
     .filter(({ quality: { name } }) => name === '' || name === 'm')
     .sort(byHeight(chord.root));
 }

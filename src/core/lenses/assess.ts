@@ -57,11 +57,15 @@ const ALTERED_MASKS = ALTERED_COLLECTIONS.map((name) =>
   pitchMask(collectionNotes(collection(C, name))),
 );
 
+const TRIAD = 3;
+
 const rotate = (mask: number, by: number): number => ((mask << by) | (mask >> (12 - by))) & 0xfff;
 
 /** Whether b9 and b13 are the very sound of the dominant here, and so no clashes. */
 function altersDominant({ root, quality }: Chord, mask: number): boolean {
-  if (quality.family !== 'dominant') return false;
+  // A plain major triad may be a dominant too.
+  const triad = quality.family === 'major' && quality.core.length === TRIAD;
+  if (quality.family !== 'dominant' && !triad) return false;
   if (quality.altered) return true;
   const up = pitchClass(root);
   return ALTERED_MASKS.some((altered) => (mask & ~rotate(altered, up)) === 0);

@@ -39,6 +39,8 @@ export interface Suggestion {
   readonly why: string;
   /** Whether players commonly use it here. */
   readonly common: boolean;
+  /** What players reach for before all else here. */
+  readonly front?: boolean;
   /** The chords it serves, where it serves several: how many before this one and after it. */
   readonly covers?: { readonly before: number; readonly after: number };
   readonly then?: Switch;

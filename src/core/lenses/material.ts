@@ -10,7 +10,7 @@ import {
   pitchMask,
 } from '../collections/collections';
 import { ownPentatonic } from '../collections/pentatonics';
-import { type Note, simplify } from '../notes/notes';
+import { type Note, simpleRoot } from '../notes/notes';
 
 export interface Material {
   /** `F lydian dominant`, `Abmaj7 arpeggio`, `Gb triad`; {@link parseMaterial} reads it back. */
@@ -53,10 +53,12 @@ export const arpeggio = (chord: Chord): Material => chordMaterial(chord, 'arpegg
 /** Three notes as a small movable shape. */
 export const triad = (chord: Chord): Material => chordMaterial(chord, 'triad');
 
-/** A chord by root and quality, for materials of the program's own making. */
-export function chordOn(on: Note, qualityName: string): Chord {
-  // A root with two accidentals takes its simpler name.
-  const root = simplify(on);
+/**
+ * A chord by root and quality, for materials of the program's own making: on a simple root, unless
+ * the chord it is played over is spelled so.
+ */
+export function chordOn(on: Note, qualityName: string, over: Chord | null = null): Chord {
+  const root = simpleRoot(on, over?.root);
   const bare = { symbol: '', root, quality: quality(qualityName), bass: null };
   return { ...bare, symbol: chordName(bare) };
 }
@@ -71,7 +73,7 @@ export function parseMaterial(text: string): Material | null {
   return match?.[2] === 'triad' ? triad(chord) : arpeggio(chord);
 }
 
-/** What is played where nothing was chosen: the own pentatonic, or the chord's tones without one. */
+/** A chord's own pentatonic, or its tones where it has none. */
 export function defaultMaterial(chord: Chord): Material {
   const own = ownPentatonic(chord);
   return own ? collectionMaterial(own) : arpeggio(chord);

@@ -14,6 +14,8 @@ export interface ModeContext {
   readonly chord: Chord;
   /** The chord it goes to; null where nothing follows. */
   readonly next: Chord | null;
+  /** The key in force for the modes: that of a local tonic while one is home, else the chart's. */
+  readonly moment: Key | null;
   readonly key: Key | null;
   readonly blues: boolean;
   /** What the chart does around it. */
@@ -24,13 +26,14 @@ export interface ModeContext {
 export const alone = (chord: Chord): ModeContext => ({
   chord,
   next: null,
+  moment: null,
   key: null,
   blues: false,
   settings: [],
 });
 
 /** Half steps of a chord's root above the tonic; null without a key. */
-export const aboveTonic = ({ chord, key }: ModeContext): number | null =>
+export const aboveTonic = ({ chord, moment: key }: ModeContext): number | null =>
   key === null ? null : halfSteps(intervalBetween(key.tonic, chord.root));
 
 export function goalOf({ chord, next }: ModeContext): Goal {
@@ -119,15 +122,16 @@ export function modeContextAt(chart: Chart, reading: Reading, index: number): Mo
   const previous = chords[modulo(index - 1, chords.length)]?.chord ?? null;
   const following = chords[modulo(index + 1, chords.length)]?.chord ?? null;
   const key = writtenKeyAt(chart, played) ?? reading.key.key;
+  const moment = reading.chords[index]?.moment ?? key;
   const distinct = distinctOf(chart);
   const sway = swayOf(distinct);
-  const settings: Setting[] = key === null ? [] : [...settingsIn(chart)(key)];
+  const settings: Setting[] = moment === null ? [] : [...settingsIn(chart)(moment)];
   if (distinct.length === 1) settings.push('vamp');
   if (sway) settings.push(sameChord(sway[0], chord) ? 'lower of two' : 'upper of two');
-  if (isParallel(chord, [previous, next], key)) settings.push('parallel');
+  if (isParallel(chord, [previous, next], moment)) settings.push('parallel');
   if (following && sameChord(following, chord)) settings.push('stays');
   const prepared =
     previous?.quality.family === 'half-diminished' && rootMotion(previous, chord) === FALLING_FIFTH;
   if (prepared) settings.push('after half-diminished');
-  return { chord, next, key, blues: reading.blues, settings };
+  return { chord, next, moment, key, blues: reading.blues, settings };
 }

@@ -189,3 +189,21 @@ describe('the reasons for modes', () => {
     expect(first).toContain('(Ab melodic minor from its fourth)');
   });
 });
+
+test('in any key the mode holds every tone of the chord', () => {
+  const roots = 'C Db D Eb E F F# G Ab A Bb B'.split(' ');
+  for (const suffix of ['', 'm', '7', 'maj7', 'm7', 'm7b5', 'dim7', '6', 'm6', '7sus4', '7#9']) {
+    for (const root of roots) {
+      const chord = parseChord(root + suffix);
+      if (!chord) throw new Error(root + suffix);
+      for (const tonic of roots.map(note)) {
+        const home = { tonic, mode: 'major' } as const;
+        const scale = modeFor({ ...alone(chord), key: home, moment: home });
+        const held = new Set(collectionNotes(scale).map(pitchClass));
+        const missing = chordNotes(chord).filter((tone) => !held.has(pitchClass(tone)));
+        if (scale.kind.name !== 'altered')
+          expect([root + suffix, tonic, missing]).toEqual([root + suffix, tonic, []]);
+      }
+    }
+  }
+});

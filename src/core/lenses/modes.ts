@@ -28,7 +28,7 @@ export interface ModeChoice {
 const TRIAD = 3;
 
 function fits(rule: ModeRule, context: ModeContext): boolean {
-  const { chord, key, blues, settings } = context;
+  const { chord, moment: key, blues, settings } = context;
   const { name, family, core } = chord.quality;
   const above = aboveTonic(context);
   const mode = key === null ? 'none' : isMinorKey(key) ? 'minor' : 'major';
@@ -108,7 +108,7 @@ const isOffered = ({ collection: mode, reason }: ModeChoice, chord: Chord): bool
   SAYING_SO.has(reason) || saysChord(mode, chord) || COLOURS_OF_THEIR_OWN.has(mode.kind.family);
 
 function findModes(context: ModeContext): readonly ModeChoice[] {
-  const { chord, key } = context;
+  const { chord, moment: key } = context;
   const rule = MODE_RULES.find((one) => fits(one, context));
   const choices = (rule?.offers ?? []).map((one) => offered(chord, one));
   const modal = key ? modalMode(chord, key) : null;

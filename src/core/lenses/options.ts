@@ -16,7 +16,14 @@ import {
 } from './lens';
 import type { Material } from './material';
 import { modeContextAt } from './modeContext';
-import { ownParts, type RankContext, type RankParts, rankSum, withNeighbours } from './ranking';
+import {
+  ownParts,
+  type RankContext,
+  type RankParts,
+  rankSum,
+  WEIGHTS,
+  withNeighbours,
+} from './ranking';
 import { type Lens, LENS_TABLE, LENSES } from './table';
 import {
   againstSentence,
@@ -35,7 +42,7 @@ interface Held {
 }
 
 /** A suggestion weighed: what it covers and costs over the chord, and where it ranks. */
-export interface Option extends Omit<Suggestion, 'covers' | 'then'> {
+export interface Option extends Omit<Suggestion, 'covers' | 'then' | 'front'> {
   readonly covers: NonNullable<Suggestion['covers']> | null;
   readonly then: Switch | null;
   readonly assessment: Assessment;
@@ -87,7 +94,7 @@ const chordId = (chord: Chord | null): string =>
 
 /** Everything a lens's answer depends on, in a word: charts come back to the same places. */
 function placeId(context: LensContext): string {
-  const { chord, next, key, blues, settings, bluesTonic, cadences, singles } = context;
+  const { chord, next, moment, key, blues, settings, bluesTonic, cadences, singles } = context;
   const around = cadences.map(
     (one) => `${one.kind}${one.key.tonic}${one.key.mode}${one.before}-${one.after}`,
   );
@@ -95,7 +102,7 @@ function placeId(context: LensContext): string {
   return [
     chordId(chord),
     chordId(next),
-    key ? `${key.tonic}${key.mode}` : '',
+    ...[key, moment].map((one) => (one ? `${one.tonic}${one.mode}` : '')),
     `${blues} ${settings.join()} ${bluesTonic}`,
     ...around,
     ...alone,
@@ -114,15 +121,96 @@ export function optionsFor(
   weighing: RankContext = UNWEIGHED,
   lenses: readonly Lens[] = LENSES,
 ): readonly Option[] {
-  const weighed = heldOver(context)
-    .filter(({ suggestion }) => lenses.includes(suggestion.lens))
-    .map((held) => {
-      const parts = withNeighbours(held.parts, held.suggestion, weighing);
-      return { held, parts, sum: rankSum(parts) };
-    });
+  const weighed = inOrderOfLenses(
+    heldOver(context)
+      .filter(({ suggestion }) => lenses.includes(suggestion.lens))
+      .map((held) => {
+        const parts = withNeighbours(held.parts, held.suggestion, weighing);
+        return { held, parts, sum: rankSum(parts) };
+      }),
+  );
   weighed.sort((a, b) => b.sum - a.sum);
-  return weighed.map(({ held, parts }, index) => ranked(held, parts, index + 1));
+  const listed = arranged(weighed, context);
+  return listed.map(({ held, parts }, index) => ranked(held, parts, index + 1));
 }
+
+interface Weighed {
+  readonly held: Held;
+  readonly parts: RankParts;
+  readonly sum: number;
+}
+
+const lowered = (weighed: Weighed, below: number): Weighed => {
+  const order = below + WEIGHTS.order - weighed.sum;
+  return { ...weighed, parts: { ...weighed.parts, order }, sum: weighed.sum + order };
+};
+
+/** Keeps the order of those lenses that have one: modes as the table has them, common ones first. */
+function inOrderOfLenses(weighed: readonly Weighed[]): Weighed[] {
+  const limits = new Map<Lens, number>();
+  for (const { held, sum } of weighed) {
+    const { lens, common } = held.suggestion;
+    if (LENS_TABLE[lens].order !== 'common first' || !common) continue;
+    limits.set(lens, Math.min(limits.get(lens) ?? Infinity, sum));
+  }
+  const excess = new Map<Lens, number>();
+  for (const { held, sum } of weighed) {
+    const { lens, common } = held.suggestion;
+    const limit = limits.get(lens);
+    if (limit === undefined || common) continue;
+    excess.set(lens, Math.max(excess.get(lens) ?? 0, sum - limit));
+  }
+  return weighed.map((one) => {
+    const { lens, common } = one.held.suggestion;
+    switch (LENS_TABLE[lens].order) {
+      case 'common first': {
+        const over = excess.get(lens) ?? 0;
+        return common || over === 0 ? one : lowered(one, one.sum - over);
+      }
+      case 'as given': {
+        const limit = limits.get(lens);
+        const kept = limit !== undefined && one.sum >= limit ? lowered(one, limit) : one;
+        limits.set(lens, kept.sum);
+        return kept;
+      }
+      default:
+        return one;
+    }
+  });
+}
+
+/** How many at the head of a list sound different from one another. */
+const HEADS = 5;
+/** In a blues, a blues scale stands no lower than this. */
+const BLUES_PLACE = 3;
+
+/** The list as it is shown: what players reach for first, and nothing twice among the first few. */
+function arranged(sorted: readonly Weighed[], { blues }: LensContext): readonly Weighed[] {
+  const isBlues = ({ held }: Weighed) =>
+    held.suggestion.material.collection?.kind.family === 'blues';
+  const rest: Weighed[] = [...sorted.filter(isFront), ...sorted.filter((one) => !isFront(one))];
+  const heads: Weighed[] = [];
+  const heard = new Set<number>();
+  while (heads.length < HEADS) {
+    const due = blues && heads.length === BLUES_PLACE - 1 && !heads.some(isBlues);
+    const fresh = (one: Weighed) => !heard.has(one.held.suggestion.material.mask);
+    const found = due ? rest.findIndex((one) => fresh(one) && isBlues(one)) : -1;
+    const place = found >= 0 ? found : rest.findIndex(fresh);
+    const [next] = place < 0 ? [] : rest.splice(place, 1);
+    if (!next) break;
+    heard.add(next.held.suggestion.material.mask);
+    heads.push(next);
+  }
+  return [...heads, ...rest];
+}
+
+const isFront = ({ held }: Weighed): boolean => held.suggestion.front === true;
+
+/** What a chord starts with where nothing was chosen: what ranks first by its place alone. */
+export const firstOption = rememberBy(
+  placeId,
+  (context: LensContext): Option | null => optionsFor(context)[0] ?? null,
+);
 
 /** Field by field: spreading thousands of suggestions is what takes the time otherwise. */
 const ranked = (

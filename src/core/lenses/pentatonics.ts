@@ -8,9 +8,10 @@ import {
 } from '../collections/collections';
 import { isMinorKey, type Key } from '../keys/keys';
 import { degree, degreeName } from '../notes/degrees';
-import { type Interval, simplify, transpose } from '../notes/notes';
+import { type Interval, simpleRoot, transpose } from '../notes/notes';
 import type { LensAnswer, Suggestion } from './lens';
 import { collectionMaterial } from './material';
+import { modeFor } from './modes';
 import { ownPentatonic } from '../collections/pentatonics';
 
 const SCALE_OF_MODE: Readonly<Record<Key['mode'], string>> = {
@@ -26,22 +27,35 @@ const SCALE_OF_MODE: Readonly<Record<Key['mode'], string>> = {
 /** The single scales of a key, cheapest first. */
 export function keyCollections(key: Key, blues: boolean): readonly Collection[] {
   const minor = isMinorKey(key);
-  const names = blues
-    ? ['minor pentatonic', 'minor blues', 'major blues', 'blended blues', 'mixolydian']
-    : minor
-      ? ['minor pentatonic', 'minor blues', SCALE_OF_MODE[key.mode]]
-      : ['major pentatonic', 'major blues', SCALE_OF_MODE[key.mode]];
-  const leading = key.mode === 'minor' && !blues ? ['harmonic minor'] : [];
+  const names =
+    blues && !minor
+      ? ['minor pentatonic', 'minor blues', 'major blues', 'blended blues', 'mixolydian']
+      : minor
+        ? ['minor pentatonic', 'minor blues', SCALE_OF_MODE[key.mode]]
+        : ['major pentatonic', 'major blues', SCALE_OF_MODE[key.mode]];
+  const leading = key.mode === 'minor' ? ['harmonic minor'] : [];
   return [...names, ...leading].map((name) => collection(key.tonic, name));
 }
 
-export const keyScaleLens: LensAnswer = ({ key, blues, singles }) => {
+export const keyScaleLens: LensAnswer = (context) => {
+  const { key, blues, singles, settings } = context;
+  if (key === null && settings.includes('vamp')) {
+    // One chord is its own key.
+    return [
+      {
+        lens: 'key-scale',
+        material: collectionMaterial(modeFor(context)),
+        why: 'one scale for the whole chart',
+        common: true,
+      },
+    ];
+  }
   if (key === null) {
-    return singles.map((material, index) => ({
+    return singles.map((material) => ({
       lens: 'key-scale',
       material,
       why: 'no key holds this chart; this one scale says most of it',
-      common: index === 0,
+      common: false,
     }));
   }
   return keyCollections(key, blues).map((one, index): Suggestion => {
@@ -56,17 +70,20 @@ export const keyScaleLens: LensAnswer = ({ key, blues, singles }) => {
   });
 };
 
-export const ownPentatonicLens: LensAnswer = ({ chord }) => {
-  const own = ownPentatonic(chord);
+export const ownPentatonicLens: LensAnswer = (context) => {
+  const own = ownPentatonic(context.chord);
   if (!own) return [];
+  const material = collectionMaterial(own);
+  const { mask } = collectionMaterial(modeFor(context));
   const relative = relativeOf(own);
   const also = relative ? `, also ${collectionName(relative)}` : '';
   return [
     {
       lens: 'own-pentatonic',
-      material: collectionMaterial(own),
+      material,
       why: `the chord’s own five notes${also}`,
-      common: true,
+      // A plain V in minor has another sixth and second than its own pentatonic.
+      common: (material.mask & ~mask) === 0,
     },
   ];
 };
@@ -143,9 +160,9 @@ export const borrowedInChains = (chord: Chord, falls: boolean): readonly Borrowe
   ...(chord.quality.family === 'dominant' && falls && !isAltered(chord) ? OVER_ALTERED : []),
 ];
 
-/** A root with two accidentals takes its simpler name: nobody thinks of a B double flat minor. */
+/** On a simple root: nobody thinks of a B double flat minor, nor of an F flat minor. */
 export const borrowedCollection = ({ root }: Chord, { relation, kind }: Borrowed): Collection =>
-  collection(simplify(transpose(root, relation)), kind);
+  collection(simpleRoot(transpose(root, relation), root), kind);
 
 const everyKind = (roots: readonly Interval[]): readonly Borrowed[] =>
   BORROWED_KINDS.flatMap((kind) => roots.map((relation) => ({ relation, kind })));

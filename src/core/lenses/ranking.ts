@@ -27,6 +27,8 @@ export const WEIGHTS = {
   own: 1.5,
   /** The lens is one the player prefers. */
   preferred: 4,
+  /** What a lens offers later, or not as common, keeps behind the rest of it by this much. */
+  order: -0.01,
 } as const;
 
 export type RankParts = Readonly<Record<keyof typeof WEIGHTS, number>>;
@@ -60,6 +62,7 @@ export function ownParts({ lens, common }: Suggestion, assessment: Assessment): 
     common: common ? WEIGHTS.common : 0,
     own: LENS_TABLE[lens].own ? WEIGHTS.own : 0,
     preferred: 0,
+    order: 0,
   };
 }
 

@@ -31,14 +31,17 @@ const say = (
 const CADENCES: readonly CadenceAround['kind'][] = ['ii-V-I major', 'ii-V-I minor', 'ii-V'];
 
 /** Over ii–V one sound of the subdominant; at home it gives way to the tonic. */
-function overCadence({ chord, cadences }: LensContext): readonly Suggestion[] {
+function overCadence({ chord, cadences, settings }: LensContext): readonly Suggestion[] {
   const cadence = cadences.find(({ kind }) => CADENCES.includes(kind));
   if (!cadence) return [];
-  const { tonic, mode } = cadence.key;
+  const { tonic } = cadence.key;
   const above = halfSteps(intervalBetween(tonic, chord.root));
   const covers = { before: cadence.before, after: cadence.after };
   const four = transpose(tonic, degree('4'));
-  if (mode === 'minor') {
+  // A half-diminished ii makes it a minor cadence, though a major chord comes.
+  const prepared =
+    chord.quality.family === 'half-diminished' || settings.includes('after half-diminished');
+  if (cadence.key.mode === 'minor' || prepared) {
     const sixth = chordOn(four, 'm6');
     if (above === 2) {
       const why = `the iv minor with a sixth: the same four notes, held through to the V`;

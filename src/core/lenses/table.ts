@@ -10,20 +10,28 @@ interface LensRow {
   readonly name: string;
   /** Whether it gives what is the chord's own: its mode, its tones, its pentatonic. */
   readonly own: boolean;
+  /** Whether what it offers first, or all in common use, ranks before the rest of it. */
+  readonly order?: 'as given' | 'common first';
   readonly answer: LensAnswer;
 }
 
-export const LENS_TABLE = {
+const ROWS = {
   'key-scale': { name: 'Key scale', own: false, answer: keyScaleLens },
   'own-pentatonic': { name: 'Own pentatonic', own: true, answer: ownPentatonicLens },
   'chord-tones': { name: 'Chord tones', own: true, answer: chordTonesLens },
-  mode: { name: 'Mode', own: true, answer: modeLens },
+  mode: { name: 'Mode', own: true, order: 'as given', answer: modeLens },
   'stacked-arpeggio': { name: 'Stacked', own: false, answer: stackedLens },
-  'borrowed-pentatonic': { name: 'Borrowed', own: false, answer: borrowedLens },
+  'borrowed-pentatonic': {
+    name: 'Borrowed',
+    own: false,
+    order: 'common first',
+    answer: borrowedLens,
+  },
   triads: { name: 'Triads', own: false, answer: triadsLens },
   simplify: { name: 'Simplify', own: false, answer: simplifyLens },
   blues: { name: 'Blues', own: false, answer: bluesLens },
 } as const satisfies Readonly<Record<string, LensRow>>;
 
-export const LENSES = Object.keys(LENS_TABLE) as [Lens, ...Lens[]];
-export type Lens = keyof typeof LENS_TABLE;
+export const LENS_TABLE: Readonly<Record<Lens, LensRow>> = ROWS;
+export const LENSES = Object.keys(ROWS) as [Lens, ...Lens[]];
+export type Lens = keyof typeof ROWS;

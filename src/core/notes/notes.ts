@@ -109,6 +109,16 @@ export function simplify(note: Note): Note {
   return (note + (note > 0 ? -12 : 12)) as Note;
 }
 
+/** The names nobody calls a root by: F flat, C flat, E sharp, B sharp. */
+const UNUSUAL: ReadonlySet<Note> = new Set([-8, -7, 11, 12] as Note[]);
+
+/** A root by its simple name, E rather than F flat, unless that is how `spelled` is written. */
+export function simpleRoot(note: Note, spelled: Note | null = null): Note {
+  if (note === spelled) return note;
+  const simple = simplify(note);
+  return (UNUSUAL.has(simple) ? simple + (simple > 0 ? -12 : 12) : simple) as Note;
+}
+
 /** The spelling of a pitch class that lies nearest to `centre` on the line of fifths. */
 export function spellNear(target: PitchClass, centre: Note): Note {
   const shortest = modulo(target * 7 - centre + 6, 12) - 6;

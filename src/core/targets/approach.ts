@@ -1,6 +1,6 @@
 /** Approach notes: what leads into a target on the off-beats before it, and ways in from any note. */
 import { type Chord, chordNotes } from '../chords/chords';
-import { degreeOver, spellOver } from '../chords/over';
+import { degreeOver, spellingsOver, spellOver } from '../chords/over';
 import { reachOf } from '../neck/hand';
 import {
   fretFor,
@@ -18,7 +18,7 @@ import {
   invertInterval,
   type Note,
   pitchClass,
-  simplify,
+  simpleRoot,
   transpose,
 } from '../notes/notes';
 import type { Midi } from '../notes/pitch';
@@ -66,7 +66,7 @@ const MINOR_SECOND = degree('b2');
 
 /** A half step below a target is spelled by the letter below: B before C, C sharp before D. */
 const leadingNote = (target: Note): Note =>
-  simplify(transpose(target, invertInterval(MINOR_SECOND)));
+  simpleRoot(transpose(target, invertInterval(MINOR_SECOND)));
 
 /** What a fret outside the hand's reach weighs against frets and strings, so that it comes last. */
 const OUT_OF_REACH = 100;
@@ -109,6 +109,7 @@ export function approachNotes(
   const midi = pitchAt(neck, target);
   const { chord, scale, zone = null } = setting;
   const above = scaleStepAbove(setting, midi);
+  const spelled = spellingsOver({ ...chord, bass: null }, scale);
   const pitches: Readonly<Record<Approach, readonly Midi[]>> = {
     below: [midi - 1],
     above: [above],
@@ -117,9 +118,8 @@ export function approachNotes(
   };
   return pitches[approach].flatMap((pitch) => {
     const place = nearestPlace(neck, target, pitch, zone);
-    const inScale = scale.find((one) => pitchClass(one) === pitch % 12);
-    const note =
-      inScale ?? (pitch === midi - 1 ? leadingNote(target.note) : spellOver(chord, pitch));
+    const leading = pitch === midi - 1 ? leadingNote(target.note) : null;
+    const note = spelled.get(pitch % 12) ?? leading ?? spellOver(chord, pitch);
     return place ? [{ ...place, note, midi: pitch }] : [];
   });
 }

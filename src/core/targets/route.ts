@@ -3,7 +3,7 @@
  * through them costs least. Solved exactly, as a shortest path over places on the neck.
  */
 import { type Chord, chordNotes, sameChord } from '../chords/chords';
-import { readOver, spellOver } from '../chords/over';
+import { readOver, spellingsOver, spellOver } from '../chords/over';
 import type { Intent } from '../lenses/lens';
 import type { Material } from '../lenses/material';
 import { at } from '../lists';
@@ -136,7 +136,8 @@ function landingNotes(
       !known.has(pitchClass(note)) &&
       (intent === 'coast' || prefer.some((one) => isPreferred(chord, degree, one))),
   );
-  return [...tones, ...wanted.map(({ note }) => note)];
+  const spelled = spellingsOver({ ...chord, bass: null }, material?.notes ?? []);
+  return [...tones, ...wanted.map(({ note }) => spelled.get(pitchClass(note)) ?? note)];
 }
 
 function candidatesFor(request: RouteRequest, index: number): readonly Candidate[] {

@@ -5,6 +5,7 @@ import { readHarmony } from '$core/harmony/reading';
 import { type Key, parseKey, signatureTonic } from '$core/keys/keys';
 import type { Intent } from '$core/lenses/lens';
 import { type Material, defaultMaterial, parseMaterial } from '$core/lenses/material';
+import { firstOption, lensContexts } from '$core/lenses/options';
 import { proposeIntents } from '$core/lenses/styles';
 import { at } from '$core/lists';
 import { makeNeck } from '$core/neck/instruments';
@@ -125,13 +126,19 @@ export function requestedSetting(request: SettingRequest): EngineResult<Setting>
   }
   const reading = readHarmony(chart);
   const proposed = proposeIntents(chart, reading, 'chord-tones');
+  const intents = chords.map(({ index }) => request.intents?.[index] ?? at(proposed, index));
+  const contexts = lensContexts(chart, reading);
   const { key } = reading.key;
   const tonic = key ? signatureTonic(key) : (chords[0]?.chord.root ?? null);
   return accept({
     chart,
     neck,
-    materials: chords.map(({ index, chord }) => choices.value[index] ?? defaultMaterial(chord)),
-    intents: chords.map(({ index }) => request.intents?.[index] ?? at(proposed, index)),
+    materials: chords.map(({ index, chord }) => {
+      const context = contexts[index];
+      const first = context ? firstOption(context) : null;
+      return choices.value[index] ?? first?.material ?? defaultMaterial(chord);
+    }),
+    intents,
     zones: tonic === null ? [] : zonesOf(neck, tonic),
     key,
     opening:

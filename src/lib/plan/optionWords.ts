@@ -42,6 +42,7 @@ const PART_WORDS: Readonly<Record<keyof RankParts, readonly [more: string, less:
   common: ['players use it here', ''],
   own: ['it is the chord’s own', ''],
   preferred: ['you prefer this lens', ''],
+  order: ['', 'other ways of its kind come first'],
 };
 
 const MOST_WORDS = 3;

@@ -4,7 +4,7 @@ import { sameChord } from '$core/chords/chords';
 import type { Intent, LensContext } from '$core/lenses/lens';
 import type { Lens } from '$core/lenses/table';
 import { defaultMaterial, type Material, parseMaterial } from '$core/lenses/material';
-import { type Option, suggest } from '$core/lenses/options';
+import { firstOption, type Option, suggest } from '$core/lenses/options';
 import type { Choice } from '$core/lenses/styles';
 import type { Plan, PlanChoice } from './plan';
 
@@ -25,6 +25,13 @@ export type Scope = (typeof SCOPES)[number];
 
 const DEFAULT_INTENT: Intent = 'lean';
 
+/** What a chord begins with: a lens for all, or what ranks first over it. */
+const startingChoice = (base: Lens | null, first: Option | null): PlanChoice => ({
+  lens: base ?? first?.lens ?? 'own-pentatonic',
+  name: first?.material.name ?? null,
+  then: null,
+});
+
 function materialFor(choice: PlanChoice, context: LensContext): Material {
   const named = choice.name === null ? null : parseMaterial(choice.name);
   return named ?? suggest(context, [choice.lens])[0]?.material ?? defaultMaterial(context.chord);
@@ -36,12 +43,12 @@ export function planChords(
   contexts: readonly LensContext[],
   plan: Plan,
 ): readonly PlannedChord[] {
-  const base: PlanChoice = { lens: plan.base, name: null, then: null };
   return chart.chords.flatMap((played): readonly PlannedChord[] => {
     const context = contexts[played.index];
     if (!context) return [];
     const own = plan.choices[String(played.index)];
-    const choice = own ?? base;
+    const first = own || plan.base !== null ? null : firstOption(context);
+    const choice = own ?? startingChoice(plan.base, first);
     const later = choice.then && parseMaterial(choice.then.name);
     return [
       {
@@ -49,7 +56,7 @@ export function planChords(
         lens: choice.lens,
         material: materialFor(choice, context),
         then: later && choice.then ? { material: later, after: choice.then.after } : null,
-        intent: plan.intents[String(played.index)] ?? DEFAULT_INTENT,
+        intent: plan.intents[String(played.index)] ?? first?.intent ?? DEFAULT_INTENT,
         chosen: own !== undefined,
       },
     ];

@@ -88,8 +88,8 @@ export const planSchema = z.object({
   chords: z._default(listOf(text(80), 0, 8_192), []),
   /** The bar each of those stood in. */
   bars: z._default(listOf(z.int(), 0, 8_192), []),
-  /** The lens over a chord with no choice of its own. */
-  base: z._default(z.enum(LENSES), 'own-pentatonic'),
+  /** The lens over a chord with no choice of its own; null takes what ranks first. */
+  base: orNull(z.enum(LENSES)),
   choices: z._default(z.record(z.string(), choiceSchema), {}),
   intents: z._default(z.record(z.string(), z.enum(INTENTS)), {}),
   setAside: z._default(listOf(setAsideSchema, 0, 512), []),

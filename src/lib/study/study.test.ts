@@ -93,7 +93,7 @@ describe('choosing', () => {
     expect(names('mode', 'C lydian')).toEqual([
       'C lydian',
       'D dorian',
-      'G major pentatonic',
+      'G mixolydian',
       'C lydian',
       'A minor pentatonic',
     ]);

@@ -5,7 +5,7 @@ import { parentCollection } from '$core/collections/collections';
 import { readHarmony } from '$core/harmony/reading';
 import { INTENTS } from '$core/lenses/lens';
 import { LENSES } from '$core/lenses/table';
-import { type Material, defaultMaterial } from '$core/lenses/material';
+import type { Material } from '$core/lenses/material';
 import {
   type Option,
   changeFrom,
@@ -13,6 +13,7 @@ import {
   optionsFor,
   reasonFor,
   tensionsOver,
+  firstOption,
 } from '$core/lenses/options';
 import { at } from '$core/lists';
 import { degreeName } from '$core/notes/degrees';
@@ -132,12 +133,13 @@ export const options = question({
     }
     const choices = requestedChoices(chart.value, asked.choices);
     if (!choices.ok) return choices;
-    const choiceAt = (place: number): Material | null => {
-      const other = chords[place];
-      return other ? (choices.value[place] ?? defaultMaterial(other.chord)) : null;
-    };
     const reading = readHarmony(chart.value);
-    const context = at(lensContexts(chart.value, reading), index);
+    const contexts = lensContexts(chart.value, reading);
+    const context = at(contexts, index);
+    const choiceAt = (place: number): Material | null => {
+      const other = contexts[place];
+      return other ? (choices.value[place] ?? firstOption(other)?.material ?? null) : null;
+    };
     const previous = choiceAt(index - 1);
     const neighbours = [previous, choiceAt(index + 1)].filter((one) => one !== null);
     const options = optionsFor(context, { neighbours, preferred: [] }, asked.lenses);
