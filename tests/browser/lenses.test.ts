@@ -29,6 +29,10 @@ describe('choosing', () => {
   test('an option is seen on the neck before it is chosen, undone, and found after a reload', async () => {
     await openPlan(MINOR, '?at=2&zone=3-7');
     await (await app.find('[data-lens="mode"]')).click();
+    // A new chart opens on what ranks first, here the altered scale.
+    expect(await materialNow()).toBe('G altered');
+    await (await app.find('[data-option="G phrygian dominant"]')).click();
+    await app.eventually(materialNow, (name) => name === 'G phrygian dominant');
     const altered = await app.find('[data-option="G altered"]');
     expect(await altered.getText()).toContain('Ab melodic minor'.replace('b', '♭'));
     await app.driver.actions().move({ origin: altered }).perform();

@@ -127,7 +127,7 @@ describe('stepping through a chart', () => {
     expect(await nowName()).toBe(before);
     const spoken = await (await app.find('[data-mark="5-3"]')).getAttribute('aria-label');
     expect(spoken).toBe(
-      'string 5, fret 3, C, third of A flat major 7, moves up a half step to D flat',
+      'string 5, fret 3, C, third of A flat major 7, then ninth of B flat minor 7, holds',
     );
     const read = await app.driver.executeScript<string>(
       'return document.activeElement.getAttribute("aria-label")',
