@@ -4,7 +4,8 @@ import { readOver, type Weight, weightOver } from '../chords/over';
 import { cross } from '../crossings/crossing';
 import { type Interval, type Note, pitchClass } from '../notes/notes';
 import type { Midi } from '../notes/pitch';
-import { type Neck, pitchAt, type Place, placesOf, type Zone } from './neck';
+import { underHand } from './hand';
+import { inZone, type Neck, pitchAt, type Place, placesOf, type Zone } from './neck';
 
 /** A chord and the notes chosen over it. */
 export interface Sounding {
@@ -84,7 +85,10 @@ function readNotes(now: Sounding, next: Sounding | null): ReadonlyMap<number, No
   return readings;
 }
 
-/** Marks every place of the zone whose note is chosen now or next; lowest string first. */
+/**
+ * Marks every place of the zone whose note is chosen now or next, and those one fret beyond it
+ * where a hand would else lack a note; lowest string first.
+ */
 export function markNeck(
   neck: Neck,
   zone: Zone,
@@ -93,7 +97,17 @@ export function markNeck(
 ): readonly Mark[] {
   const readings = readNotes(now, next);
   const notes = [...readings.values()].map(({ note }) => note);
-  return placesOf(neck, notes, zone).flatMap(({ string, fret, note }) => {
+  const beyond = [now.notes, next?.notes ?? []]
+    .flatMap((chosen) => underHand(neck, chosen, zone))
+    .filter(({ fret }) => !inZone(zone, fret));
+  const places = new Map(
+    [...placesOf(neck, notes, zone), ...beyond].map((place) => [
+      `${place.string}-${place.fret}`,
+      place,
+    ]),
+  );
+  const inOrder = [...places.values()].sort((a, b) => b.string - a.string || a.fret - b.fret);
+  return inOrder.flatMap(({ string, fret, note }) => {
     const reading = readings.get(pitchClass(note));
     return reading ? [{ string, fret, midi: pitchAt(neck, { string, fret }), ...reading }] : [];
   });

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import type { Chord } from '../chords/chords';
+import { chordNotes } from '../chords/chords';
 import { parseChord } from '../chords/symbols';
 import { cross, shortestWay } from '../crossings/crossing';
 import { arpeggio, defaultMaterial } from '../lenses/material';
@@ -192,4 +193,20 @@ describe('marks', () => {
       alone.every(({ now, next, motion }) => now !== null && next === null && motion === null),
     ).toBe(true);
   });
+});
+
+test('in a zone the neck shows every chord tone a hand reaches: the middle B of Cmaj7', () => {
+  const notes = chordNotes(chord('Cmaj7'));
+  for (const next of [null, { chord: chord('Dm7'), notes: chordNotes(chord('Dm7')) }]) {
+    const marks = markNeck(
+      STANDARD_NECK,
+      { low: 5, high: 8 },
+      { chord: chord('Cmaj7'), notes },
+      next,
+    );
+    const now = marks.filter((mark) => mark.now !== null);
+    expect(now.map(({ string, fret }) => `${string}:${fret}`)).toEqual(
+      '6:7 6:8 5:7 4:5 3:4 3:5 2:5 2:8 1:7 1:8'.split(' '),
+    );
+  }
 });
