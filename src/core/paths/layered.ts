@@ -17,6 +17,8 @@ export interface LayeredGraph {
   /** Cost of the step from a node of a layer to one of the next; round from the last to the first in a loop. */
   readonly edge: (layer: number, from: number, to: number) => number;
   readonly loop: boolean;
+  /** A word for a layer with the next: where two have the same, all their costs are the same. */
+  readonly alike?: ((layer: number) => string) | undefined;
 }
 
 export interface Path {
@@ -26,6 +28,8 @@ export interface Path {
 }
 
 export interface PathOptions {
+  /** A word for the first node of a path: of those with one word only the cheapest path is found. */
+  readonly kindOf?: ((first: number) => string | number) | undefined;
   /** Which nodes a path may take; every one by itself. */
   readonly allows?: ((layer: number, node: number) => boolean) | undefined;
   /** Told the share of the work done, 0–1. */
@@ -35,8 +39,12 @@ export interface PathOptions {
 /** Steps out of each layer but the last, with what it costs to stand where they lead. */
 type Matrices = readonly Float64Array[];
 
-function matricesOf({ sizes, node, edge }: LayeredGraph): Matrices {
+function matricesOf({ sizes, node, edge, alike }: LayeredGraph): Matrices {
+  const known = new Map<string, Float64Array>();
   return range(0, sizes.length - 1).map((layer) => {
+    const word = alike?.(layer);
+    const same = word === undefined ? undefined : known.get(word);
+    if (same) return same;
     const here = at(sizes, layer);
     const onward = at(sizes, layer + 1);
     const stands = Float64Array.from({ length: onward }, (_, to) => node(layer + 1, to));
@@ -47,6 +55,7 @@ function matricesOf({ sizes, node, edge }: LayeredGraph): Matrices {
         matrix[row + to] = (stands[to] as number) + edge(layer, from, to);
       }
     }
+    if (word !== undefined) known.set(word, matrix);
     return matrix;
   });
 }
@@ -84,6 +93,8 @@ interface Partial {
   readonly layer: number;
   readonly node: number;
   readonly before: Partial | null;
+  /** The word for its first node. */
+  readonly kind: string | number | undefined;
   /** The exact cost of the rest; null for a first node of a loop not yet looked into. */
   readonly toGo: readonly Float64Array[] | null;
   readonly order: number;
@@ -142,7 +153,7 @@ function solveOnce(
   graph: LayeredGraph,
   whole: Matrices,
   count: number,
-  { allows, onProgress }: PathOptions,
+  { allows, kindOf, onProgress }: PathOptions,
 ): readonly Path[] {
   const { sizes, node, edge, loop } = graph;
   const last = sizes.length - 1;
@@ -162,15 +173,19 @@ function solveOnce(
     const cost = node(0, start);
     const least = cost + at(at(toGo, 0), start);
     if (least === Infinity) return;
-    const begun = { least, cost, layer: 0, node: start, before: null, order: order++ };
+    const kind = kindOf?.(start);
+    const begun = { least, cost, layer: 0, node: start, before: null, kind, order: order++ };
     push(open, { ...begun, toGo: exact ? toGo : null });
   };
-  for (const start of starts) begin(start, relaxed, !loop);
+  // With one node to begin on, closed by it, that is what it will cost.
+  for (const start of starts) begin(start, relaxed, !loop || starts.length === 1);
   const found: Path[] = [];
+  const done = new Set<string | number>();
   while (found.length < count) {
     const path = pop(open);
     if (!path) break;
-    const { layer, cost, toGo } = path;
+    const { layer, cost, toGo, kind } = path;
+    if (kind !== undefined && done.has(kind)) continue;
     if (toGo === null) {
       // Only a first node that can still matter is worth the exact cost of its loop.
       begin(path.node, costsToGo(sizes, matrices, endsFor([path.node])), true);
@@ -179,6 +194,7 @@ function solveOnce(
       continue;
     }
     if (layer === last) {
+      if (kind !== undefined) done.add(kind);
       found.push({ cost: path.least, nodes: nodesOf(path) });
       continue;
     }
@@ -195,6 +211,7 @@ function solveOnce(
         layer: layer + 1,
         node: to,
         before: path,
+        kind,
         toGo,
         order: order++,
       });

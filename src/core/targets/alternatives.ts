@@ -64,12 +64,16 @@ function wherePossible(
 /** Stops that must sound otherwise for a route to be another: a quarter of them, one at least. */
 const ANOTHER = 0.25;
 
-/** The places of a chord from which local variations are tried, at the most. */
+/** Pitches to begin on that are tried, the cheapest ways first, at the most. */
+const BEGINNINGS = 3;
+
+/** The chords over which local variations are tried, at the most. */
 const MOST_VARIED = 8;
 
 /**
- * The cheapest path, and the cheapest of each kind that differs from those before: in the degree it
- * begins on, by the moving third, in register, or over one chord. Each is exact for its kind.
+ * The cheapest path, and the cheapest others that begin on another pitch, another guide tone's lane
+ * among them, that keep a blues' moving third, or that land elsewhere over one chord. Each is exact
+ * for its kind.
  */
 export function differentPaths(
   chords: readonly RouteChord[],
@@ -78,49 +82,67 @@ export function differentPaths(
   solver: PathSolver,
   { onProgress }: PathOptions = {},
 ): readonly Path[] {
-  const pitchesOf = ({ nodes }: Path) =>
-    nodes.map((node, layer) => at(at(layers, layer), node).midi);
-  const [best] = solver(1, { onProgress });
-  if (!best) return [];
+  const [first] = layers;
+  if (!first) return [];
+  const placeOf = (layer: number, node: number) => at(at(layers, layer), node);
   const taken: { readonly path: Path; readonly pitches: readonly number[] }[] = [];
-  const accept = (path: Path | undefined, least: number) => {
-    if (!path || taken.length >= count) return;
-    const pitches = pitchesOf(path);
+  const take = (path: Path | undefined, least: number): boolean => {
+    if (!path || taken.length >= count) return false;
+    const pitches = path.nodes.map((node, layer) => placeOf(layer, node).midi);
     const differs = taken.every(
       (other) => other.pitches.filter((midi, index) => midi !== pitches[index]).length >= least,
     );
     if (differs) taken.push({ path, pitches });
+    return differs;
   };
   const least = Math.max(1, Math.ceil(ANOTHER * chords.length));
-  accept(best, 0);
+  const moving = movingThirds(chords);
+  // The lane of each guide tone has its place among the ways, and the moving third.
+  const lanes = new Set(
+    at(chords, 0).chord.quality.guideTones.filter((tone) =>
+      first.some(({ degree }) => degree === tone),
+    ),
+  );
+  const tries = Math.min(count, BEGINNINGS);
+  for (const path of solver(tries, { kindOf: (node) => at(first, node).midi, onProgress })) {
+    const { degree } = placeOf(0, at(path.nodes, 0));
+    const reserved = lanes.size + (moving.size > 0 ? 1 : 0);
+    const free = taken.length === 0 || lanes.has(degree) || count - taken.length > reserved;
+    if (free && take(path, taken.length === 0 ? 0 : least)) lanes.delete(degree);
+  }
   const solve = (allows: (layer: number, place: Candidate) => boolean) =>
     taken.length < count ? solver(1, { allows: wherePossible(layers, allows) })[0] : undefined;
-  const first = at(chords, 0).chord.quality;
-  const begun = (degree: Interval) => solve((layer, place) => layer > 0 || place.degree === degree);
-  for (const guide of first.guideTones) accept(begun(guide), least);
-  const moving = movingThirds(chords);
   if (moving.size > 0) {
-    accept(
-      solve(
-        (layer, place) => moving.get(layer) === undefined || moving.get(layer) === place.degree,
+    take(
+      solve((layer, { degree }) => (moving.get(layer) ?? degree) === degree),
+      1,
+    );
+  }
+  const [best] = taken;
+  if (!best) return [];
+  for (const tone of lanes) {
+    take(
+      solve((layer, { degree }) => layer > 0 || degree === tone),
+      1,
+    );
+  }
+  // Begun as the best is, so that each is a matter of one pass through the form.
+  const begun = placeOf(0, at(best.path.nodes, 0));
+  const varied = Math.min(MOST_VARIED, chords.length - 1);
+  for (const turn of range(0, varied)) {
+    const which = 1 + Math.floor((turn * (chords.length - 1)) / varied);
+    take(
+      solve((layer, place) =>
+        layer === 0 ? place === begun : layer !== which || place.midi !== best.pitches[which],
       ),
       1,
     );
   }
-  const untaken = () =>
-    solve((layer, { midi }) => taken.every(({ pitches }) => pitches[layer] !== midi));
-  while (taken.length < count) {
-    const before = taken.length;
-    accept(untaken(), least);
-    if (taken.length === before) break;
-  }
-  const varied = range(0, Math.min(MOST_VARIED, chords.length)).map((turn) =>
-    Math.floor((turn * chords.length) / Math.min(MOST_VARIED, chords.length)),
-  );
-  const wanted = at(taken, 0).pitches;
-  for (const which of varied) {
-    accept(
-      solve((layer, { midi }) => layer !== which || midi !== wanted[which]),
+  // On a short form every other way is one.
+  for (let before = -1; before < taken.length && taken.length < count;) {
+    before = taken.length;
+    take(
+      solve((layer, { midi }) => taken.every(({ pitches }) => pitches[layer] !== midi)),
       1,
     );
   }

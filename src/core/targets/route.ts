@@ -280,6 +280,13 @@ const NO_COSTS = Object.fromEntries(ROUTE_PARTS.map((part) => [part, 0])) as Rec
   number
 >;
 
+/** Everything a chord's places and their costs depend on within one request, in a word. */
+const wordOf = ({ chord, intent, material, pin }: RouteChord): string =>
+  [
+    ...[chord.root, chord.quality.name, chord.bass, intent],
+    ...[material?.name, pin?.string, pin?.fret],
+  ].join(' ');
+
 /** The best route and the best of each other kind, cheapest first; none where some chord has nowhere to land. */
 export function solveRoutes(request: RouteRequest, options: PathOptions = {}): readonly Route[] {
   const { chords, loop, count, contour } = request;
@@ -298,6 +305,9 @@ export function solveRoutes(request: RouteRequest, options: PathOptions = {}): r
     const onward = (layer + 1) % layers.length;
     return stepCosts(at(at(layers, layer), from), at(at(layers, onward), to), at(changes, layer));
   };
+  const words = chords.map(wordOf);
+  const alike = (layer: number): string =>
+    `${words[layer] ?? ''} > ${words[layer + 1] ?? ''} ${changes[layer] ?? true}`;
   const solver = pathSolver({
     sizes: layers.map((layer) => layer.length),
     node: (layer, node) => standSum(at(at(stands, layer), node)),
@@ -307,6 +317,8 @@ export function solveRoutes(request: RouteRequest, options: PathOptions = {}): r
       return here && there ? stepSum(here, there, changes[layer] ?? true) : Infinity;
     },
     loop: closed,
+    // A shape that is asked for makes every place in the form another.
+    ...(contour === null ? { alike } : {}),
   });
   return differentPaths(chords, layers, count, solver, options).map(({ cost, nodes }): Route => {
     const parts = { ...NO_COSTS };
