@@ -7,14 +7,7 @@ import { alone } from '../lenses/modeContext';
 import { modeFor } from '../lenses/modes';
 import { at, range } from '../lists';
 import { degree, degreeName } from '../notes/degrees';
-import {
-  type Interval,
-  intervalBetween,
-  note,
-  noteName,
-  type Note,
-  pitchClass,
-} from '../notes/notes';
+import { note, noteName, type Note, pitchClass } from '../notes/notes';
 import { boxesOf, nearestTo } from './boxes';
 import { fingerShape, needsStretch, type Placed, spanOf } from './fingering';
 import { underHand } from './hand';
