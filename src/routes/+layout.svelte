@@ -2,13 +2,12 @@
   import '../app.css';
   import BookOpen from '@lucide/svelte/icons/book-open';
   import Guitar from '@lucide/svelte/icons/guitar';
-  import Moon from '@lucide/svelte/icons/moon';
   import SlidersHorizontal from '@lucide/svelte/icons/sliders-horizontal';
-  import Sun from '@lucide/svelte/icons/sun';
-  import { mode, ModeWatcher, toggleMode } from 'mode-watcher';
+  import { mode, ModeWatcher } from 'mode-watcher';
   import { onMount } from 'svelte';
   import { page } from '$app/state';
   import { message, messagesShown } from '$lib/ui/messages.svelte';
+  import ThemeButton from '$lib/ui/ThemeButton.svelte';
   import type { LayoutProps } from './$types';
 
   let { children }: LayoutProps = $props();
@@ -18,8 +17,8 @@
     { name: 'Plan', href: '/plan', icon: Guitar, matches: /^\/plan/u },
   ] as const;
 
-  const shell = $derived(!/^\/(?:unlock|recover)/u.test(page.url.pathname));
-  const dark = $derived(mode.current === 'dark');
+  // The screens of a chart have the frame's own head.
+  const shell = $derived(!/^\/(?:unlock|recover|plan\/.)/u.test(page.url.pathname));
 
   // Says to assistive tools and tests that the page now answers to keys.
   onMount(() => {
@@ -73,17 +72,7 @@
         >Instruments</span
       >
     </a>
-    <button
-      class="button-quiet"
-      onclick={toggleMode}
-      aria-label={dark ? 'Light theme' : 'Dark theme'}
-      title={dark ? 'Light theme' : 'Dark theme'}
-    >
-      {#if dark}<Sun size={16} aria-hidden="true" />{:else}<Moon
-          size={16}
-          aria-hidden="true"
-        />{/if}
-    </button>
+    <ThemeButton />
   </header>
 {/if}
 

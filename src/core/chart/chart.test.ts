@@ -2,7 +2,9 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { type Chart, nextChange, readChart } from './form';
 import { parseChart } from './parse';
+import { transposeChart } from './rewrite';
 import { summariseChart, withHeader, withTitle } from './summary';
+import { note } from '../notes/notes';
 import { parseKey } from '../keys/keys';
 
 function play(text: string): Chart {
@@ -231,5 +233,34 @@ describe('what the Book shows', () => {
         expect(chords).toHaveLength(2);
       }),
     );
+  });
+});
+
+describe('chords typed in small letters', () => {
+  test.each([
+    ['| gm7 | bb7 | ebmaj7 | c/e |', 'Gm7 Bb7 Ebmaj7 C/E'],
+    ['| a7 | dm | bm7b5 | f#ø |', 'A7 Dm Bm7b5 F#ø'],
+  ])('%s is %s', (text, symbols) => {
+    const result = readChart(text);
+    expect(result.ok && result.chart.chords.map(({ chord }) => chord.symbol).join(' ')).toBe(
+      symbols,
+    );
+    const moved = transposeChart(text, note('C'), note('D')) ?? '';
+    const again = transposeChart(moved, note('D'), note('C')) ?? '';
+    const back = readChart(again);
+    expect(back.ok && back.chart.chords.map(({ chord }) => chord.root)).toEqual(
+      result.ok && result.chart.chords.map(({ chord }) => chord.root),
+    );
+  });
+
+  test('a b alone is asked about, and a numeral stays one', () => {
+    const alone = readChart('| b |');
+    expect(alone.ok ? '' : alone.problems[0]?.message).toBe(
+      '“b” could be the chord B or a flat: write B, or Bb.',
+    );
+    const numerals = readChart('key: C\n| bVII7 | bII7 | i |');
+    expect(numerals.ok && numerals.chart.chords.map(({ chord }) => chord.symbol)).toEqual([
+      ...['Bb7', 'Db7', 'Cm'],
+    ]);
   });
 });

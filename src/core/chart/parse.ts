@@ -1,7 +1,7 @@
 /** Reads chart text: headers, sections, bars. */
 import { DEFAULT_TIME } from '../time/metre';
 import type { Chord } from '../chords/chords';
-import { explainUnreadable, parseChord } from '../chords/symbols';
+import { explainUnreadable, parseTyped } from '../chords/symbols';
 import { type Key, parseKey } from '../keys/keys';
 import { looksLikeNumeral, parseNumeral } from '../keys/numerals';
 import { applyHeader, HEADER_PATTERN, notAKey } from './headers';
@@ -186,7 +186,7 @@ function keyInForce(reader: Reader): Key | null {
 /** The chord of a text, `null` for no chord, or undefined after complaining. */
 function readChord(reader: Reader, token: Token): Chord | null | undefined {
   if (/^N\.?C\.?$/iu.test(token.text)) return null;
-  const chord = parseChord(token.text);
+  const chord = parseTyped(token.text);
   if (chord) return chord;
   if (looksLikeNumeral(token.text)) {
     const key = keyInForce(reader);

@@ -233,7 +233,18 @@ export function parseChord(text: string): Chord | null {
   return { symbol: text, root, quality: found, bass: bass === root ? null : bass };
 }
 
-/** A sentence that says what is wrong with a text {@link parseChord} refuses. */
+/** What is typed in haste as it is meant: `gm7` is Gm7, `bb7` B flat 7; `b` alone could be either. */
+const AMBIGUOUS_ROOT = 'b';
+
+/** Reads a chord as it is typed by hand, in small letters too. */
+export function parseTyped(text: string): Chord | null {
+  const chord = parseChord(text);
+  if (chord || text === AMBIGUOUS_ROOT || !/^[a-g]/u.test(text)) return chord;
+  const meant = text.replace(/^[a-g]|\/[a-g]/gu, (letter) => letter.toUpperCase());
+  return parseChord(meant);
+}
+
+/** A sentence that says what is wrong with a text {@link parseTyped} refuses. */
 export function explainUnreadable(text: string): string {
   const match = SYMBOL_PATTERN.exec(text);
   const choice = lookUp(AMBIGUOUS, match?.[2] ?? '');
@@ -243,7 +254,7 @@ export function explainUnreadable(text: string): string {
   }
   if (match)
     return `“${match[2] ?? ''}” after ${match[1] ?? ''} is not a chord spelling Corvel knows.`;
-  if (/^[a-g]/u.test(text))
-    return `“${text}” is not a chord: roots are written A to G in capitals.`;
+  if (text === AMBIGUOUS_ROOT) return '“b” could be the chord B or a flat: write B, or Bb.';
+  if (/^[a-g]/u.test(text)) return explainUnreadable(text.charAt(0).toUpperCase() + text.slice(1));
   return `“${text}” is not a chord: it begins with no root A to G and no Roman numeral.`;
 }

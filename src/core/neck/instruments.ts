@@ -1,5 +1,6 @@
 /** Tunings players use, and what an instrument may be. */
 import { type Midi, parsePitch } from '../notes/pitch';
+import { parseNote } from '../notes/notes';
 import { type Neck, NECK_LIMITS, parseTuning, STANDARD_NECK } from './neck';
 
 export interface Tuning {
@@ -57,7 +58,10 @@ const inRange = (midi: Midi): boolean => midi >= PITCHES.low && midi <= PITCHES.
 export function makeNeck({ tuning, frets, capo }: NeckRequest): NeckResult {
   const pitches = tuning ? parseTuning(tuning) : STANDARD_NECK.tuning;
   if (pitches === null) {
-    const wrong = tuning?.find((name) => parsePitch(name) === null) ?? '';
+    const wrong =
+      tuning?.find((name) => parsePitch(name) === null && parseNote(name) === null) ??
+      tuning?.find((name) => parsePitch(name) === null) ??
+      '';
     const message = `“${wrong}” is not an open string: write it like E2 or F#1.`;
     return refuse('tuning', message, 'unreadable');
   }

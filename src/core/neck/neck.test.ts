@@ -9,7 +9,8 @@ import { ownPentatonic } from '../collections/pentatonics';
 import { degreeName } from '../notes/degrees';
 import { collectionName } from '../collections/collections';
 import { note, noteName, pitchClass } from '../notes/notes';
-import { fingerPosition, fretAtPosition, wirePosition } from './geometry';
+import { at } from '../lists';
+import { fingerPosition, fretAtPosition, wiresOf } from './geometry';
 import { markNeck } from './marks';
 import {
   fitZone,
@@ -89,12 +90,24 @@ describe('the neck', () => {
 
   test('a finger stands between its wire and the one before', () => {
     for (let fret = 1; fret <= 22; fret++) {
-      const finger = fingerPosition(fret, 22);
-      expect(finger).toBeGreaterThan(wirePosition(fret - 1, 22));
-      expect(finger).toBeLessThan(wirePosition(fret, 22));
-      expect(fretAtPosition(finger, 22)).toBe(fret);
+      for (const zone of [null, { low: 5, high: 8 }, { low: 0, high: 3 }]) {
+        const wires = wiresOf(22, zone);
+        const finger = fingerPosition(fret, wires);
+        expect(finger).toBeGreaterThan(at(wires, fret - 1));
+        expect(finger).toBeLessThan(at(wires, fret));
+        expect(fretAtPosition(finger, wires)).toBe(fret);
+      }
     }
-    expect(wirePosition(22, 22)).toBe(1);
+  });
+
+  test('the zone has more room than the rest, and the neck its whole length', () => {
+    const zone = { low: 7, high: 10 };
+    const even = wiresOf(22);
+    const wires = wiresOf(22, zone);
+    expect(wires.at(-1)).toBe(1);
+    const room = (of: readonly number[], fret: number) => at(of, fret) - at(of, fret - 1);
+    expect(room(wires, 8)).toBeGreaterThan(1.6 * room(even, 8));
+    expect(room(wires, 3)).toBeLessThan(room(even, 3));
   });
 });
 

@@ -1,6 +1,6 @@
 /** The neck: strings, frets, and the pitch at every place. */
-import { at, range } from '../lists';
-import { pitchClass, type Note } from '../notes/notes';
+import { at, modulo, range } from '../lists';
+import { type Note, parseNote, pitchClass } from '../notes/notes';
 import { type Midi, parsePitch } from '../notes/pitch';
 
 /** Open strings as MIDI numbers, lowest string first; frets 1–`frets`; capo 0 for none. */
@@ -29,10 +29,33 @@ export const NECK_LIMITS = {
 
 export const STANDARD_TUNING = ['E2', 'A2', 'D3', 'G3', 'B3', 'E4'] as const;
 
-/** Reads a tuning given lowest string first; null when a name is no pitch. */
+/** Around which pitch the lowest string lies where a tuning names no octaves: E2, or E1 of a bass. */
+const LOWEST = { guitar: 40, bass: 28, extended: 35 } as const;
+
+/** The pitch of a note name at or above a floor. */
+function pitchAbove(name: string, floor: Midi): Midi | null {
+  const note = parseNote(name);
+  return note === null ? null : floor + modulo(pitchClass(note) - floor, 12);
+}
+
+/**
+ * Reads a tuning given lowest string first, `E2 A2 …`, or by names alone as players write them,
+ * `D A D G B E`, in the usual octaves; null when a name is no pitch.
+ */
 export function parseTuning(names: readonly string[]): readonly Midi[] | null {
   const tuning = names.map(parsePitch);
-  return tuning.every((midi) => midi !== null) ? tuning : null;
+  if (tuning.every((midi) => midi !== null)) return tuning;
+  const { guitar, bass, extended } = LOWEST;
+  const around = names.length > 6 ? extended : names.length < 6 ? bass : guitar;
+  const pitches: Midi[] = [];
+  for (const name of names) {
+    const last = pitches.at(-1);
+    // The lowest string lies within a fourth below the usual one, every next one above the last.
+    const pitch = pitchAbove(name, last === undefined ? around - 7 : last + 1);
+    if (pitch === null) return null;
+    pitches.push(pitch);
+  }
+  return pitches;
 }
 
 export const STANDARD_NECK: Neck = {

@@ -13,7 +13,7 @@ import { fingerShape, needsStretch, type Placed, spanOf } from './fingering';
 import { underHand } from './hand';
 import { doubleStops, homesOf, morphsOn } from './homes';
 import { hasStandardIntervals, makeNeck, TUNINGS } from './instruments';
-import { type Neck, pitchAt, STANDARD_NECK } from './neck';
+import { type Neck, parseTuning, pitchAt, STANDARD_NECK } from './neck';
 import {
   arpeggioFrom,
   holds,
@@ -478,6 +478,18 @@ describe('instruments', () => {
       'Seven-string',
       'Eight-string',
     ]);
+  });
+
+  test.each([
+    ['D A D G B E', 'D2 A2 D3 G3 B3 E4'],
+    ['E A D G B E', 'E2 A2 D3 G3 B3 E4'],
+    ['Eb Ab Db Gb Bb Eb', 'Eb2 Ab2 Db3 Gb3 Bb3 Eb4'],
+    ['C G C F A D', 'C2 G2 C3 F3 A3 D4'],
+    ['D G D G B D', 'D2 G2 D3 G3 B3 D4'],
+    ['E A D G', 'E1 A1 D2 G2'],
+    ['B E A D G B E', 'B1 E2 A2 D3 G3 B3 E4'],
+  ])('%s without octaves is read as %s', (names, pitches) => {
+    expect(parseTuning(names.split(' '))).toEqual(parseTuning(pitches.split(' ')));
   });
 
   test.each([

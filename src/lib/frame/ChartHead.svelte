@@ -1,13 +1,16 @@
 <!-- The head of every screen of a chart: its title and facts, its screens, undo, whether it is saved. -->
 <script lang="ts">
+  import BookOpen from '@lucide/svelte/icons/book-open';
   import Keyboard from '@lucide/svelte/icons/keyboard';
   import Redo from '@lucide/svelte/icons/redo-2';
+  import SlidersHorizontal from '@lucide/svelte/icons/sliders-horizontal';
   import Undo from '@lucide/svelte/icons/undo-2';
   import type { Snippet } from 'svelte';
   import { keyName } from '$core/keys/keys';
   import { addressOf } from '$lib/study/place';
   import { getStudy } from '$lib/study/study.svelte';
   import { showSymbol } from '$lib/ui/glyphs';
+  import ThemeButton from '$lib/ui/ThemeButton.svelte';
   import SaveState from './SaveState.svelte';
   import { SCREENS, type Screen } from './screens';
 
@@ -45,13 +48,21 @@
   });
 </script>
 
-<div class="flex flex-wrap items-center gap-x-4 gap-y-1">
-  <h1 class="heading text-2xl">{study.title}</h1>
-  <p class="mr-auto flex flex-wrap gap-x-3 text-sm text-ink-soft" data-heading>
-    {#each facts as fact (fact)}<span>{fact}</span>{/each}
+<header class="flex min-h-10 items-center gap-x-3 gap-y-1 max-lg:flex-wrap">
+  <a class="button-quiet -ml-2 text-sm print:hidden" href="/" title="Every chart">
+    <BookOpen size={16} aria-hidden="true" />Book
+  </a>
+  <h1 class="heading truncate text-xl/8" title={study.title}>{study.title}</h1>
+  <p
+    class="mr-auto flex min-w-0 gap-x-3 overflow-hidden text-sm whitespace-nowrap text-ink-soft"
+    data-heading
+  >
+    {#each facts as fact, place (fact)}
+      <span class={place > 1 ? 'max-xl:hidden' : ''}>{fact}</span>
+    {/each}
   </p>
   <SaveState />
-  <div class="flex flex-wrap print:hidden">
+  <div class="flex shrink-0 print:hidden max-lg:flex-wrap">
     <button
       class="button-quiet"
       disabled={!document.canUndo}
@@ -74,8 +85,12 @@
     <nav class="flex" aria-label="Screens of this chart">
       {#each SCREENS as { id, name, title, path, Icon } (id)}
         {#if id !== screen}
-          <a class="button-quiet text-sm" href={addressOf(study.id, path, study.place)} {title}>
-            <Icon size={16} aria-hidden="true" />{name}
+          <a
+            class="button-quiet text-sm"
+            href={addressOf(study.id, path, study.place)}
+            title="{name}: {title.charAt(0).toLowerCase()}{title.slice(1)}"
+          >
+            <Icon size={16} aria-hidden="true" /><span class="max-xl:sr-only">{name}</span>
           </a>
         {/if}
       {/each}
@@ -83,5 +98,9 @@
     <button class="button-quiet" onclick={onkeys} aria-label="Keys" title="Keys (?)">
       <Keyboard size={16} aria-hidden="true" />
     </button>
+    <a class="button-quiet" href="/instruments" aria-label="Instruments" title="Instruments">
+      <SlidersHorizontal size={16} aria-hidden="true" />
+    </a>
+    <ThemeButton />
   </div>
-</div>
+</header>

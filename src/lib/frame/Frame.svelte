@@ -34,6 +34,8 @@
     readonly lane?: Lane | null;
     readonly ongo?: (index: number) => void;
     readonly onedit?: (index: number) => void;
+    /** Whether all of it stands on one screen, its parts scrolling within themselves. */
+    readonly fitted?: boolean;
   }
 
   let {
@@ -51,6 +53,7 @@
     lane = null,
     ongo,
     onedit,
+    fitted = false,
   }: Props = $props();
 
   const study = getStudy();
@@ -97,7 +100,9 @@
 </svelte:head>
 
 <main
-  class="mx-auto flex min-h-[calc(100dvh-2.75rem)] max-w-[100rem] flex-col gap-2 px-4 pt-2 pb-1 print:min-h-0 print:p-0"
+  class="mx-auto flex min-h-dvh max-w-[100rem] flex-col gap-1 px-4 pt-0.5 pb-0.5 print:min-h-0 print:p-0 {fitted
+    ? 'lg:h-dvh lg:min-h-[46rem]'
+    : ''}"
 >
   <ChartHead {screen} {heading} {tools} onkeys={() => (keysShown = true)} />
 
@@ -114,6 +119,7 @@
         planned={study.planned}
         {lane}
         naming={settings.current.modeNames}
+        opened={study.view.opened}
         ongo={ongo ?? study.go}
         onedit={onedit ?? ongo ?? study.go}
       />

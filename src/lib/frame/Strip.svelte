@@ -16,8 +16,8 @@
   import Contour from './Contour.svelte';
   import { contourStops } from './contour';
   import IntentMark from './IntentMark.svelte';
-  import { showMaterial } from './material';
-  import { columnsFor, showCadence } from './strip';
+  import { nameInRoom, showMaterial } from './material';
+  import { columnsFor, isRoomy, linesOf, showCadence } from './strip';
 
   interface Props {
     readonly chart: Chart;
@@ -30,11 +30,14 @@
     /** The lane drawn under the bars; null for none. */
     readonly lane: Lane | null;
     readonly naming: ModeNaming;
+    /** Whether every line is opened to its lanes, or only the one of now. */
+    readonly opened: boolean;
     readonly ongo: (index: number) => void;
     readonly onedit: (index: number) => void;
   }
 
-  let { chart, reading, now, next, names, planned, lane, naming, ongo, onedit }: Props = $props();
+  let { chart, reading, now, next, names, planned, lane, naming, opened, ongo, onedit }: Props =
+    $props();
 
   const byBar = $derived(group(chart.chords, (played) => played.bar));
   const cadences = $derived(reading.cadences);
@@ -48,6 +51,13 @@
   }
   let width = $state(1248);
   const columns = $derived(columnsFor(chart, width));
+  const roomy = $derived(isRoomy(chart, width, columns));
+  const lines = $derived(linesOf(chart, columns));
+  const lineNow = $derived(lines[(now === null ? 1 : (chart.chords[now]?.bar ?? 1)) - 1] ?? 0);
+  const isOpen = (index: number) => opened || lines[index] === lineNow;
+  /** Pixels a chord's name has beside its marks. */
+  const roomFor = (beats: number, bar: PlayedBar): number =>
+    ((width / columns) * beats) / bar.beats - 44;
 
   const laned = $derived(reading.areas.length > 1);
   const areaAt = (bar: number): KeyArea | undefined =>
@@ -75,7 +85,7 @@
   let tops: readonly (readonly [top: number, height: number])[] = [];
 
   $effect(() => {
-    void [columns, chart, laned, width, contour === null];
+    void [columns, chart, laned, width, contour === null, lineNow, opened];
     const cells = [...(list?.children ?? [])] as HTMLElement[];
     const origin = scroller?.offsetTop ?? 0;
     tops = cells.map((cell) => [cell.offsetTop - origin, cell.offsetHeight]);
@@ -103,25 +113,28 @@
   bind:clientWidth={width}
   bind:clientHeight={height}
   onscroll={() => (scrolled = scroller?.scrollTop ?? 0)}
-  class="max-h-54 overflow-x-hidden overflow-y-auto [scrollbar-width:thin]"
+  class="max-h-55 shrink-0 overflow-x-hidden overflow-y-auto [scrollbar-width:thin]"
   role="group"
   aria-label="The form, {chart.bars.length} bars"
 >
   <ol
     bind:this={list}
-    class="grid gap-y-1"
+    class="grid gap-y-0.5"
     style:grid-template-columns="repeat({columns}, minmax(0, 1fr))"
   >
     {#each chart.bars as bar, index (bar.number)}
       {@const title = heading(bar, index)}
       {@const newSection = chart.bars[index - 1]?.section !== bar.section}
       {@const area = laned ? areaAt(bar.number) : undefined}
+      {@const open = isOpen(index)}
       <li
-        class="relative flex min-w-0 flex-col border-l pt-4 {title
+        class="relative flex min-w-0 flex-col border-l pt-3.5 {title
           ? 'border-ink border-l-2'
-          : 'border-line-strong'} {newSection ? 'col-start-1' : ''} {laned ? 'pb-1' : ''}"
+          : 'border-line-strong'} {newSection ? 'col-start-1' : ''} {laned ? 'pb-0.5' : ''}"
       >
-        <span class="absolute top-0 left-1.5 max-w-full truncate text-xs leading-4 text-ink-soft">
+        <span
+          class="absolute top-0 left-1.5 max-w-full truncate text-[11px] leading-[11px] text-ink-soft"
+        >
           {bar.number}{#if title}<span class="ml-1.5 font-semibold text-ink">{title}</span>{/if}
           {#if area && area.from === bar.number}
             <span class="ml-1 {area.heard ? 'italic' : ''}">
@@ -147,8 +160,9 @@
               ]
                 .filter(Boolean)
                 .join(' · ') || undefined}
-              class="relative flex min-w-min flex-col items-start rounded-sm border-2 px-1.5 text-left {chord ===
-              now
+              class="relative flex min-w-min flex-col items-start rounded-sm px-1.5 text-left {open
+                ? 'border-2'
+                : 'border-x-2'} {chord === now
                 ? 'border-now bg-now text-on-now'
                 : chord === next
                   ? 'border-next'
@@ -160,28 +174,33 @@
               {#if cadence}
                 <span
                   aria-hidden="true"
-                  class="absolute -top-1 h-1 border-t border-ink-soft {cadence.from === chord
+                  class="absolute -top-0.5 h-1 border-t border-ink-soft {cadence.from === chord
                     ? 'left-0 border-l'
                     : '-left-1'} {cadence.to === chord ? 'right-1 border-r' : '-right-1'}"
                 ></span>
               {/if}
               <span class="sr-only">Bar {bar.number}:</span>
-              <span class="heading text-lg/[1.4rem] whitespace-nowrap">
+              <span
+                class="heading whitespace-nowrap {open && roomy
+                  ? 'text-lg/[1.4rem]'
+                  : 'text-base/[1.15rem] tracking-tight'}"
+              >
                 {names === 'symbols' ? showSymbol(symbol) : numeral}
               </span>
               <span
-                class="text-xs/[1.05rem] whitespace-nowrap {chord === now
+                class="text-xs/[1.05rem] whitespace-nowrap {open ? '' : 'hidden'} {chord === now
                   ? ''
                   : 'text-ink-soft'} {read?.diatonic === false ? 'italic' : ''}"
                 >{names === 'symbols' ? numeral : showSymbol(symbol)}</span
               >
-              {#if plan}
+              {#if plan && open}
                 <span
                   class="flex h-[15px] w-full min-w-0 items-center gap-1 overflow-hidden text-[11px]/[15px] {chord ===
                   now
                     ? ''
                     : 'text-ink-soft'}"
                   data-material={chord}
+                  data-name={showMaterial(plan.material, naming)}
                 >
                   <IntentMark intent={plan.intent} />
                   {#if shared === 1}
@@ -199,7 +218,12 @@
                         style:width="{Math.round(shared * 12)}px"
                         title="{Math.round(shared * 100)} % of these notes were there before"
                       ></span>{/if}
-                    <span class="w-0 flex-1 truncate">{showMaterial(plan.material, naming)}</span>
+                    {@const whole = showMaterial(plan.material, naming)}
+                    {@const name = nameInRoom(whole, roomFor(beats, bar))}
+                    <span class="w-0 flex-1 whitespace-nowrap" title={whole}
+                      ><span aria-hidden="true">{name}</span><span class="sr-only">{whole}</span
+                      ></span
+                    >
                   {/if}
                 </span>
               {/if}
@@ -212,7 +236,7 @@
             <span class="px-1.5 text-ink-soft" style:flex="{silence(bar)} 1 0">N.C.</span>
           {/if}
         </div>
-        {#if contour}
+        {#if contour && open}
           <Contour
             stops={(byBar.get(bar.number) ?? []).flatMap(({ index }) => contour.get(index) ?? [])}
             {now}

@@ -12,10 +12,14 @@ interface ShortcutRow {
 
 // Where two rows share a key, the first that the screen gives something to do is run.
 const ROWS = {
-  nextChord: { keys: ['ArrowRight', '.'], shown: '→ or .', does: 'Next chord' },
-  chordBefore: { keys: ['ArrowLeft', ','], shown: '← or ,', does: 'Chord before' },
-  nextNote: { keys: ['ArrowRight', '.'], shown: '→ or .', does: 'Next note of the sheet' },
-  noteBefore: { keys: ['ArrowLeft', ','], shown: '← or ,', does: 'Note before' },
+  nextChord: { keys: ['ArrowRight', '.', 'PageDown'], shown: '→ . PageDown', does: 'Next chord' },
+  chordBefore: { keys: ['ArrowLeft', ',', 'PageUp'], shown: '← , PageUp', does: 'Chord before' },
+  nextNote: {
+    keys: ['ArrowRight', '.', 'PageDown'],
+    shown: '→ . PageDown',
+    does: 'Next note of the sheet',
+  },
+  noteBefore: { keys: ['ArrowLeft', ',', 'PageUp'], shown: '← , PageUp', does: 'Note before' },
   firstChord: { keys: ['Home'], shown: 'Home', does: 'First chord' },
   play: { keys: [' '], shown: 'Space', does: 'Play the sheet, or stop' },
   anotherLine: { keys: ['a'], shown: 'A', does: 'Another line over the same targets' },
@@ -71,12 +75,21 @@ export const SHORTCUTS: readonly (ShortcutRow & { readonly id: ShortcutId })[] =
 
 const TYPING = 'input, textarea, select, [contenteditable="true"], [role="menu"], [role="dialog"]';
 
-const isTyping = (target: EventTarget | null): boolean =>
-  target !== null && 'closest' in target && (target as Element).closest(TYPING) !== null;
+/** Keys that step wherever the focus stands: a closed list is walked up and down, not sideways. */
+const STEPPING: ReadonlySet<string> = new Set([
+  ...['ArrowRight', 'ArrowLeft', 'PageDown', 'PageUp', ',', '.'],
+]);
+
+function isTyping(target: EventTarget | null, key: string): boolean {
+  if (target === null || !('closest' in target)) return false;
+  const field = (target as Element).closest(TYPING);
+  const steps = STEPPING.has(key) && field?.localName === 'select';
+  return field !== null && !steps;
+}
 
 /** Runs the action a key press asks for, if any. */
 export function runShortcut(event: KeyboardEvent, actions: Actions): void {
-  if (event.altKey || event.defaultPrevented || isTyping(event.target)) return;
+  if (event.altKey || event.defaultPrevented || isTyping(event.target, event.key)) return;
   const control = Boolean(event.ctrlKey || event.metaKey);
   const key = event.shiftKey && control ? `Shift+${event.key.toLowerCase()}` : event.key;
   const found = SHORTCUTS.find(

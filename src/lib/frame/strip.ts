@@ -6,24 +6,54 @@ import { keyName } from '$core/keys/keys';
 import { showSymbol } from '$lib/ui/glyphs';
 import type { LaneView } from '$lib/study/view';
 
-/** Width of a chord symbol in the strip's face, in pixels, a little generously. */
-const symbolWidth = (symbol: string): number => 18 + symbol.length * 10.5;
+/** Width of a chord symbol in the strip's face, in pixels, a little generously: large, and in a line closed. */
+const LARGE = { beside: 18, letter: 10.5 } as const;
+const SMALL = { beside: 13, letter: 8.5 } as const;
+type Face = typeof LARGE | typeof SMALL;
 
-const COLUMNS = [8, 4, 2, 1] as const;
+/** Width of the fullest bar of a chart in one of the strip's faces. */
+const fullest = (chart: Chart, { beside, letter }: Face): number =>
+  Math.max(
+    60,
+    ...[...group(chart.chords, ({ bar }) => bar).values()].map((chords) =>
+      chords.reduce((sum, { chord }) => sum + beside + chord.symbol.length * letter, 0),
+    ),
+  );
+
+/** Whether every symbol has room to be written large. */
+export const isRoomy = (chart: Chart, width: number, columns: number): boolean =>
+  width / columns >= fullest(chart, LARGE);
+
+const COLUMNS = [16, 8, 4, 2, 1] as const;
+/** So many bars stand in short lines. */
+const FEW = 32;
 
 /**
  * Bars in a line: as many as leave the fullest bar room for all of its symbols, so that a symbol
  * is never cut short and read as another chord.
  */
 export function columnsFor(chart: Chart, width: number): number {
-  const fullest = Math.max(
-    60,
-    ...[...group(chart.chords, ({ bar }) => bar).values()].map((chords) =>
-      chords.reduce((sum, { chord }) => sum + symbolWidth(chord.symbol), 0),
-    ),
-  );
-  const enough = chart.bars.length > 4 ? COLUMNS : COLUMNS.slice(1);
-  return enough.find((columns) => width / columns >= fullest) ?? 1;
+  const needed = fullest(chart, SMALL);
+  const { length } = chart.bars;
+  const enough = COLUMNS.slice(length > FEW ? 0 : length > 4 ? 1 : 2);
+  return enough.find((columns) => width / columns >= needed) ?? 1;
+}
+
+/** The line each bar stands in, from 0: a section begins a new one. */
+export function linesOf(chart: Chart, columns: number): readonly number[] {
+  const lines: number[] = [];
+  let line = 0;
+  let taken = 0;
+  for (const [index, { section }] of chart.bars.entries()) {
+    const begins = index > 0 && chart.bars[index - 1]?.section !== section;
+    if (begins || taken === columns) {
+      line += 1;
+      taken = 0;
+    }
+    taken += 1;
+    lines.push(line);
+  }
+  return lines;
 }
 
 const KINDS: Readonly<Record<string, string>> = {

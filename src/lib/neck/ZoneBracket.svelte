@@ -19,18 +19,20 @@
   const high = $derived(layout.wire(zone.high));
   const y = $derived(layout.top - 22);
 
-  let drag = $state<{ grip: Grip; from: number; zone: Zone } | null>(null);
+  /** The neck as it stood when the drag began: it makes room for the zone while it moves. */
+  let drag = $state.raw<{ grip: Grip; from: number; zone: Zone; layout: NeckLayout } | null>(null);
 
   function fretUnder(event: PointerEvent): number {
     const svg = (event.currentTarget as SVGElement).ownerSVGElement;
     const box = svg?.getBoundingClientRect();
     if (!box) return zone.low;
-    return layout.fretAt(((event.clientX - box.left) / box.width) * layout.width);
+    const { fretAt, width } = drag?.layout ?? layout;
+    return fretAt(((event.clientX - box.left) / box.width) * width);
   }
 
   const start = (grip: Grip) => (event: PointerEvent) => {
     (event.currentTarget as SVGElement).setPointerCapture(event.pointerId);
-    drag = { grip, from: fretUnder(event), zone };
+    drag = { grip, from: fretUnder(event), zone, layout };
   };
 
   function move(event: PointerEvent) {
@@ -65,7 +67,7 @@
 <g>
   <path class="fill-none stroke-ink" stroke-width="2" d="M{low} {y + 9} V{y} H{high} V{y + 9}" />
   <rect
-    class="zone cursor-grab fill-transparent outline-none focus-visible:stroke-ink"
+    class="zone cursor-grab touch-none fill-transparent outline-none focus-visible:stroke-ink"
     stroke-width="2"
     x={Math.min(low, high)}
     y={y - 10}
@@ -86,7 +88,7 @@
   />
   {#each [['low', low], ['high', high]] as const as [grip, x] (grip)}
     <rect
-      class="cursor-ew-resize fill-transparent"
+      class="cursor-ew-resize touch-none fill-transparent"
       x={x - 9}
       y={y - 10}
       width="18"

@@ -8,7 +8,7 @@ import { note } from '$core/notes/notes';
 import type { DrawnMark } from './drawn';
 import { plainMarks } from './plain';
 import { labelMark, LABELS } from './labels';
-import { LARGE, layOut, SMALL, windowAround } from './layout';
+import { atWidth, LARGE, layOut, SMALL, windowAround } from './layout';
 import { speakMark } from './speech';
 
 const chord = (symbol: string) => {
@@ -118,8 +118,12 @@ describe('layouts', () => {
 
   test('a point on the neck is the fret it was drawn for, either way round', () => {
     for (const leftHanded of [false, true]) {
-      const layout = layOut(STANDARD_NECK, { ...LARGE, leftHanded });
-      for (const fret of [1, 5, 12, 22]) expect(layout.fretAt(layout.finger(fret))).toBe(fret);
+      for (const focus of [null, { low: 5, high: 8 }]) {
+        for (const measures of [LARGE, atWidth(1240), atWidth(1000), atWidth(340)]) {
+          const layout = layOut(STANDARD_NECK, { ...measures, leftHanded, focus });
+          for (const fret of [1, 5, 12, 22]) expect(layout.fretAt(layout.finger(fret))).toBe(fret);
+        }
+      }
     }
   });
 

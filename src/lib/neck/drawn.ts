@@ -37,8 +37,8 @@ export const placeId = ({ string, fret }: Place): string => `${string}-${fret}`;
 
 /** How large each weight is drawn, in units of the large neck. */
 export const RADIUS: Readonly<Record<Weight | 'blue', number>> = {
-  guide: 12.5,
-  chord: 11.5,
-  colour: 9.5,
-  blue: 9.5,
+  guide: 13.9,
+  chord: 12.3,
+  colour: 9.2,
+  blue: 9.2,
 };

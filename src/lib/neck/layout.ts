@@ -1,7 +1,7 @@
 /** Measures of the drawn neck, in the units of its picture. */
-import { fingerPosition, fretAtPosition, wirePosition } from '$core/neck/geometry';
+import { fingerPosition, fretAtPosition, wiresOf } from '$core/neck/geometry';
 import { type Neck, stringCount, type Zone } from '$core/neck/neck';
-import { range } from '$core/lists';
+import { at, range } from '$core/lists';
 
 export interface NeckLayout {
   /** Size of its notes beside the large neck's. */
@@ -27,6 +27,8 @@ export interface NeckMeasures {
   readonly leftHanded: boolean;
   /** The frets to draw; the whole neck when left out. */
   readonly frets?: Zone;
+  /** The frets given more room than the rest; none when left out. */
+  readonly focus?: Zone | null;
   /** Room above the strings and below them. */
   readonly above: number;
   readonly below: number;
@@ -41,6 +43,21 @@ const MARGIN = 10;
 export const LARGE = {
   ...{ width: 1240, stringGap: 27, above: 30, below: 30, openSpace: 34, noteScale: 1 },
 } as const;
+/** Widths from which the neck of Plan has more room between its strings. */
+const ROOMY = 1150;
+const NARROW = 768;
+
+/** Plan's neck at a width in pixels, one unit each: strings and notes stay large enough for a stand. */
+export const atWidth = (width: number): Omit<NeckMeasures, 'leftHanded'> => {
+  const drawn = Math.max(NARROW, width);
+  const roomy = drawn >= ROOMY;
+  return {
+    ...{ ...LARGE, width: drawn, above: 28, below: 40 },
+    stringGap: roomy ? 34 : 31,
+    noteScale: roomy ? 1.385 : 1.15,
+  };
+};
+
 /** A neck in a grid. */
 export const SMALL = {
   width: 240,
@@ -60,8 +77,9 @@ export function layOut(neck: Neck, measures: NeckMeasures): NeckLayout {
   const top = above;
   const bottom = above + stringGap * (stringCount(neck) - 1);
   const mirror = (x: number) => (leftHanded ? width - x : x);
-  const first = wirePosition(Math.max(0, frets.low - 1), neck.frets);
-  const span = wirePosition(frets.high, neck.frets) - first;
+  const wires = wiresOf(neck.frets, measures.focus ?? null);
+  const first = at(wires, Math.max(0, frets.low - 1));
+  const span = at(wires, frets.high) - first;
   const along = (position: number) => mirror(start + ((position - first) / span) * (end - start));
   return {
     width,
@@ -72,11 +90,11 @@ export function layOut(neck: Neck, measures: NeckMeasures): NeckLayout {
     end: mirror(end),
     top,
     bottom,
-    wire: (fret) => along(wirePosition(fret, neck.frets)),
+    wire: (fret) => along(at(wires, fret)),
     finger: (fret) =>
-      fret === 0 ? mirror(MARGIN + openSpace / 2) : along(fingerPosition(fret, neck.frets)),
+      fret === 0 ? mirror(MARGIN + openSpace / 2) : along(fingerPosition(fret, wires)),
     string: (string) => top + stringGap * (string - 1),
-    fretAt: (x) => fretAtPosition(first + ((mirror(x) - start) / (end - start)) * span, neck.frets),
+    fretAt: (x) => fretAtPosition(first + ((mirror(x) - start) / (end - start)) * span, wires),
   };
 }
 

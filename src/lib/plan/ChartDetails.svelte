@@ -1,5 +1,6 @@
 <!-- Title, key, time, tempo and feel; another key; numerals. Every change is an edit of the text. -->
 <script lang="ts">
+  import Music2 from '@lucide/svelte/icons/music-2';
   import { type Chart, readChart } from '$core/chart/form';
   import { shiftChart, toNumerals, toSymbols, transposeChart } from '$core/chart/rewrite';
   import { withHeader } from '$core/chart/summary';
@@ -63,7 +64,7 @@
   side="bottom"
 >
   {#snippet trigger()}
-    Key and tempo
+    <Music2 size={16} aria-hidden="true" /><span class="max-2xl:sr-only">Key and tempo</span>
   {/snippet}
   <div class="grid grid-cols-[auto_1fr] items-center gap-x-3 gap-y-1.5">
     {@render field('Title', 'title', source.title, 'Untitled')}

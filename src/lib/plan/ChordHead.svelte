@@ -23,10 +23,10 @@
   <span class="text-sm font-semibold {time === 'now' ? 'text-now-text' : 'text-next-text'}">
     {time === 'now' ? 'Now' : 'Next'}
   </span>
-  <span class="heading text-2xl" data-chord-name={time}>{showSymbol(planned.chord.symbol)}</span>
+  <span class="heading text-xl/7" data-chord-name={time}>{showSymbol(planned.chord.symbol)}</span>
   {#if reading?.numeral}<span class="text-ink-soft">{showSymbol(reading.numeral)}</span>{/if}
   {@render details?.()}
-  <span class="text-sm text-ink-soft xl:sr-only" data-material-name={time}
+  <span class="text-sm text-ink-soft lg:sr-only" data-material-name={time}
     >{showMaterial(planned.material, naming)}{#if planned.then}, then {showMaterial(
         planned.then.material,
         naming,

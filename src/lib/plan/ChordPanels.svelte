@@ -28,13 +28,15 @@
   const heldHere = $derived(held?.index === study.now?.index ? (held?.option ?? null) : null);
 
   const beside = $derived(study.view.targets ? 'targets' : 'why');
-  const HEIGHT = 'xl:max-h-[max(14rem,calc(100dvh-35.5rem))]';
 </script>
 
 <div
-  class="grid min-h-56 flex-1 gap-x-6 gap-y-4 border-t border-line pt-1.5 md:grid-cols-2 xl:grid-cols-[minmax(0,1.45fr)_minmax(0,1fr)_minmax(0,0.9fr)]"
+  class="grid min-h-0 flex-1 gap-x-4 gap-y-4 border-t border-line pt-1 max-lg:min-h-56 md:grid-cols-2 lg:grid-cols-[minmax(0,1.3fr)_minmax(0,1fr)] lg:grid-rows-[auto_minmax(0,1fr)] lg:gap-y-1 xl:grid-cols-[minmax(0,1.6fr)_minmax(0,0.9fr)_minmax(0,0.75fr)] xl:grid-rows-[minmax(0,1fr)]"
 >
-  <section aria-label="Now" class="flex min-w-0 flex-col gap-1 {HEIGHT}">
+  <section
+    aria-label="Now"
+    class="flex min-h-0 min-w-0 flex-col gap-0.5 lg:row-span-2 xl:row-span-1"
+  >
     <NowPanel
       bind:spelled
       bind:lens
@@ -42,12 +44,12 @@
       onhold={(option) => (held = option && study.now ? { index: study.now.index, option } : null)}
     />
   </section>
-  <section aria-label="The change" class="min-w-0">
+  <section aria-label="The change" class="min-h-0 min-w-0 overflow-y-auto [scrollbar-width:thin]">
     <ChangePanel />
   </section>
   <section
     aria-label={beside === 'targets' ? 'Targets' : 'Why'}
-    class="min-w-0 overflow-y-auto [scrollbar-width:thin] {HEIGHT}"
+    class="min-h-0 min-w-0 overflow-y-auto [scrollbar-width:thin]"
   >
     {#if picked}
       {#await import('./FromHere.svelte') then { default: FromHere }}

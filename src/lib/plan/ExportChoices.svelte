@@ -38,7 +38,7 @@
 
 <DropdownMenu.Root bind:open>
   <DropdownMenu.Trigger class="button-quiet text-sm" title="Export">
-    <Share size={16} aria-hidden="true" />Export
+    <Share size={16} aria-hidden="true" /><span class="max-2xl:sr-only">Export</span>
   </DropdownMenu.Trigger>
   <DropdownMenu.Portal>
     <DropdownMenu.Content

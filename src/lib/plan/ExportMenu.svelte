@@ -20,6 +20,6 @@
     aria-expanded="false"
     onclick={open}
   >
-    <Share size={16} aria-hidden="true" />Export
+    <Share size={16} aria-hidden="true" /><span class="max-2xl:sr-only">Export</span>
   </button>
 {/if}

@@ -95,7 +95,12 @@
 </script>
 
 <figure class="min-w-0" data-ladder>
-  <svg viewBox="0 0 {WIDTH} {HEIGHT}" class="block w-full max-w-md" role="img" aria-label={said}>
+  <svg
+    viewBox="0 0 {WIDTH} {HEIGHT}"
+    class="block w-full max-w-md lg:max-w-[17rem] xl:max-w-md"
+    role="img"
+    aria-label={said}
+  >
     {#each crossing.held as note, place (place)}
       <line
         class="stroke-line-strong"

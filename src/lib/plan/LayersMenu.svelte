@@ -87,6 +87,14 @@
     </select>
   </label>
   <label class="flex items-center gap-2">
+    <input
+      type="checkbox"
+      checked={study.view.opened}
+      onchange={(event) => study.look({ opened: event.currentTarget.checked })}
+    />
+    under every line of the form
+  </label>
+  <label class="flex items-center gap-2">
     Modes
     <select
       class="field ml-auto w-40"

@@ -72,7 +72,11 @@
 </script>
 
 {#if chord}
-  <div class="flex flex-wrap gap-x-0.5 text-sm" role="group" aria-label="Lenses">
+  <div
+    class="flex shrink-0 overflow-x-auto text-[13px] whitespace-nowrap [scrollbar-width:none]"
+    role="group"
+    aria-label="Lenses"
+  >
     <button
       class="rounded-sm px-1.5 py-0.5 {lens === null
         ? 'bg-ink text-paper'
@@ -90,7 +94,9 @@
         aria-pressed={lens === one}
         disabled={!count(one)}
         data-lens={one}
-        onclick={() => (lens = one)}>{LENS_TABLE[one].name}</button
+        aria-label={LENS_TABLE[one].name}
+        title={LENS_TABLE[one].name}
+        onclick={() => (lens = one)}>{LENS_TABLE[one].short}</button
       >
     {/each}
     {#if lens}
@@ -127,7 +133,7 @@
         {@const here = option.material.name === chosen && option.lens === study.now?.lens}
         <div class="flex items-start gap-1 border-t border-line first:border-t-0">
           <button
-            class="flex min-w-0 flex-1 flex-col gap-0.5 border-l-4 py-1 pl-1.5 text-left hover:bg-line/50 focus-visible:bg-line/50 {here
+            class="flex min-w-0 flex-1 flex-col border-l-4 py-0.5 pl-1.5 text-left hover:bg-line/50 focus-visible:bg-line/50 {here
               ? 'border-now'
               : 'border-transparent'}"
             data-option={option.material.name}
@@ -147,7 +153,7 @@
                   >{LENS_TABLE[option.lens].name}</span
                 >{/if}
             </span>
-            <span class="pl-7 text-[13px]/[1.1rem] text-ink-soft">
+            <span class="pl-7 text-[12.5px]/[1.05rem] text-ink-soft">
               {showSymbol(reasonFor(chord, option))}
               {#if option.then}
                 Then {showMaterial(option.then.to, naming)}.
@@ -155,7 +161,7 @@
             </span>
           </button>
           <button
-            class="button-quiet text-xs"
+            class="button-quiet min-h-0 py-1 text-xs"
             aria-pressed={held?.material === option.material}
             title="Hold it to compare with others"
             onclick={() => onhold(held?.material === option.material ? null : option)}

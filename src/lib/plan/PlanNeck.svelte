@@ -6,7 +6,7 @@
   import type { DrawnMark } from '$lib/neck/drawn';
   import JoinedPlaces from '$lib/neck/JoinedPlaces.svelte';
   import { labelMark } from '$lib/neck/labels';
-  import { LARGE, layOut } from '$lib/neck/layout';
+  import { atWidth, layOut } from '$lib/neck/layout';
   import MoveArrows from '$lib/neck/MoveArrows.svelte';
   import Neck from '$lib/neck/Neck.svelte';
   import { speakMark } from '$lib/neck/speech';
@@ -29,8 +29,11 @@
   const model = getPlanModel();
 
   const leftHanded = $derived(study.instrument.leftHanded);
-  const layout = $derived(layOut(study.neck, { ...LARGE, leftHanded }));
   const zone = $derived(study.zone);
+  let width = $state(1240);
+  const layout = $derived(
+    layOut(study.neck, { ...atWidth(width), leftHanded, focus: model.whole ? null : zone }),
+  );
   const around = $derived(
     study.now ? { now: study.now.chord, next: study.next?.chord ?? null } : null,
   );
@@ -79,10 +82,12 @@
 
   let picture = $state<SVGSVGElement>();
   let scroller = $state<HTMLDivElement>();
+  /** While the zone is dragged the neck must not slide away under the finger. */
+  let dragging = $state(false);
 
   // On a narrow screen the neck scrolls: keep the zone in sight.
   $effect(() => {
-    if (!scroller || !picture) return;
+    if (!scroller || !picture || dragging) return;
     const scale = picture.clientWidth / layout.width;
     const left = Math.min(layout.wire(zone.low), layout.wire(zone.high)) * scale;
     scroller.scrollTo({ left: left - 60 });
@@ -95,7 +100,11 @@
   );
 </script>
 
-<div bind:this={scroller} class="overflow-x-auto overflow-y-hidden">
+<div
+  bind:this={scroller}
+  bind:clientWidth={width}
+  class="shrink-0 overflow-x-auto overflow-y-hidden"
+>
   <Neck
     bind:picture
     class="min-w-3xl"
@@ -124,8 +133,14 @@
       <ZoneBracket
         {zone}
         {layout}
-        onmove={(low, high) => study.dragZone(fitZone(study.neck, low, high))}
-        onend={study.keepZone}
+        onmove={(low, high) => {
+          dragging = true;
+          study.dragZone(fitZone(study.neck, low, high));
+        }}
+        onend={() => {
+          dragging = false;
+          study.keepZone();
+        }}
         frets={study.neck.frets}
       />
     {/snippet}

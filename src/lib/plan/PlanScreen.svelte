@@ -162,6 +162,7 @@
   screen="plan"
   name="Plan"
   {actions}
+  fitted={editing === null}
   lane={model.lane}
   instead={editing === 'bars' && study.chart ? barsEditor : null}
   beside={editing === 'text' ? textEditor : null}
@@ -172,13 +173,13 @@
   {/snippet}
 
   {#snippet neck()}
-    <div>
+    <div class="shrink-0">
       <PlanNeck
         onread={(mark) => (read = mark)}
         onpick={(mark) => (picked = study.now ? { index: study.now.index, mark } : null)}
       />
-      <div class="flex flex-wrap items-center justify-end gap-x-5 gap-y-2">
-        <p class="mr-auto min-h-6 text-sm" data-readout>
+      <div class="flex flex-wrap items-center justify-end gap-x-2 gap-y-1">
+        <p class="mr-auto min-w-0 flex-1 truncate text-sm" data-readout>
           {#if read && around}{speakMark(read, around)}{:else}<span class="text-ink-soft">
               {#if shapesShown.length > 0}
                 <span

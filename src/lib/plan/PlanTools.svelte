@@ -1,5 +1,6 @@
 <!-- What the head of Plan offers besides the frame's own: key and tempo, bars, text, export. -->
 <script lang="ts">
+  import Music2 from '@lucide/svelte/icons/music-2';
   import PencilLine from '@lucide/svelte/icons/pencil-line';
   import PencilRuler from '@lucide/svelte/icons/pencil-ruler';
   import type { Editing } from '$lib/study/place';
@@ -42,7 +43,9 @@
       title="Key, tempo and transposing (K)"
       aria-haspopup="dialog"
       aria-expanded="false"
-      onclick={() => (detailed = true)}>Key and tempo</button
+      onclick={() => (detailed = true)}
+      ><Music2 size={16} aria-hidden="true" /><span class="max-2xl:sr-only">Key and tempo</span
+      ></button
     >
   {/if}
 {/if}
@@ -52,7 +55,7 @@
   aria-pressed={editing === 'bars'}
   title="Edit the bars (E)"
 >
-  <PencilRuler size={16} aria-hidden="true" />Bars
+  <PencilRuler size={16} aria-hidden="true" /><span class="max-2xl:sr-only">Bars</span>
 </button>
 <button
   class="button-quiet text-sm"
@@ -60,6 +63,6 @@
   aria-pressed={editing === 'text'}
   title="Chart text (T)"
 >
-  <PencilLine size={16} aria-hidden="true" />Text
+  <PencilLine size={16} aria-hidden="true" /><span class="max-2xl:sr-only">Text</span>
 </button>
 <ExportMenu />

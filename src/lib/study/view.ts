@@ -29,6 +29,8 @@ export const viewSchema = z.object({
   /** What the strip shows large. */
   names: or(z.enum(['symbols', 'numerals']), 'symbols'),
   lane: or(z.enum(LANE_VIEWS), 'guideTones'),
+  /** Whether every line of the strip is opened to its lanes, or only that of now. */
+  opened: or(z.boolean(), false),
   /** What the ladder crosses. */
   crossing: or(z.enum(['chords', 'choices']), 'choices'),
   /** Whether targets stand on the neck. */

@@ -18,6 +18,7 @@
   {#if !bare}<span class="text-ink-soft">{label}</span>{/if}
   <ToggleGroup.Root
     type="single"
+    rovingFocus={false}
     class="flex rounded border border-line-strong"
     aria-label={label}
     bind:value={

@@ -1,6 +1,8 @@
 import { describe, expect, test } from 'vitest';
 import { readChart } from '$core/chart/form';
-import { columnsFor, showCadence } from '$lib/frame/strip';
+import { COLLECTION_KINDS } from '$core/collections/collections';
+import { nameInRoom } from '$lib/frame/material';
+import { columnsFor, linesOf, showCadence } from '$lib/frame/strip';
 import { degree } from '$core/notes/degrees';
 import { note } from '$core/notes/notes';
 import type { Chord } from '$core/chords/chords';
@@ -99,7 +101,26 @@ describe('the strip', () => {
   test('puts eight bars in a line where they fit, and fewer where they do not', () => {
     expect([1248, 700, 330, 90].map((width) => columnsFor(eight, width))).toEqual([8, 8, 4, 1]);
     const full = chartOf('| F#m(maj7) G#m7b5 C#7alt F#m(maj9) |' + ' C |'.repeat(7));
-    expect(columnsFor(full, 1248)).toBe(2);
+    expect(columnsFor(full, 1248)).toBe(4);
+  });
+
+  test('a section begins a new line, and more than 32 bars stand in long ones', () => {
+    const two = chartOf(`[A]\n${'| C '.repeat(6)}|\n[B]\n${'| F '.repeat(9)}|`);
+    expect(linesOf(two, 8)).toEqual([0, 0, 0, 0, 0, 0, 1, 1, 1, 1, 1, 1, 1, 1, 2]);
+    expect(columnsFor(chartOf(`${'| C '.repeat(64)}|`), 1248)).toBe(16);
+  });
+
+  test('names are shortened by rule until they fit, and never cut', () => {
+    expect(nameInRoom('F minor pentatonic', 200)).toBe('F minor pentatonic');
+    expect(nameInRoom('F minor pentatonic', 60)).toBe('Fm pent');
+    expect(nameInRoom('B♭ altered', 50)).toBe('B♭ alt');
+    expect(nameInRoom('C mixolydian', 45)).toBe('C mixo');
+    for (const { name } of COLLECTION_KINDS) {
+      const whole = `F♯ ${name}`;
+      for (const room of [20, 34, 60, 100, 300]) {
+        expect(nameInRoom(whole, room).length * 6.2).toBeLessThanOrEqual(room);
+      }
+    }
   });
 
   test('names what it brackets', () => {

@@ -1,0 +1,116 @@
+/** Plan on one screen: nothing scrolls the page, nothing is cut, the keys step wherever the focus stands. */
+import { Key } from 'selenium-webdriver';
+import { describe, expect, test } from 'vitest';
+import { suite } from './suite';
+
+const app = suite({ CORVEL_SEED: 'demo' });
+
+const { press } = app;
+
+const LONG = `title: Sixty-Four\nkey: Db\n${['A', 'B', 'C', 'D']
+  .map((name) => `[${name}]\n${'| Dbmaj7#11 | Ebm7b5 Ab7alt | Gbm(maj7) | Bbm7 '.repeat(4)}|`)
+  .join('\n')}`;
+
+async function resize(width: number, height: number): Promise<void> {
+  await app.driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', {
+    ...{ width, height, deviceScaleFactor: 1, mobile: false },
+  });
+}
+
+/** The addresses of the demo charts, and of a long one. */
+async function charts(): Promise<readonly string[]> {
+  await app.visit(app.url);
+  const demo = await app.driver.executeScript<string[]>(
+    `return [...document.querySelectorAll('td a')].map((link) => link.href)`,
+  );
+  return [...demo, `${app.url}/plan/${await app.makeChart(LONG)}`];
+}
+
+/** What of the page is out of sight: it scrolls, or a head's or a bar's words are cut. */
+const outOfSight = (least: number): Promise<readonly string[]> =>
+  app.driver.executeScript(
+    `
+    const found = [];
+    const page = document.documentElement;
+    if (page.scrollHeight > innerHeight) found.push('scrolls down');
+    if (page.scrollWidth > innerWidth) found.push('scrolls sideways');
+    const head = document.querySelector('main > header');
+    if (head.offsetHeight > 52) found.push('head of ' + head.offsetHeight);
+    for (const chord of document.querySelectorAll('[data-chord]')) {
+      const edge = chord.closest('li').getBoundingClientRect().right;
+      const words = chord.querySelectorAll('.heading, [data-name] [aria-hidden], [data-numeral]');
+      for (const word of words) {
+        const range = document.createRange();
+        range.selectNodeContents(word);
+        if (range.getBoundingClientRect().right > edge + 1) found.push('cut: ' + word.textContent);
+      }
+    }
+    const panel = document.querySelector('[data-option]').closest('.overflow-y-auto');
+    const bottom = panel.getBoundingClientRect().bottom;
+    const whole = [...document.querySelectorAll('[data-option]')].filter(
+      (row) => row.getBoundingClientRect().bottom <= bottom + 1,
+    );
+    if (whole.length < arguments[0]) found.push('options in sight: ' + whole.length);
+    return found;`,
+    least,
+  );
+
+describe('Plan on one screen', () => {
+  test.each([
+    [1280, 800],
+    [1366, 768],
+    [1024, 768],
+  ])('at %i × %i, for every demo chart and a long one', async (width, height) => {
+    await resize(width, height);
+    for (const address of await charts()) {
+      await app.visit(`${address}?at=3`);
+      const title = await app.textOf('h1');
+      // A form of 64 bars takes its room from the options.
+      const least = height < 800 || title === 'Sixty-Four' ? 3 : 4;
+      expect([title, await outOfSight(least)]).toEqual([title, []]);
+    }
+  });
+
+  test('the notes in hand are large, and the strings lie apart', async () => {
+    const [first = ''] = await charts();
+    for (const [width, least] of [
+      [1280, 30],
+      [1024, 30],
+      [360, 26],
+    ] as const) {
+      await resize(width, 800);
+      await app.visit(`${first}?at=3`);
+      const gap = await app.driver.executeScript<number>(
+        `const lines = [...document.querySelectorAll('svg[role="group"] line')]
+           .filter((line) => line.getAttribute('y1') === line.getAttribute('y2'))
+           .map((line) => line.getBoundingClientRect().top).sort((a, b) => a - b);
+         return (lines.at(-1) - lines[0]) / 5`,
+      );
+      expect(gap).toBeGreaterThan(least - 0.5);
+    }
+  });
+
+  test('a key steps wherever the focus stands, and a list keeps its own way', async () => {
+    await resize(1280, 800);
+    const [first = ''] = await charts();
+    await app.visit(`${first}?at=1`);
+    const now = () =>
+      app.driver.executeScript<string>(
+        `return document.querySelector('[data-time="now"]').dataset.chord`,
+      );
+    let at = 0;
+    for (const focused of [
+      '[data-option]',
+      '[aria-label="Intent"] button',
+      'select[title="Labels (L)"]',
+    ]) {
+      for (const key of [Key.ARROW_RIGHT, Key.PAGE_DOWN, '.']) {
+        await app.driver.executeScript('arguments[0].focus()', await app.find(focused));
+        await press(key);
+        at += 1;
+        const wanted = String(at);
+        await app.eventually(now, (index) => index === wanted);
+      }
+    }
+  });
+});
