@@ -1,6 +1,6 @@
 /** What stands where on the neck for the chord sounding now and the chord coming next. */
 import type { Chord } from '../chords/chords';
-import { readOver, type Weight, weightOver } from '../chords/over';
+import { readOver, spellingsOver, type Weight, weightOver } from '../chords/over';
 import { cross } from '../crossings/crossing';
 import { type Interval, type Note, pitchClass } from '../notes/notes';
 import type { Midi } from '../notes/pitch';
@@ -48,10 +48,14 @@ interface ReadTone {
 
 /** The notes chosen over a chord by pitch class, each with what it is there. */
 function readByClass({ chord, notes }: Sounding): ReadonlyMap<number, ReadTone> {
+  const spelled = spellingsOver({ ...chord, bass: null }, notes);
   return new Map(
     readOver(chord, notes).map(({ note, degree }) => [
       pitchClass(note),
-      { note, tone: { degree, weight: weightOver(chord, degree) } },
+      {
+        note: spelled.get(pitchClass(note)) ?? note,
+        tone: { degree, weight: weightOver(chord, degree) },
+      },
     ]),
   );
 }

@@ -2,14 +2,14 @@
 import type { z } from 'zod';
 import type { PlayedChord } from '$core/chart/form';
 import { type Chord, chordNotes } from '$core/chords/chords';
-import { readOver } from '$core/chords/over';
+import { readOver, spellingsOver } from '$core/chords/over';
 import type { ChordReading } from '$core/harmony/reading';
 import { roleName } from '$core/harmony/roles';
 import type { Clash } from '$core/lenses/assess';
 import type { Placed } from '$core/neck/fingering';
 import { at } from '$core/lists';
 import { degreeName } from '$core/notes/degrees';
-import { type Note, noteName, transpose } from '$core/notes/notes';
+import { type Note, noteName, pitchClass, transpose } from '$core/notes/notes';
 import type { chordAnswer } from './shapes';
 export function describeChord(
   { index, chord, bar, beat, beats }: PlayedChord,
@@ -36,15 +36,16 @@ export function describeChord(
   };
 }
 
-/** Places on the neck with their notes as they read over a chord. */
-export const placesOver = (chord: Chord, places: readonly Placed[]) =>
-  readOver(
-    chord,
-    places.map(({ note }) => note),
-  ).map(({ note, degree }, index) => {
+/** Places on the neck with their notes as they are spelled and read over a chord. */
+export function placesOver(chord: Chord, places: readonly Placed[]) {
+  const notes = places.map(({ note }) => note);
+  const spelled = spellingsOver({ ...chord, bass: null }, notes);
+  return readOver(chord, notes).map(({ note, degree }, index) => {
     const { string, fret } = at(places, index);
-    return { string, fret, note: noteName(note), degree: degreeName(degree) };
+    const name = noteName(spelled.get(pitchClass(note)) ?? note);
+    return { string, fret, note: name, degree: degreeName(degree) };
   });
+}
 
 export const describeClash = ({ note, degree, above }: Clash) => ({
   note: noteName(note),

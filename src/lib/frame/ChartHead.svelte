@@ -52,7 +52,12 @@
   <a class="button-quiet -ml-2 text-sm print:hidden" href="/" title="Every chart">
     <BookOpen size={16} aria-hidden="true" />Book
   </a>
-  <h1 class="heading truncate text-xl/8" title={study.title}>{study.title}</h1>
+  <h1
+    class="heading shrink-0 text-xl/8 max-lg:shrink lg:max-w-[22rem] lg:truncate"
+    title={study.title}
+  >
+    {study.title}
+  </h1>
   <p
     class="mr-auto flex min-w-0 gap-x-3 overflow-hidden text-sm whitespace-nowrap text-ink-soft"
     data-heading
@@ -62,7 +67,7 @@
     {/each}
   </p>
   <SaveState />
-  <div class="flex shrink-0 print:hidden max-lg:flex-wrap">
+  <div class="flex lg:shrink-0 print:hidden max-lg:flex-wrap">
     <button
       class="button-quiet"
       disabled={!document.canUndo}
@@ -90,7 +95,9 @@
             href={addressOf(study.id, path, study.place)}
             title="{name}: {title.charAt(0).toLowerCase()}{title.slice(1)}"
           >
-            <Icon size={16} aria-hidden="true" /><span class="max-xl:sr-only">{name}</span>
+            <Icon size={16} aria-hidden="true" /><span
+              class={screen === 'practice' ? 'max-2xl:sr-only' : 'max-xl:sr-only'}>{name}</span
+            >
           </a>
         {/if}
       {/each}

@@ -179,7 +179,7 @@
         onpick={(mark) => (picked = study.now ? { index: study.now.index, mark } : null)}
       />
       <div class="flex flex-wrap items-center justify-end gap-x-2 gap-y-1">
-        <p class="mr-auto min-w-0 flex-1 truncate text-sm" data-readout>
+        <p class="mr-auto min-w-0 flex-1 text-sm max-lg:basis-full lg:truncate" data-readout>
           {#if read && around}{speakMark(read, around)}{:else}<span class="text-ink-soft">
               {#if shapesShown.length > 0}
                 <span

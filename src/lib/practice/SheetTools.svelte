@@ -74,7 +74,7 @@
 <label class="text-sm">
   <span class="sr-only">Export</span>
   <select
-    class="field"
+    class="field w-28"
     name="export"
     value=""
     disabled={saving}
