@@ -49,7 +49,7 @@
 </script>
 
 <header class="flex min-h-10 items-center gap-x-3 gap-y-1 max-lg:flex-wrap">
-  <a class="button-quiet -ml-2 text-sm print:hidden" href="/" title="Every chart">
+  <a class="button-quiet -ml-2 shrink-0 text-sm print:hidden" href="/" title="Every chart">
     <BookOpen size={16} aria-hidden="true" />Book
   </a>
   <h1

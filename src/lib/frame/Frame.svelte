@@ -106,7 +106,7 @@
 >
   <ChartHead {screen} {heading} {tools} onkeys={() => (keysShown = true)} />
 
-  <div class="grid gap-4 print:hidden {beside ? 'lg:grid-cols-[1fr_24rem]' : ''}">
+  <div class="grid shrink-0 gap-4 print:hidden {beside ? 'lg:grid-cols-[1fr_24rem]' : ''}">
     {#if instead}
       {@render instead()}
     {:else if study.chart && study.reading}
