@@ -10,6 +10,7 @@ import {
   isDominantSeventh,
   isMinorChord,
   isSupertonic,
+  isTwoFive,
   pullsAsDominant,
   rootMotion,
 } from './changes';
@@ -43,9 +44,6 @@ const keyOf = (tonic: Chord): Key => ({
   tonic: tonic.root,
   mode: isMinorChord(tonic) ? 'minor' : 'major',
 });
-
-const isTwoFive = (two: Chord, five: Chord): boolean =>
-  isSupertonic(two) && isDominantSeventh(five) && rootMotion(two, five) === FALLING_FIFTH;
 
 /** ii–V with or without its arrival, starting at change `index`; null when there is none. */
 function twoFiveAt(changes: readonly Change[], index: number): Cadence | null {

@@ -59,6 +59,20 @@ export const isSupertonic = (chord: Chord): boolean =>
   (chord.quality.family === 'minor' && !chord.quality.degrees.includes(SEVENTH)) ||
   chord.quality.family === 'half-diminished';
 
+/** A supertonic and the dominant it prepares. */
+export const isTwoFive = (two: Chord, five: Chord): boolean =>
+  isSupertonic(two) && isDominantSeventh(five) && rootMotion(two, five) === FALLING_FIFTH;
+
+/** The two major chords of a form that has no others, a half step apart; the lower one first. */
+export function swayOf(distinct: readonly Chord[]): readonly [Chord, Chord] | null {
+  const [one, other] = distinct;
+  if (!one || !other || distinct.length > 2) return null;
+  const { family, name } = one.quality;
+  if ((family !== 'major' && family !== 'dominant') || name !== other.quality.name) return null;
+  if (rootMotion(one, other) === 1) return [one, other];
+  return rootMotion(other, one) === 1 ? [other, one] : null;
+}
+
 /** A chord a phrase can rest on. */
 export const canArrive = (chord: Chord): boolean =>
   chord.quality.family === 'major' ||

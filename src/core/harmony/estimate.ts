@@ -16,6 +16,7 @@ import {
   isSupertonic,
   pullsAsDominant,
   rootMotion,
+  swayOf,
 } from './changes';
 import type { Key, KeyMode } from '../keys/keys';
 import { diatonicShare, isDiatonic, isInScale, withoutTensions } from './membership';
@@ -144,8 +145,7 @@ const VAMP_MODES: readonly KeyMode[] = ['dorian', 'mixolydian', 'phrygian', 'lyd
 
 /** Two chords going round with no cadence are a mode on the first of them. */
 function vampKey(changes: readonly Change[]): Key | null {
-  const distinct = new Set(changes.map(({ chord }) => `${chord.root} ${chord.quality.name}`));
-  if (distinct.size !== 2 || changes.length < 4) return null;
+  if (distinctChords(changes).length !== 2 || changes.length < 4) return null;
   const first = at(changes, 0).chord;
   const modes = VAMP_MODES.filter(
     (mode) => (mode === 'dorian' || mode === 'phrygian') === isMinorChord(first),
@@ -160,16 +160,8 @@ function vampKey(changes: readonly Change[]): Key | null {
 
 /** Two major chords a half step apart, back and forth, centre on the lower one. */
 function swayKey(changes: readonly Change[]): Key | null {
-  const [one, other] = distinctChords(changes);
-  if (!one || !other || distinctChords(changes).length !== 2 || changes.length < 4) return null;
-  const major = [one, other].every(
-    ({ quality: { family } }) => family === 'major' || family === 'dominant',
-  );
-  const [lower] =
-    rootMotion(one, other) === 1 ? [one] : rootMotion(other, one) === 1 ? [other] : [];
-  return major && lower && one.quality.name === other.quality.name
-    ? { tonic: lower.root, mode: 'phrygian' }
-    : null;
+  const sway = changes.length < 4 ? null : swayOf(distinctChords(changes));
+  return sway && { tonic: sway[0].root, mode: 'phrygian' };
 }
 
 const distinctChords = (changes: readonly Change[]): readonly Chord[] => [

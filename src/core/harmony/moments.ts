@@ -8,7 +8,7 @@ import {
   HALF_STEP_DOWN,
   isDominantSeventh,
   isMinorChord,
-  isSupertonic,
+  isTwoFive,
   rootMotion,
 } from './changes';
 import type { Key } from '../keys/keys';
@@ -22,10 +22,7 @@ const leadsInto = (dominant: Chord, chord: Chord): boolean =>
 
 /** Whether a chord prepares the dominant after it rather than resting. */
 const prepares = (chord: Chord, next: Chord | undefined): boolean =>
-  next !== undefined &&
-  isSupertonic(chord) &&
-  isDominantSeventh(next) &&
-  rootMotion(chord, next) === FALLING_FIFTH;
+  next !== undefined && isTwoFive(chord, next);
 
 /**
  * The key of the moment for each change, null where that is the chart's own: from the ii–V that

@@ -1,7 +1,7 @@
 /** What decides the mode of a chord: the chord, where it goes, its key, and what the chart does. */
 import { type Chart, nextChange, type PlayedChord, writtenKeyAt } from '../chart/form';
 import { type Chord, chordNotes, sameChord } from '../chords/chords';
-import { FALLING_FIFTH, isMinorChord, rootMotion } from '../harmony/changes';
+import { FALLING_FIFTH, isMinorChord, rootMotion, swayOf } from '../harmony/changes';
 import { isDiatonic } from '../harmony/membership';
 import type { Reading } from '../harmony/reading';
 import { isMinorKey, type Key } from '../keys/keys';
@@ -77,18 +77,6 @@ const settingsIn = rememberOf(({ chords }: Chart) =>
     return settings;
   }),
 );
-
-const isPlain = ({ quality: { family } }: Chord): boolean =>
-  family === 'major' || family === 'dominant';
-
-/** The two major chords of a chart that has no others, a half step apart; the lower one first. */
-function swayOf(distinct: readonly Chord[]): readonly [Chord, Chord] | null {
-  const [one, other] = distinct;
-  if (!one || !other || distinct.length > 2 || !isPlain(one)) return null;
-  if (one.quality.name !== other.quality.name) return null;
-  if (rootMotion(one, other) === 1) return [one, other];
-  return rootMotion(other, one) === 1 ? [other, one] : null;
-}
 
 const distinctOf = rememberOf((chart: Chart): readonly Chord[] =>
   chart.chords.reduce<readonly Chord[]>(
