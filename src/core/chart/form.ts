@@ -45,7 +45,8 @@ export interface Chart {
 
 export type ChartResult =
   | { readonly ok: true; readonly chart: Chart }
-  | { readonly ok: false; readonly problems: readonly Problem[] };
+  /** What of the form could be read is kept, silent where it could not; null where that is nothing. */
+  | { readonly ok: false; readonly problems: readonly Problem[]; readonly readable: Chart | null };
 
 interface Visit {
   readonly bar: number;
@@ -215,14 +216,36 @@ export function playChart(source: ChartSource): ChartResult {
     }
   }
   const problem = performance.problem ?? unplayedBar(source, performance.bars);
-  if (problem) return { ok: false, problems: [problem] };
-  return { ok: true, chart: { source, bars: performance.bars, chords: performance.chords } };
+  const chart = { source, bars: performance.bars, chords: performance.chords };
+  if (!problem) return { ok: true, chart };
+  const sensible = chart.chords.length > 0 && excess(performance) === null;
+  return { ok: false, problems: [problem], readable: sensible ? chart : null };
 }
 
 /** Reads chart text and writes out its form. */
 export function readChart(text: string, options: ParseOptions = {}): ChartResult {
   const parsed = parseChart(text, options);
-  return parsed.ok ? playChart(parsed.source) : parsed;
+  if (parsed.ok) return playChart(parsed.source);
+  const played = playChart(parsed.readable);
+  const readable = played.ok ? played.chart : played.readable;
+  const { problems } = parsed;
+  return { ok: false, problems, readable: readable?.chords.length ? readable : null };
+}
+
+/** The bars, counted from 1 as played, of whose text something cannot be read. */
+export function unreadableBars(
+  chart: Chart,
+  problems: readonly Problem[],
+): ReadonlyMap<number, Problem> {
+  const found = new Map<number, Problem>();
+  for (const bar of chart.bars) {
+    const place = chart.source.sections[bar.section]?.bars[bar.sourceBar]?.place;
+    const problem = problems.find(
+      ({ from, to }) => place !== undefined && from <= place.to && to >= place.from,
+    );
+    if (problem) found.set(bar.number, problem);
+  }
+  return found;
 }
 
 /** Length of the form in beats. */

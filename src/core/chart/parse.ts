@@ -18,11 +18,11 @@ import {
 
 export type ParseResult =
   | { readonly ok: true; readonly source: ChartSource }
-  /** The headers that could be read are kept, so that a chart in the making has its title. */
+  /** What could be read is kept; a chord that could not is silent. */
   | {
       readonly ok: false;
       readonly problems: readonly Problem[];
-      readonly headers: Omit<ChartSource, 'sections'>;
+      readonly readable: ChartSource;
     };
 
 export interface ParseOptions {
@@ -225,7 +225,8 @@ function readSlot(reader: Reader, token: Token): void {
   const bar = startBar(reader, token);
   const { from, to, line, column } = token;
   reader.written += 1;
-  if (chord !== undefined) bar.slots.push({ chord, shares: 1, place: { from, to, line, column } });
+  // One that cannot be read keeps its place, so that what can be read is shown in time.
+  bar.slots.push({ chord: chord ?? null, shares: 1, place: { from, to, line, column } });
 }
 
 function readToken(reader: Reader, tokens: readonly Token[], index: number): void {
@@ -348,7 +349,7 @@ export function parseChart(text: string, options: ParseOptions = {}): ParseResul
     return {
       ok: false,
       problems: [{ ...start, message, token: '' }],
-      headers: reader.headers,
+      readable: { ...reader.headers, sections: [] },
     };
   }
   let offset = 0;
@@ -362,9 +363,8 @@ export function parseChart(text: string, options: ParseOptions = {}): ParseResul
     const message = 'There are no bars yet: write chords between bar lines, like | Am7 | D9 |.';
     complain(reader, start, '', message);
   }
-  if (reader.problems.length > 0) {
-    return { ok: false, problems: reader.problems, headers: reader.headers };
-  }
-  const key = options.key ?? reader.headers.key;
-  return { ok: true, source: { ...reader.headers, key, sections } };
+  const source = { ...reader.headers, key: options.key ?? reader.headers.key, sections };
+  return reader.problems.length > 0
+    ? { ok: false, problems: reader.problems, readable: source }
+    : { ok: true, source };
 }

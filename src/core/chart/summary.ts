@@ -17,7 +17,7 @@ export const UNTITLED = 'Untitled';
 /** Never fails: a text that cannot be read still has a title, key and tempo if it states them. */
 export function summariseChart(text: string): ChartSummary {
   const parsed = parseChart(text);
-  const headers = parsed.ok ? parsed.source : parsed.headers;
+  const headers = parsed.ok ? parsed.source : parsed.readable;
   const played = parsed.ok ? playChart(parsed.source) : null;
   return {
     title: headers.title || UNTITLED,

@@ -8,11 +8,13 @@
   import { page } from '$app/state';
   import { spokenChord } from '$core/chords/spoken';
   import type { Lane } from '$core/crossings/lanes';
-  import { writePlace } from '$lib/study/place';
+  import { addressOf, writePlace } from '$lib/study/place';
   import { getStudy } from '$lib/study/study.svelte';
   import ChartHead from './ChartHead.svelte';
   import type { Screen } from './screens';
-  import { type Actions, runShortcut } from './shortcuts';
+  import Explanation from '$lib/ui/Explanation.svelte';
+  import Keys from './Keys.svelte';
+  import type { Actions } from './shortcuts';
   import Strip from './Strip.svelte';
 
   interface Props {
@@ -34,8 +36,12 @@
     readonly lane?: Lane | null;
     readonly ongo?: (index: number) => void;
     readonly onedit?: (index: number) => void;
+    /** Opens the chart's text here; without it, Plan does. */
+    readonly ontext?: () => void;
     /** Whether all of it stands on one screen, its parts scrolling within themselves. */
     readonly fitted?: boolean;
+    /** Whether what is typed belongs to a part of the screen, as while bars are edited. */
+    readonly typing?: boolean;
   }
 
   let {
@@ -53,7 +59,9 @@
     lane = null,
     ongo,
     onedit,
+    ontext,
     fitted = false,
+    typing = false,
   }: Props = $props();
 
   const study = getStudy();
@@ -68,9 +76,17 @@
     zoneUp: () => study.slideZone(1),
     undo: document.undo,
     redo: document.redo,
-    help: () => (keysShown = true),
+    toNeck: () => toNeck(),
     ...actions,
   });
+
+  /** Puts the focus on the neck; where it is there already, back on the form. */
+  function toNeck() {
+    const { activeElement } = globalThis.document;
+    const there = activeElement?.closest('[data-neck]') !== null && activeElement !== null;
+    const wanted = there ? '[data-chord][tabindex="0"]' : '[data-neck] [tabindex="0"][data-mark]';
+    globalThis.document.querySelector<HTMLElement | SVGElement>(wanted)?.focus();
+  }
 
   onMount(() => {
     globalThis.document.documentElement.dataset['ready'] = screen;
@@ -94,7 +110,6 @@
   );
 </script>
 
-<svelte:window onkeydown={(event) => runShortcut(event, all)} />
 <svelte:head>
   <title>{study.title} · {name} · Corvel</title>
 </svelte:head>
@@ -122,6 +137,7 @@
         opened={study.view.opened}
         ongo={ongo ?? study.go}
         onedit={onedit ?? ongo ?? study.go}
+        unreadable={study.unreadable}
       />
     {:else}
       <p class="py-6 text-ink-soft">
@@ -131,17 +147,30 @@
     {@render beside?.()}
   </div>
 
+  {#if study.problems[0] && !beside}
+    <p class="shrink-0 text-sm text-now-text" role="status" data-unreadable>
+      Line {study.problems[0].line}, column {study.problems[0].column}: {study.problems[0].message}
+      {#if ontext}
+        <button class="underline" onclick={ontext}>Mend the text</button>
+      {:else}
+        <a class="underline" href="{addressOf(study.id, '', study.place)}&edit=text"
+          >Mend the text</a
+        >
+      {/if}
+    </p>
+  {/if}
   {@render neck?.()}
   {@render children?.()}
 
   <p class="sr-only" aria-live="polite">{announced}</p>
+  <Explanation />
 </main>
 
-{#if keysShown}
-  {#await import('./ShortcutSheet.svelte') then { default: ShortcutSheet }}
-    <ShortcutSheet bind:open={keysShown} actions={all} />
-  {/await}
-{/if}
+<Keys
+  actions={typing ? { undo: document.undo, redo: document.redo } : all}
+  {settings}
+  bind:shown={keysShown}
+/>
 {#if document.theirs}
   {#await import('./ConflictDialog.svelte') then { default: ConflictDialog }}
     <ConflictDialog {document} />

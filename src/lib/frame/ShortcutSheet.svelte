@@ -1,13 +1,15 @@
 <script lang="ts">
   import Dialog from '$lib/ui/Dialog.svelte';
+  import type { SettingsStore } from '$lib/settings/store.svelte';
   import { type Actions, SHORTCUTS } from './shortcuts';
 
   interface Props {
     open: boolean;
     readonly actions: Actions;
+    readonly settings: SettingsStore | null;
   }
 
-  let { open = $bindable(), actions }: Props = $props();
+  let { open = $bindable(), actions, settings }: Props = $props();
 
   const shown = $derived(SHORTCUTS.filter(({ id }) => actions[id]));
 </script>
@@ -19,7 +21,19 @@
       <dd>{does}</dd>
     {/each}
   </dl>
+  {#if settings}
+    <label class="mt-4 flex items-center gap-2">
+      <input
+        type="checkbox"
+        name="character-keys"
+        checked={settings.current.characterKeys}
+        onchange={(event) => settings.change({ characterKeys: event.currentTarget.checked })}
+      />
+      Keys of one letter, digit or sign act
+    </label>
+  {/if}
   <p class="mt-4 text-sm text-ink-soft">
-    On the neck the arrow keys walk from note to note instead. While you type, keys only type.
+    On the neck the arrow keys walk from note to note instead. While you type, or a sheet is open,
+    keys act there only. Escape closes what was opened last.
   </p>
 </Dialog>

@@ -4,6 +4,7 @@
 -->
 <script lang="ts">
   import { group } from 'd3-array';
+  import type { Problem } from '$core/chart/syntax';
   import type { Chart, PlayedBar } from '$core/chart/form';
   import { roleName } from '$core/harmony/roles';
   import { keyName } from '$core/keys/keys';
@@ -34,10 +35,24 @@
     readonly opened: boolean;
     readonly ongo: (index: number) => void;
     readonly onedit: (index: number) => void;
+    /** Bars of which something cannot be read, and what. */
+    readonly unreadable: ReadonlyMap<number, Problem>;
   }
 
-  let { chart, reading, now, next, names, planned, lane, naming, opened, ongo, onedit }: Props =
-    $props();
+  let {
+    chart,
+    reading,
+    now,
+    next,
+    names,
+    planned,
+    lane,
+    naming,
+    opened,
+    ongo,
+    onedit,
+    unreadable,
+  }: Props = $props();
 
   const byBar = $derived(group(chart.chords, (played) => played.bar));
   const cadences = $derived(reading.cadences);
@@ -89,6 +104,14 @@
     const cells = [...(list?.children ?? [])] as HTMLElement[];
     const origin = scroller?.offsetTop ?? 0;
     tops = cells.map((cell) => [cell.offsetTop - origin, cell.offsetHeight]);
+  });
+
+  // The strip is one stop of Tab: where the focus is in it, it goes along with now.
+  $effect(() => {
+    const { activeElement } = document;
+    if (now === null || !list?.contains(activeElement)) return;
+    const chord = list.querySelector<HTMLElement>(`[data-chord="${now}"]`);
+    if (chord !== activeElement) chord?.focus({ preventScroll: true });
   });
 
   // Kept here: asking the page for them at every step would make it lay itself out twice.
@@ -152,6 +175,7 @@
             {@const numeral = read?.numeral ? showSymbol(read.numeral) : '\u00a0'}
             <button
               data-chord={chord}
+              tabindex={chord === (now ?? 0) ? 0 : -1}
               data-time={chord === now ? 'now' : chord === next ? 'next' : undefined}
               aria-current={chord === now ? 'true' : undefined}
               title={[
@@ -233,7 +257,16 @@
             </button>
           {/each}
           {#if silence(bar) > 0}
-            <span class="px-1.5 text-ink-soft" style:flex="{silence(bar)} 1 0">N.C.</span>
+            {@const problem = unreadable.get(bar.number)}
+            <span
+              class="min-w-0 px-1.5 {problem
+                ? 'text-xs font-semibold wrap-break-word text-now-text'
+                : 'text-ink-soft'}"
+              style:flex="{silence(bar)} 1 0"
+              title={problem?.message}
+              data-problem={problem ? bar.number : undefined}
+              >{problem ? `${problem.token || 'this bar'}?` : 'N.C.'}</span
+            >
           {/if}
         </div>
         {#if contour && open}

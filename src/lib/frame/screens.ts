@@ -22,7 +22,7 @@ export const SCREENS = [
   {
     id: 'region',
     path: 'region',
-    name: 'Region',
+    name: 'Zone',
     title: 'The whole chart in one zone',
     Icon: Map,
   },

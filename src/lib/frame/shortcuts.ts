@@ -1,3 +1,5 @@
+import { isLayerOpen } from '$lib/ui/opened';
+
 /**
  * Every key of the screens of a chart, in one table: the help sheet and the README are made from it.
  * A screen says what its keys do by their names here.
@@ -30,6 +32,12 @@ const ROWS = {
   zone3: { keys: ['3'], shown: '3', does: 'Zone 3' },
   zone4: { keys: ['4'], shown: '4', does: 'Zone 4' },
   zone5: { keys: ['5'], shown: '5', does: 'Zone 5' },
+  only: {
+    keys: ['y'],
+    shown: 'Y',
+    does: 'Show only thirds, sevenths, roots, fifths, targets; all again',
+  },
+  toNeck: { keys: ['0'], shown: '0', does: 'To the neck, note by note, and back' },
   zones: { keys: ['z'], shown: 'Z', does: 'The five zones, with the box of every chord' },
   wholeNeck: { keys: ['w'], shown: 'W', does: 'Whole neck, or the zone only' },
   nextLens: { keys: ['v'], shown: 'V', does: 'Options of the next lens' },
@@ -73,24 +81,35 @@ export const SHORTCUTS: readonly (ShortcutRow & { readonly id: ShortcutId })[] =
   Object.keys(ROWS) as ShortcutId[]
 ).map((id) => ({ id, ...ROWS[id] }));
 
-const TYPING = 'input, textarea, select, [contenteditable="true"], [role="menu"], [role="dialog"]';
-
-/** Keys that step wherever the focus stands: a closed list is walked up and down, not sideways. */
-const STEPPING: ReadonlySet<string> = new Set([
-  ...['ArrowRight', 'ArrowLeft', 'PageDown', 'PageUp', ',', '.'],
+/** Keys that step or play wherever the focus stands: a closed list is walked up and down, not sideways. */
+const EVERYWHERE: ReadonlySet<string> = new Set([
+  ...['ArrowRight', 'ArrowLeft', 'PageDown', 'PageUp', ',', '.', ' '],
 ]);
 
-function isTyping(target: EventTarget | null, key: string): boolean {
+const TEXT =
+  'input:not([type="checkbox"], [type="radio"], [type="range"]), textarea, [contenteditable="true"]';
+/** What the keys walk themselves. */
+const WALKED = 'input[type="radio"], input[type="range"]';
+
+/** Whether a key belongs to what has the focus rather than to the screen. */
+function isTaken(target: EventTarget | null, key: string): boolean {
   if (target === null || !('closest' in target)) return false;
-  const field = (target as Element).closest(TYPING);
-  const steps = STEPPING.has(key) && field?.localName === 'select';
-  return field !== null && !steps;
+  const at = target as Element;
+  if (at.closest(TEXT)) return true;
+  if (at.closest(WALKED)) return EVERYWHERE.has(key);
+  if (at.closest('input[type="checkbox"]')) return key === ' ';
+  return at.closest('select') !== null && !EVERYWHERE.has(key);
 }
 
-/** Runs the action a key press asks for, if any. */
-export function runShortcut(event: KeyboardEvent, actions: Actions): void {
-  if (event.altKey || event.defaultPrevented || isTyping(event.target, event.key)) return;
+/** Whether a key is one character, which a voice or a resting hand may type unmeant. */
+const isCharacter = (key: string): boolean => key !== ' ' && [...key].length === 1;
+
+/** Runs the action a key press asks for, if any; single characters only where they are wanted. */
+export function runShortcut(event: KeyboardEvent, actions: Actions, characters = true): void {
   const control = Boolean(event.ctrlKey || event.metaKey);
+  if (event.altKey || event.defaultPrevented || isLayerOpen()) return;
+  if (isTaken(event.target, event.key)) return;
+  if (!control && !characters && isCharacter(event.key)) return;
   const key = event.shiftKey && control ? `Shift+${event.key.toLowerCase()}` : event.key;
   const found = SHORTCUTS.find(
     (row) => row.keys.includes(key) && (row.control ?? false) === control && actions[row.id],

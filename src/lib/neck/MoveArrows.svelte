@@ -42,12 +42,14 @@
 <g aria-hidden="true" data-arrows={arrows.length}>
   {#each arrows as { id, x, y, to } (id)}
     {@const way = Math.sign(to - x)}
+    {@const drawn = `M${x} ${y} H${to} M${to - way * HEAD} ${y - HEAD} L${to} ${y} L${to - way * HEAD} ${y + HEAD}`}
     <path
-      class="fill-none stroke-ink"
+      class="slides fill-none stroke-ink"
       stroke-width="2.2"
       stroke-linecap="round"
       stroke-linejoin="round"
-      d="M{x} {y} H{to} M{to - way * HEAD} {y - HEAD} L{to} {y} L{to - way * HEAD} {y + HEAD}"
+      d={drawn}
+      style:d="path('{drawn}')"
     />
   {/each}
 </g>

@@ -97,11 +97,12 @@
   }
 
   const at = ({ string, fret }: Place) =>
-    `translate(${layout.finger(fret)} ${layout.string(string)})`;
+    `translate(${layout.finger(fret)}px, ${layout.string(string)}px)`;
 </script>
 
 <svg
   bind:this={picture}
+  data-neck={speak ? '' : undefined}
   viewBox="0 0 {layout.width} {layout.height}"
   class="block w-full select-none {extra}"
   role={speak ? 'group' : 'img'}
@@ -110,10 +111,10 @@
   {#if zone && shaded}
     {@const ends = [layout.wire(Math.max(0, zone.low - 1)), layout.wire(zone.high)]}
     <rect
-      class="fill-sheet"
-      x={Math.min(...ends)}
+      class="slides fill-sheet"
+      style:x="{Math.min(...ends)}px"
       y={layout.top - 16}
-      width={Math.max(...ends) - Math.min(...ends)}
+      style:width="{Math.max(...ends) - Math.min(...ends)}px"
       height={layout.bottom - layout.top + 32}
     />
   {/if}
@@ -137,7 +138,7 @@
       }}
     >
       {#each marks as mark (placeId(mark))}
-        <g transform={at(mark)}>
+        <g class="slides" style:transform={at(mark)}>
           <g
             role="button"
             aria-label={speak(mark)}
@@ -157,7 +158,7 @@
     </g>
   {:else}
     {#each marks as mark (placeId(mark))}
-      <g transform={at(mark)} data-kind={mark.kind} data-place={placeId(mark)}>
+      <g class="slides" style:transform={at(mark)} data-kind={mark.kind} data-place={placeId(mark)}>
         <NoteMark {mark} scale={layout.noteScale} />
       </g>
     {/each}

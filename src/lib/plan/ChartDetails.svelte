@@ -4,8 +4,8 @@
   import { type Chart, readChart } from '$core/chart/form';
   import { shiftChart, toNumerals, toSymbols, transposeChart } from '$core/chart/rewrite';
   import { withHeader } from '$core/chart/summary';
-  import { type Key, keyOfSignature, writeKey } from '$core/keys/keys';
-  import { noteName } from '$core/notes/notes';
+  import { type Key, keyOfSignature, parseKey, writeKey } from '$core/keys/keys';
+  import { noteName, pitchClass } from '$core/notes/notes';
   import { range } from '$core/lists';
   import { showSymbol } from '$lib/ui/glyphs';
   import Popover from '$lib/ui/Popover.svelte';
@@ -42,16 +42,42 @@
     change(withHeader(text, name, value === '' ? null : value));
   };
 
+  /** A key that was typed, until it is said whether the chords move to it or it only names theirs. */
+  let asked = $state.raw<{ readonly key: Key; readonly from: Key } | null>(null);
+
+  function setKey(event: Event & { currentTarget: HTMLInputElement }) {
+    const value = event.currentTarget.value.trim();
+    const key = parseKey(value);
+    const moves = key && home && pitchClass(key.tonic) !== pitchClass(home.tonic);
+    // Numerals are of the key as it is written: they move with it.
+    if (moves && !numerals) asked = { key, from: home };
+    else change(withHeader(text, 'key', value === '' ? null : value));
+  }
+
+  function answer(transposed: boolean) {
+    if (!asked) return;
+    const { key, from } = asked;
+    asked = null;
+    const moved = transposed ? transposeChart(text, from.tonic, key.tonic) : text;
+    change(moved === null ? null : withHeader(moved, 'key', writeKey(key)));
+  }
+
   const keys = $derived(
     home ? range(-6, 7).map((sharps) => keyOfSignature(sharps, home.mode)) : [],
   );
   const numerals = $derived(/(?:^|[|\s])[b#]*[IViv]+/mu.test(text.replace(/^\s*\w+:.*$/gmu, '')));
 </script>
 
-{#snippet field(label: string, name: string, value: string, placeholder: string)}
+{#snippet field(
+  label: string,
+  name: string,
+  value: string,
+  placeholder: string,
+  onchange = setHeader(name),
+)}
   <label class="contents">
     <span class="text-ink-soft">{label}</span>
-    <input class="field min-w-0" {value} {placeholder} maxlength="200" onchange={setHeader(name)} />
+    <input class="field min-w-0" {name} {value} {placeholder} maxlength="200" {onchange} />
   </label>
 {/snippet}
 
@@ -73,11 +99,25 @@
       'key',
       source.key ? writeKey(source.key) : '',
       home ? `${writeKey(home)}, as heard` : 'none',
+      setKey,
     )}
     {@render field('Time', 'time', `${source.time.beats}/${source.time.unit}`, '4/4')}
     {@render field('Tempo', 'tempo', source.tempo === null ? '' : String(source.tempo), '120')}
     {@render field('Feel', 'feel', source.feel ?? '', 'swing, straight …')}
   </div>
+  {#if asked}
+    {@const name = showSymbol(writeKey(asked.key))}
+    <div role="alert" class="grid gap-2 rounded border border-ink p-2" data-key-asked>
+      <p>
+        Move every chord from {showSymbol(writeKey(asked.from))} to {name}, or only name the key?
+      </p>
+      <div class="flex flex-wrap gap-2">
+        <button class="button-strong" onclick={() => answer(true)}>Transpose</button>
+        <button class="button" onclick={() => answer(false)}>Only rename</button>
+        <button class="button-quiet" onclick={() => (asked = null)}>Neither</button>
+      </div>
+    </div>
+  {/if}
   <p role="status" class="text-now-text empty:hidden">{refusal}</p>
   <div class="flex flex-wrap items-center gap-2 border-t border-line pt-3">
     <span class="mr-auto text-ink-soft">Transpose</span>

@@ -4,7 +4,6 @@
   import type { Chart } from '$core/chart/form';
   import type { Lens } from '$core/lenses/table';
   import type { Option } from '$core/lenses/options';
-  import type { Mark } from '$core/neck/marks';
   import Choice from '$lib/ui/Choice.svelte';
   import ChangePanel from './ChangePanel.svelte';
   import NowPanel from './NowPanel.svelte';
@@ -14,12 +13,9 @@
     readonly chart: Chart;
     spelled: boolean;
     lens: Lens | null;
-    /** A note of the neck from which ways onward are shown; null for none. */
-    readonly picked: Mark | null;
-    readonly onclose: () => void;
   }
 
-  let { chart, spelled = $bindable(), lens = $bindable(), picked, onclose }: Props = $props();
+  let { chart, spelled = $bindable(), lens = $bindable() }: Props = $props();
 
   const study = getStudy();
 
@@ -51,35 +47,29 @@
     aria-label={beside === 'targets' ? 'Targets' : 'Why'}
     class="min-h-0 min-w-0 overflow-y-auto [scrollbar-width:thin]"
   >
-    {#if picked}
-      {#await import('./FromHere.svelte') then { default: FromHere }}
-        <FromHere mark={picked} {onclose} />
+    <div class="mb-1.5 flex">
+      <Choice
+        label="Beside the change"
+        bare
+        value={beside}
+        options={[
+          ['why', 'Why'],
+          ['targets', 'Targets'],
+        ]}
+        onchange={(shown) => study.look({ targets: shown === 'targets' })}
+      />
+    </div>
+    {#if beside === 'targets'}
+      {#await import('./TargetsPanel.svelte') then { default: TargetsPanel }}
+        <TargetsPanel {chart} />
       {/await}
     {:else}
-      <div class="mb-1.5 flex">
-        <Choice
-          label="Beside the change"
-          bare
-          value={beside}
-          options={[
-            ['why', 'Why'],
-            ['targets', 'Targets'],
-          ]}
-          onchange={(shown) => study.look({ targets: shown === 'targets' })}
-        />
-      </div>
-      {#if beside === 'targets'}
-        {#await import('./TargetsPanel.svelte') then { default: TargetsPanel }}
-          <TargetsPanel {chart} />
-        {/await}
-      {:else}
-        <WhyPanel
-          {chart}
-          naming={study.settings.current.modeNames}
-          held={heldHere}
-          onrelease={() => (held = null)}
-        />
-      {/if}
+      <WhyPanel
+        {chart}
+        naming={study.settings.current.modeNames}
+        held={heldHere}
+        onrelease={() => (held = null)}
+      />
     {/if}
   </section>
 </div>

@@ -1,24 +1,42 @@
 <!-- The text editor with its verdict below: what cannot be read, where, and what is shown instead. -->
 <script lang="ts">
   import X from '@lucide/svelte/icons/x';
+  import { onMount } from 'svelte';
+  import { openPart } from '$lib/ui/opened';
+  import type { Study } from '$lib/study/study.svelte';
   import type { Problem } from '$core/chart/syntax';
 
   interface Props {
     readonly text: string;
     readonly problems: readonly Problem[];
+    /** What is shown in place of a text that cannot be read. */
+    readonly shown: Study['shownInstead'];
     readonly onedit: (text: string) => void;
     readonly onundo: () => void;
     readonly onredo: () => void;
     readonly onclose: () => void;
   }
 
-  let { text, problems, onedit, onundo, onredo, onclose }: Props = $props();
+  let { text, problems, shown, onedit, onundo, onredo, onclose }: Props = $props();
+
+  const MEANWHILE = {
+    'last readable': 'The last readable version stays on the neck.',
+    'in part': 'What can be read is shown.',
+    nothing: 'Nothing of it can be shown yet.',
+  } as const;
+
+  onMount(() => openPart(onclose));
 </script>
 
 <section aria-label="Chart text" class="flex h-64 flex-col gap-1.5">
   <div class="flex items-center">
     <h2 class="mr-auto text-sm font-semibold">Chart text</h2>
-    <button class="button-quiet" onclick={onclose} aria-label="Close the text" title="Close (T)">
+    <button
+      class="button-quiet"
+      onclick={onclose}
+      aria-label="Close the text"
+      title="Close (Escape)"
+    >
       <X size={16} aria-hidden="true" />
     </button>
   </div>
@@ -40,8 +58,9 @@
         Line {problems[0].line}, column {problems[0].column}: {problems[0].message}
       </p>
       <p class="text-ink-soft">
-        {problems.length > 1 ? `${problems.length} places cannot be read. ` : ''}The last readable
-        version stays on the neck.
+        {problems.length > 1 ? `${problems.length} places cannot be read. ` : ''}{MEANWHILE[
+          shown ?? 'nothing'
+        ]}
       </p>
     {:else}
       <p class="text-ink-soft">All of it can be read.</p>

@@ -1,5 +1,7 @@
 <!-- Wherever the phrase ends: the ways from one note into the next chord, and pinning it. -->
 <script lang="ts">
+  import { onMount } from 'svelte';
+  import { openPart } from '$lib/ui/opened';
   import { getStudy } from '$lib/study/study.svelte';
   import { getPlanModel } from './model.svelte';
   import { degreeOver } from '$core/chords/over';
@@ -14,8 +16,27 @@
 
   let { mark, onclose }: Props = $props();
 
+  onMount(() => openPart(() => onclose()));
+
   const study = getStudy();
   const model = getPlanModel();
+
+  let card = $state<HTMLElement>();
+  let width = $state(0);
+  let left = $state(0);
+
+  // Under its note, and clear of the way through the form, which a pin changes before one's eyes.
+  const CLEAR = { from: 1024, share: 0.56 } as const;
+  $effect(() => {
+    const around = card?.parentElement?.getBoundingClientRect();
+    const note = card?.parentElement
+      ?.querySelector(`[data-mark="${mark.string}-${mark.fret}"]`)
+      ?.getBoundingClientRect();
+    if (!around || !note) return;
+    const end = around.width >= CLEAR.from - 32 ? around.width * CLEAR.share : around.width;
+    const middle = note.left + note.width / 2 - around.left;
+    left = Math.max(0, Math.min(middle - width / 2, end - width));
+  });
 
   const MOST = 5;
   const next = $derived(study.next);
@@ -31,12 +52,19 @@
   );
 </script>
 
-<div class="text-sm" data-from-here>
+<section
+  bind:this={card}
+  bind:clientWidth={width}
+  aria-label="From this note"
+  class="absolute top-full z-30 w-[min(22rem,100%)] -translate-y-9 rounded-md border border-line-strong bg-sheet p-3 text-sm shadow-sheet"
+  style:left="{left}px"
+  data-from-here
+>
   <div class="mb-1 flex flex-wrap items-baseline gap-x-2">
     <h2 class="font-semibold">
       From {showNote(mark.note)}, {here} on string {mark.string}, fret {mark.fret}
     </h2>
-    <button class="ml-auto underline" onclick={onclose}>Close</button>
+    <button class="ml-auto underline" title="Close (Escape)" onclick={onclose}>Close</button>
   </div>
   {#if study.now}
     <button
@@ -66,4 +94,4 @@
       {/each}
     </ol>
   {/if}
-</div>
+</section>

@@ -27,8 +27,8 @@
 
   let scope = $state<Scope>('equal');
   const SCOPE_NAMES: Readonly<Record<Scope, string>> = {
-    chord: 'here',
-    equal: 'same chords',
+    chord: 'this chord',
+    equal: 'every such chord',
     section: 'section',
     chart: 'chart',
   };
@@ -59,13 +59,17 @@
         label="Intent"
         bare
         value={now.intent}
-        options={INTENTS.map((intent) => [intent, INTENT_NAMES[intent][0]])}
+        options={INTENTS.map((intent) => [intent, ...INTENT_NAMES[intent]] as const)}
         onchange={(intent) =>
           study.chart && study.edit(setIntent(study.chart, study.nowIndex, intent, 'chord'))}
       />
       <label class="text-sm">
         <span class="sr-only">Choose</span>
-        <select class="field min-h-8 px-1" title="How far a choice reaches" bind:value={scope}>
+        <select
+          class="field min-h-8 px-1"
+          data-explain="How far a choice reaches: this chord, every such chord, its section, or the whole chart."
+          bind:value={scope}
+        >
           {#each SCOPES as one (one)}<option value={one}>{SCOPE_NAMES[one]}</option>{/each}
         </select>
       </label>

@@ -95,7 +95,7 @@
         disabled={!count(one)}
         data-lens={one}
         aria-label={LENS_TABLE[one].name}
-        title={LENS_TABLE[one].name}
+        data-explain="{LENS_TABLE[one].name}: {LENS_TABLE[one].says}"
         onclick={() => (lens = one)}>{LENS_TABLE[one].short}</button
       >
     {/each}

@@ -1,6 +1,7 @@
 <!--
-  Every borrowed pentatonic over a chord at a glance: kinds down, roots across. A square says how
-  many guide tones it holds; a frame that players use it; a stroke through, that something clashes.
+  Every borrowed pentatonic over a chord at a glance: kinds down, roots across. Each square names
+  the guide tones it holds, is framed where it is in common use, and faint where something clashes.
+  One stop of Tab: arrows walk from square to square.
 -->
 <script lang="ts">
   import { group } from 'd3-array';
@@ -8,7 +9,8 @@
   import { degreeOver } from '$core/chords/over';
   import { type Option, reasonFor } from '$core/lenses/options';
   import { pitchClass } from '$core/notes/notes';
-  import { showDegree, showSymbol } from '$lib/ui/glyphs';
+  import { range } from '$core/lists';
+  import { showDegree, showOver, showSymbol } from '$lib/ui/glyphs';
 
   interface Props {
     readonly chord: Chord;
@@ -42,74 +44,115 @@
       return option ? showDegree(degreeOver(chord, option.material.root)) : '';
     }),
   );
-  /** How full the square is drawn: none, some or all of the guide tones. */
-  const fill = ({ assessment: { guideTones, guideToneCount } }: Option) =>
-    guideTones.length === 0 ? 0 : guideTones.length === guideToneCount ? 1 : 0.5;
+  /** The guide tones a square holds, as degrees: what it says of the chord. */
+  const says = ({ assessment: { guideTones } }: Option) =>
+    guideTones.map((note) => showOver(chord, degreeOver(chord, note))).join(' ') || '–';
+  const all = ({ assessment: { guideTones, guideToneCount } }: Option) =>
+    guideTones.length === guideToneCount;
+
+  const SIZES = range(0, 12);
+  const optionAt = (row: number, size: number) =>
+    rows[row]?.[1].find((option) => above(option) === size);
+  const holds = (option: Option | undefined) => option?.material.name === chosen;
+
+  let roving = $state.raw<readonly [row: number, size: number] | null>(null);
+  let table = $state<HTMLTableElement>();
+  /** The square Tab comes to: where one was, else the one chosen, else the first. */
+  const stop = $derived.by((): readonly [row: number, size: number] => {
+    if (roving && optionAt(...roving)) return roving;
+    const here = rows.flatMap((_, row) => SIZES.map((size) => [row, size] as const));
+    return (
+      here.find(([row, size]) => holds(optionAt(row, size))) ??
+      here.find(([row, size]) => optionAt(row, size)) ?? [0, 0]
+    );
+  });
+
+  const WALKS: Readonly<Record<string, readonly [down: number, across: number]>> = {
+    ArrowUp: [-1, 0],
+    ArrowDown: [1, 0],
+    ArrowLeft: [0, -1],
+    ArrowRight: [0, 1],
+  };
+
+  function onkeydown(event: KeyboardEvent) {
+    const walk = WALKS[event.key];
+    if (!walk || event.ctrlKey || event.metaKey || event.altKey) return;
+    event.preventDefault();
+    event.stopPropagation();
+    let [row, size] = stop;
+    // Over squares that are not there.
+    do {
+      row += walk[0];
+      size += walk[1];
+      if (row < 0 || row >= rows.length || size < 0 || size >= SIZES.length) return;
+    } while (!optionAt(row, size));
+    roving = [row, size];
+    table?.querySelector<HTMLElement>(`[data-square="${row}-${size}"]`)?.focus();
+  }
 </script>
 
-<table class="w-full border-separate border-spacing-0.5 text-xs" data-matrix>
-  <thead>
-    <tr>
-      <th scope="col" class="text-left font-normal text-ink-soft">root at</th>
-      {#each roots as root, size (size)}
-        <th scope="col" class="font-normal text-ink-soft">{root}</th>
-      {/each}
-    </tr>
-  </thead>
-  <tbody>
-    {#each rows as [kind, found] (kind)}
+<div role="presentation" {onkeydown}>
+  <table
+    bind:this={table}
+    class="w-full table-fixed border-separate border-spacing-0.5 text-xs"
+    aria-label="Borrowed pentatonics"
+    data-matrix
+  >
+    <thead>
       <tr>
-        <th scope="row" class="pr-1 text-left font-normal whitespace-nowrap">
-          {KIND_NAMES[kind] ?? kind}
-        </th>
-        {#each Array.from({ length: 12 }, (_, size) => size) as size (size)}
-          {@const option = found.find((one) => above(one) === size)}
-          <td class="p-0">
-            {#if option}
-              {@const clash = option.assessment.clashes.length > 0}
-              <button
-                class="relative flex h-5 w-full min-w-4 items-end overflow-hidden rounded-[2px] border {option
-                  .material.name === chosen
-                  ? 'outline-2 outline-now'
-                  : ''} {option.common ? 'border-2 border-ink' : 'border-line-strong'}"
-                aria-label="{showSymbol(option.material.name)}: {showSymbol(
-                  reasonFor(chord, option),
-                )}"
-                title="{showSymbol(option.material.name)}
-{showSymbol(reasonFor(chord, option))}"
-                aria-pressed={option.material.name === chosen}
-                onpointerenter={() => onlook(option)}
-                onpointerleave={() => onlook(null)}
-                onfocus={() => onlook(option)}
-                onblur={() => onlook(null)}
-                onclick={() => onchoose(option)}
-              >
-                <span class="w-full bg-ink" style:height="{fill(option) * 100}%"></span>
-                {#if clash}
-                  <svg
-                    class="absolute inset-0 h-full w-full"
-                    viewBox="0 0 10 10"
-                    preserveAspectRatio="none"
-                  >
-                    <line
-                      class="stroke-line-strong"
-                      vector-effect="non-scaling-stroke"
-                      stroke-width="1.5"
-                      x1="0"
-                      y1="10"
-                      x2="10"
-                      y2="0"
-                    />
-                  </svg>
-                {/if}
-              </button>
-            {/if}
-          </td>
+        <th scope="col" class="w-20 text-left font-normal text-ink-soft">root on</th>
+        {#each roots as root, size (size)}
+          <th scope="col" class="font-normal text-ink-soft">{root}</th>
         {/each}
       </tr>
-    {/each}
-  </tbody>
-</table>
+    </thead>
+    <tbody>
+      {#each rows as [kind], row (kind)}
+        <tr>
+          <th scope="row" class="pr-1 text-left font-normal whitespace-nowrap">
+            {KIND_NAMES[kind] ?? kind}
+          </th>
+          {#each SIZES as size (size)}
+            {@const option = optionAt(row, size)}
+            <td class="p-0">
+              {#if option}
+                {@const clash = option.assessment.clashes.length > 0}
+                {@const words = `${showSymbol(option.material.name)}: ${showSymbol(reasonFor(chord, option))}`}
+                <button
+                  class="flex h-6 w-full min-w-6 items-center justify-center overflow-hidden rounded-[2px] border text-[11px] tracking-tighter whitespace-nowrap {holds(
+                    option,
+                  )
+                    ? 'outline-2 outline-now'
+                    : ''} {option.common ? 'border-2 border-ink' : 'border-line-strong'} {all(
+                    option,
+                  )
+                    ? 'bg-ink font-semibold text-paper'
+                    : ''} {clash ? 'border-dashed line-through opacity-75' : ''}"
+                  data-square="{row}-{size}"
+                  tabindex={row === stop[0] && size === stop[1] ? 0 : -1}
+                  aria-label={words}
+                  data-explain={words}
+                  aria-pressed={holds(option)}
+                  onpointerenter={() => onlook(option)}
+                  onpointerleave={() => onlook(null)}
+                  onfocus={() => {
+                    roving = [row, size];
+                    onlook(option);
+                  }}
+                  onblur={() => onlook(null)}
+                  onclick={() => onchoose(option)}
+                >
+                  {says(option)}
+                </button>
+              {/if}
+            </td>
+          {/each}
+        </tr>
+      {/each}
+    </tbody>
+  </table>
+</div>
 <p class="mt-1 text-xs text-ink-soft">
-  Full: both notes that name the chord. Half: one. Framed: in common use. Struck: something clashes.
+  In each: the guide tones of {showSymbol(chord.symbol)} it holds. Framed: in common use. Struck: something
+  clashes.
 </p>

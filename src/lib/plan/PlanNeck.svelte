@@ -1,5 +1,6 @@
 <!-- Plan's neck: the marks of now and next with their arrows, the zone's bracket, the targets' pennants. -->
 <script lang="ts">
+  import { onMount } from 'svelte';
   import type { Mark } from '$core/neck/marks';
   import { fitZone } from '$core/neck/neck';
   import { spokenChord } from '$core/chords/spoken';
@@ -61,7 +62,7 @@
     drawn?.kind === 'change' ? drawn.mark : null;
 
   const flags = $derived.by((): readonly Flag[] => {
-    if (!study.view.targets) return [];
+    if (!study.view.targets && study.view.only !== 'targets') return [];
     const flag = (time: Flag['time'], index: number | undefined): readonly Flag[] => {
       const stop = model.targets.stopAt(index);
       const chord = index === undefined ? undefined : study.planned[index]?.chord;
@@ -85,6 +86,13 @@
   /** While the zone is dragged the neck must not slide away under the finger. */
   let dragging = $state(false);
 
+  /** Whether the neck slides when the zone moves; not while it first takes its place. */
+  let sliding = $state(false);
+  onMount(() => {
+    const timer = setTimeout(() => (sliding = true), 300);
+    return () => clearTimeout(timer);
+  });
+
   // On a narrow screen the neck scrolls: keep the zone in sight.
   $effect(() => {
     if (!scroller || !picture || dragging) return;
@@ -107,7 +115,7 @@
 >
   <Neck
     bind:picture
-    class="min-w-3xl"
+    class="min-w-3xl {sliding ? 'sliding' : ''}"
     neck={study.neck}
     {layout}
     {marks}

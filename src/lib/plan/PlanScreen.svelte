@@ -8,12 +8,13 @@
   import { LENSES, type Lens } from '$core/lenses/table';
   import Frame from '$lib/frame/Frame.svelte';
   import type { Actions } from '$lib/frame/shortcuts';
+  import { GUIDE_TONE_SAYS, ZONE_SAYS } from '$lib/frame/words';
   import { LABEL_NAMES, LABELS } from '$lib/neck/labels';
   import { speakMark } from '$lib/neck/speech';
   import { setIntent } from '$lib/study/edits';
   import { addressOf, type Editing, readEditing, writeEditing } from '$lib/study/place';
   import { getStudy } from '$lib/study/study.svelte';
-  import { LANE_VIEWS } from '$lib/study/view';
+  import { LANE_VIEWS, ONLY_NAMES, SHOWN_ONLY, type ShownOnly } from '$lib/study/view';
   import { showBox, showBoxInFull } from '$lib/ui/boxes';
   import Choice from '$lib/ui/Choice.svelte';
   import { showSymbol } from '$lib/ui/glyphs';
@@ -88,6 +89,9 @@
     if (zone) study.chooseZone(zone);
   }
 
+  /** What the key shows alone, in turn. */
+  const ONLY_IN_TURN: readonly ShownOnly[] = ['all', '3', '7', '1', '5', 'targets'];
+
   const actions: Actions = {
     wholeNeck: model.toggleWhole,
     zone1: () => chooseZone(1),
@@ -116,6 +120,7 @@
     layerTriad: () => model.toggleLayer('triad'),
     layerGrip: () => model.toggleLayer('grip'),
     layerHome: () => model.toggleLayer('home'),
+    only: () => study.look({ only: following(ONLY_IN_TURN, study.view.only) ?? 'all' }),
     oneOctave: () => study.look({ oneOctave: !study.view.oneOctave }),
     spelling: () => (spelled = true),
     details: () => (detailed = true),
@@ -151,6 +156,7 @@
   <EditorPanel
     text={document.text}
     problems={study.problems}
+    shown={study.shownInstead}
     onedit={(text) => document.edit({ text }, 'text')}
     onundo={document.undo}
     onredo={document.redo}
@@ -162,22 +168,31 @@
   screen="plan"
   name="Plan"
   {actions}
+  typing={editing === 'bars'}
   fitted={editing === null}
   lane={model.lane}
   instead={editing === 'bars' && study.chart ? barsEditor : null}
   beside={editing === 'text' ? textEditor : null}
   onedit={(index) => editBars(index)}
+  ontext={() => edit('text')}
 >
   {#snippet tools()}
     <PlanTools {editing} bind:detailed ontext={() => edit('text')} onbars={() => editBars()} />
   {/snippet}
 
   {#snippet neck()}
-    <div class="shrink-0">
+    <div class="relative shrink-0">
       <PlanNeck
         onread={(mark) => (read = mark)}
         onpick={(mark) => (picked = study.now ? { index: study.now.index, mark } : null)}
       />
+      {#if pickedHere}
+        {#await import('./FromHere.svelte') then { default: FromHere }}
+          {#key pickedHere}
+            <FromHere mark={pickedHere} onclose={() => (picked = null)} />
+          {/key}
+        {/await}
+      {/if}
       <div class="flex flex-wrap items-center justify-end gap-x-2 gap-y-1">
         <p class="mr-auto min-w-0 flex-1 text-sm max-lg:basis-full lg:truncate" data-readout>
           {#if read && around}{speakMark(read, around)}{:else}<span class="text-ink-soft">
@@ -188,11 +203,29 @@
                   {shapesShown.join(' · ')}
                 </span>
               {:else}
-                Filled: now. Ringed: next. Point at a note to read it.
+                Filled: now. Ringed: next. Largest:
+                <button class="underline decoration-dotted" data-explain={GUIDE_TONE_SAYS}
+                  >guide tones</button
+                >.
               {/if}
             </span>{/if}
         </p>
         <StylesMenu bind:open={styled} />
+        <label class="text-sm">
+          <span class="sr-only">Show only</span>
+          <select
+            class="field {study.view.only === 'all' ? '' : 'border-ink font-bold'}"
+            title="Show only (Y)"
+            name="only"
+            value={study.view.only}
+            onchange={(event) => {
+              const only = SHOWN_ONLY.find((one) => one === event.currentTarget.value);
+              if (only) study.look({ only });
+            }}
+          >
+            {#each SHOWN_ONLY as one (one)}<option value={one}>{ONLY_NAMES[one]}</option>{/each}
+          </select>
+        </label>
         <label class="text-sm">
           <span class="sr-only">Labels</span>
           <select
@@ -214,7 +247,7 @@
           label="Show"
           value={model.whole ? 'whole' : 'zone'}
           options={[
-            ['zone', 'Zone'],
+            ['zone', 'Zone', ZONE_SAYS],
             ['whole', 'Whole neck'],
           ]}
           onchange={model.toggleWhole}
@@ -230,12 +263,6 @@
   {/if}
 
   {#if study.now && study.chart}
-    <ChordPanels
-      chart={study.chart}
-      bind:spelled
-      bind:lens
-      picked={pickedHere}
-      onclose={() => (picked = null)}
-    />
+    <ChordPanels chart={study.chart} bind:spelled bind:lens />
   {/if}
 </Frame>

@@ -12,7 +12,7 @@
   import SquareSplitHorizontal from '@lucide/svelte/icons/square-split-horizontal';
   import StretchHorizontal from '@lucide/svelte/icons/stretch-horizontal';
   import Trash from '@lucide/svelte/icons/trash-2';
-  import { tick } from 'svelte';
+  import { onMount, tick } from 'svelte';
   import {
     type DndEvent,
     dndzone,
@@ -20,6 +20,7 @@
     TRIGGERS,
   } from 'svelte-dnd-action';
   import { message, warn } from '$lib/ui/messages.svelte';
+  import { isLayerOpen, openPart } from '$lib/ui/opened';
   import { range } from '$core/lists';
   import ChordField from './ChordField.svelte';
   import SectionHeading from './SectionHeading.svelte';
@@ -32,6 +33,8 @@
   }
 
   let { workbench, onclose }: Props = $props();
+
+  onMount(() => openPart(onclose));
 
   interface Item {
     readonly id: string;
@@ -85,7 +88,7 @@
     Enter: () => workbench.startTyping(),
     F2: () => workbench.startTyping(),
     Insert: () => workbench.addBar(),
-    a: () => workbench.addBar(),
+    '+': () => workbench.addBar(),
     Delete: () => workbench.remove(),
     Backspace: () => workbench.remove(),
     s: () => workbench.split(),
@@ -96,7 +99,6 @@
     '2': () => workbench.toggleEnding(2),
     '3': () => workbench.toggleEnding(3),
     m: () => workbench.toggleSection(),
-    Escape: () => onclose(),
     Home: () => workbench.go(0),
     End: () => workbench.go(workbench.bars.length - 1),
   };
@@ -139,12 +141,15 @@
       return () => workbench.go(verticalNeighbour(key === 'ArrowDown'), 0, shiftKey);
     }
     // The first letter of a chord, a numeral, N.C. or % begins to type over the slot.
-    if (/^[A-GNIV%]$/u.test(key)) return () => workbench.startTyping(key);
+    if (/^[A-GNIV%]$/iu.test(key)) return () => workbench.startTyping(key);
     return COMMANDS[key] ?? null;
   }
 
   function onkeydown(event: KeyboardEvent) {
-    if ((event.target as Element).closest('input')) return;
+    const at = event.target as Element;
+    if (at.closest('input')) return;
+    // A button of the toolbar is pressed with the keys that press buttons.
+    if (event.key === 'Enter' && at.closest('[role="toolbar"]')) return;
     const command = commandOf(event);
     if (!command) return;
     event.preventDefault();
@@ -210,7 +215,7 @@
   }
 
   const TOOLS = [
-    { name: 'Add a bar', keys: 'A', icon: Plus, run: () => workbench.addBar() },
+    { name: 'Add a bar', keys: '+', icon: Plus, run: () => workbench.addBar() },
     { name: 'Delete', keys: 'Delete', icon: Trash, run: () => workbench.remove() },
     { name: 'Split', keys: 'S', icon: SquareSplitHorizontal, run: () => workbench.split() },
     { name: 'Longer', keys: '>', icon: StretchHorizontal, run: () => workbench.stretch(1) },
@@ -224,7 +229,13 @@
   const closes = $derived(workbench.bars[workbench.selection.to]?.closesRepeat ?? null);
 </script>
 
-<svelte:window onmouseupcapture={(event) => (copying = event.altKey || event.ctrlKey)} />
+<svelte:window
+  onmouseupcapture={(event) => (copying = event.altKey || event.ctrlKey)}
+  onkeydown={(event) => {
+    // Typed with the focus nowhere: it is still the bars that are edited.
+    if (event.target === document.body && !isLayerOpen()) onkeydown(event);
+  }}
+/>
 
 <!-- Keys act here on the bar under the cursor, whichever part of the bench has the focus. -->
 <!-- svelte-ignore a11y_no_static_element_interactions -->

@@ -8,6 +8,7 @@
   import { BOX_NAMES } from '$lib/settings/settings';
   import { NAMING_LABELS, showBox, showBoxInFull } from '$lib/ui/boxes';
   import { showSymbol } from '$lib/ui/glyphs';
+  import { ZONE_SAYS } from '$lib/frame/words';
   import Popover from '$lib/ui/Popover.svelte';
 
   interface Props {
@@ -56,13 +57,15 @@
       class="ml-auto underline"
       href="/plan/{study.id}/region?zone={study.zone.low}-{study.zone.high}"
     >
-      See the region
+      The whole chart in this zone
     </a>
   </div>
   <table class="border-collapse" data-zone-map>
     <thead>
       <tr>
-        <th scope="col" class="pr-3 text-left font-normal text-ink-soft">Frets</th>
+        <th scope="col" class="pr-3 text-left font-normal text-ink-soft" data-explain={ZONE_SAYS}
+          >Zone</th
+        >
         {#each study.zones as { low, high }, index (low)}
           <th scope="col" class="p-0.5">
             <button

@@ -9,16 +9,15 @@ import { modeAt } from '$core/lenses/modes';
 import { type Option, optionsFor } from '$core/lenses/options';
 import { filterMarks, type Layer, type LayerKind, layersFor, withGround } from '$core/neck/layers';
 import { markNeck, type Sounding } from '$core/neck/marks';
+import { onlyDegree, withDegree } from '$core/neck/only';
 import { type Place, wholeNeck } from '$core/neck/neck';
 import type { PlannedChord, Scope } from '$lib/study/choices';
 import { chooseOption, pin } from '$lib/study/edits';
 import type { Study } from '$lib/study/study.svelte';
 import { createTargets } from './targets.svelte';
 
-const soundingOf = ({ chord, material }: PlannedChord): Sounding => ({
-  chord,
-  notes: material.notes,
-});
+const samePlace = (one: Place, other: Place): boolean =>
+  one.string === other.string && one.fret === other.fret;
 
 export function createPlanModel(study: Study) {
   const targets = createTargets(study);
@@ -70,16 +69,27 @@ export function createPlanModel(study: Study) {
     knownLayers.set(id, made);
     return made;
   });
+  /** What sounds of a chord: the choice over it, and a degree that is looked for where it lacks it. */
+  const soundingOf = ({ chord, material }: Pick<PlannedChord, 'chord' | 'material'>): Sounding => {
+    const { only } = study.view;
+    const { notes } = material;
+    const whole = only === 'all' || only === 'targets' ? notes : withDegree(chord, notes, only);
+    return { chord, notes: whole };
+  };
   const marks = $derived.by(() => {
     const { now, next, neck, zone, view } = study;
     if (!now) return [];
-    const over = preview ? { chord: now.chord, notes: preview.material.notes } : soundingOf(now);
+    const over = soundingOf(preview ? { ...now, material: preview.material } : now);
     const region = whole ? wholeNeck(neck) : zone;
     const marked = markNeck(neck, region, over, next ? soundingOf(next) : null);
-    return filterMarks(withGround(neck, marked, layers), {
+    const shown = filterMarks(withGround(neck, marked, layers), {
       strings: view.strings,
       octaveFrom: view.oneOctave ? now.chord.root : null,
     });
+    if (view.only === 'all') return shown;
+    if (view.only !== 'targets') return onlyDegree(shown, view.only);
+    const stops = [targets.stopAt(now.index), targets.stopAt(next?.index)];
+    return shown.filter((mark) => stops.some((stop) => stop !== null && samePlace(stop, mark)));
   });
   const crossing = $derived.by(() => {
     const { now, next, view } = study;

@@ -17,7 +17,8 @@ const pinOn = (neck: Neck, pin: Place | undefined): Place | null =>
 
 export function createTargets(study: Study) {
   const request = $derived.by((): RouteRequest | null => {
-    const wanted = study.view.targets || study.view.lane === 'route';
+    const { targets, lane, only } = study.view;
+    const wanted = targets || lane === 'route' || only === 'targets';
     if (!wanted || study.planned.length === 0) return null;
     const { prefer, contour, free } = study.plan.targets;
     return {

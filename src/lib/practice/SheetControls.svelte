@@ -97,7 +97,7 @@
     </label>
   {/if}
   <label class="grid gap-0.5">
-    Frets
+    Zone
     <select
       class="field"
       name="zone"

@@ -7,7 +7,8 @@
   import { NECK_LIMITS } from '$core/neck/neck';
   import { LARGE, layOut } from '$lib/neck/layout';
   import NeckBoard from '$lib/neck/NeckBoard.svelte';
-  import { type Instrument, neckOf, type StoredSettings } from './settings';
+  import { type Instrument, INSTRUMENT_LIMIT, neckOf, type StoredSettings } from './settings';
+  import Keys from '$lib/frame/Keys.svelte';
   import { createSettings } from './store.svelte';
 
   interface Props {
@@ -46,12 +47,13 @@
   const whole = (value: number): number => (Number.isFinite(value) ? Math.round(value) : 0);
 </script>
 
-<svelte:head><title>Instruments – Corvel</title></svelte:head>
+<Keys actions={{}} {settings} />
+<svelte:head><title>Instruments · Corvel</title></svelte:head>
 
 <main class="mx-auto flex max-w-6xl flex-col gap-6 p-4 sm:p-8">
   <div class="flex flex-wrap items-end gap-3">
     <h1 class="heading mr-auto text-3xl">Instruments</h1>
-    <button class="button-strong" disabled={instruments.length >= 24} onclick={add}>
+    <button class="button-strong" disabled={instruments.length >= INSTRUMENT_LIMIT} onclick={add}>
       <Plus size={16} aria-hidden="true" />Add an instrument
     </button>
   </div>

@@ -18,6 +18,8 @@ export const instrumentSchema = z
 
 export type Instrument = z.infer<typeof instrumentSchema>;
 
+export const INSTRUMENT_LIMIT = 24;
+
 export const BOX_NAMES = ['minor', 'major', 'letter'] as const;
 export type BoxNaming = (typeof BOX_NAMES)[number];
 
@@ -35,12 +37,15 @@ const FIRST: Instrument = {
 
 export const settingsSchema = z.object({
   version: z._default(z.literal(1), 1),
-  instruments: z._default(z.array(instrumentSchema).check(z.minLength(1), z.maxLength(24)), [
-    FIRST,
-  ]),
+  instruments: z._default(
+    z.array(instrumentSchema).check(z.minLength(1), z.maxLength(INSTRUMENT_LIMIT)),
+    [FIRST],
+  ),
   boxNames: z._default(z.enum(BOX_NAMES), 'minor'),
   /** Whether a mode is named as itself or by the scale it is a mode of. */
   modeNames: z._default(z.enum(MODE_NAMES), 'mode'),
+  /** Whether keys of one character act on the screens. */
+  characterKeys: z._default(z.boolean(), true),
 });
 
 export type Settings = z.infer<typeof settingsSchema>;

@@ -1,5 +1,5 @@
 <!--
-  The whole chart in one region: a small neck for each chord in order, so that the eye sees the
+  The whole chart in one zone: a small neck for each chord in order, so that the eye sees the
   shapes breathe as the chords pass. It prints, and downloads as a picture.
 -->
 <script lang="ts">
@@ -139,7 +139,7 @@
   }
 
   const heading = $derived(
-    everyZone ? 'all five zones' : `frets ${study.zone.low} to ${study.zone.high}`,
+    everyZone ? 'all five zones' : `zone ${study.zone.low}–${study.zone.high}`,
   );
 
   async function save(kind: 'svg' | 'png') {
@@ -160,7 +160,7 @@
 
 <Frame
   screen="region"
-  name="Region"
+  name="Zone"
   heading="{heading}, {MATERIAL_NAMES[material].toLowerCase()}"
   actions={{}}
 >
@@ -221,7 +221,7 @@
       {@const frets = windowOf(zone)}
       {#if everyZone}
         <h2 class="heading mt-4 border-t border-line pt-2 text-lg">
-          Frets {zone.low} to {zone.high}
+          Zone {zone.low}–{zone.high}
         </h2>
       {/if}
       <div

@@ -131,7 +131,7 @@ export function takeProposal(
 }
 
 export const INTENT_NAMES: Readonly<Record<Intent, readonly [name: string, says: string]>> = {
-  outline: ['Outline', 'name the change'],
-  lean: ['Lean', 'touch a note that names it'],
-  coast: ['Coast', 'stay where you are'],
+  outline: ['Outline', 'Land on a guide tone, so that the change is heard.'],
+  lean: ['Lean', 'Touch a note that names the chord in passing, and stay free otherwise.'],
+  coast: ['Coast', 'Stay on the scale you are in and let the change go by.'],
 };

@@ -3,7 +3,8 @@
  * Made once for a chart and shared by every screen of it.
  */
 import { createContext } from 'svelte';
-import { type Chart, nextChange, readChart } from '$core/chart/form';
+import { type Chart, nextChange, readChart, unreadableBars } from '$core/chart/form';
+import type { Problem } from '$core/chart/syntax';
 import { readHarmony } from '$core/harmony/reading';
 import { type Key, signatureTonic } from '$core/keys/keys';
 import { lensContexts } from '$core/lenses/options';
@@ -45,8 +46,10 @@ export function createStudy({ id, document, settings, view: kept, place }: Study
   let lastGood: Chart | null = null;
   const chart = $derived.by(() => {
     if (result.ok) lastGood = result.chart;
-    return lastGood;
+    return lastGood ?? (result.ok ? null : result.readable);
   });
+  /** The chart as far as its text can be read, where it never could be read whole. */
+  const inPart = $derived(result.ok || chart === null || chart !== result.readable ? null : chart);
   const reading = $derived(chart ? readHarmony(chart) : null);
   const key = $derived<Key | null>(reading?.key.key ?? null);
   const keptPlan = $derived(readPlan(document.plan));
@@ -105,6 +108,16 @@ export function createStudy({ id, document, settings, view: kept, place }: Study
     },
     get problems() {
       return result.ok ? [] : result.problems;
+    },
+    /** Bars of the chart shown of which something cannot be read, and what. */
+    get unreadable(): ReadonlyMap<number, Problem> {
+      return inPart && !result.ok ? unreadableBars(inPart, result.problems) : new Map();
+    },
+    /** What is shown in place of a chart whose text cannot be read as it stands. */
+    get shownInstead(): 'last readable' | 'in part' | 'nothing' | null {
+      if (result.ok) return null;
+      if (inPart) return 'in part';
+      return chart ? 'last readable' : 'nothing';
     },
     get reading() {
       return reading;

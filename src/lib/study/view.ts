@@ -5,11 +5,28 @@
 import * as z from 'zod/mini';
 import { LANES } from '$core/crossings/lanes';
 import { LAYER_KINDS } from '$core/neck/layers';
+import { DEGREES } from '$core/neck/only';
 import { LABELS } from '$lib/neck/labels';
 
 /** What the strip draws under the chords. */
 export const LANE_VIEWS = ['none', ...LANES, 'route'] as const;
 export type LaneView = (typeof LANE_VIEWS)[number];
+
+/** What alone the neck shows: every note, one degree of each chord, or the targets. */
+export const SHOWN_ONLY = ['all', ...DEGREES, 'targets'] as const;
+export type ShownOnly = (typeof SHOWN_ONLY)[number];
+
+export const ONLY_NAMES: Readonly<Record<ShownOnly, string>> = {
+  all: 'All notes',
+  '1': 'Roots only',
+  '3': 'Thirds only',
+  '5': 'Fifths only',
+  '7': 'Sevenths only',
+  '9': 'Ninths only',
+  '11': 'Elevenths only',
+  '13': 'Thirteenths only',
+  targets: 'Targets only',
+};
 
 /** What cannot be read of a kept view is as it is by default. */
 const or = <T extends z.core.SomeType>(schema: T, fallback: z.core.output<T>) =>
@@ -25,6 +42,7 @@ export const viewSchema = z.object({
   layers: or(z.array(z.enum(LAYER_KINDS)), []),
   /** The only strings shown, from the highest; all when null. */
   strings: or(z.nullable(z.array(z.int().check(z.minimum(1), z.maximum(8)))), null),
+  only: or(z.enum(SHOWN_ONLY), 'all'),
   oneOctave: or(z.boolean(), false),
   /** What the strip shows large. */
   names: or(z.enum(['symbols', 'numerals']), 'symbols'),

@@ -7,7 +7,8 @@
     /** Whether the label is shown, or only spoken. */
     readonly bare?: boolean;
     readonly value: Value;
-    readonly options: readonly (readonly [Value, string])[];
+    /** Values, their names, and where wanted a sentence that explains one. */
+    readonly options: readonly (readonly [value: Value, name: string, says?: string])[];
     readonly onchange: (value: Value) => void;
   }
 
@@ -29,9 +30,10 @@
       }
     }
   >
-    {#each options as [option, name] (option)}
+    {#each options as [option, name, says] (option)}
       <ToggleGroup.Item
         value={option}
+        data-explain={says}
         class="min-h-8 px-2 whitespace-nowrap not-first:border-l not-first:border-line-strong data-[state=on]:bg-ink data-[state=on]:text-paper"
       >
         {name}

@@ -7,9 +7,11 @@
     readonly title: string;
     readonly children: Snippet;
     readonly dismissible?: boolean;
+    /** Gives the focus back to where it was before; false where that is gone. */
+    readonly back: (() => boolean) | null;
   }
 
-  let { open = $bindable(), title, children, dismissible = true }: Props = $props();
+  let { open = $bindable(), title, children, dismissible = true, back }: Props = $props();
 </script>
 
 <Dialog.Root bind:open>
@@ -17,6 +19,9 @@
     <Dialog.Overlay class="fixed inset-0 z-40 bg-black/40" />
     <Dialog.Content
       class="fixed top-1/2 left-1/2 z-50 max-h-[90dvh] w-[min(34rem,calc(100vw-2rem))] -translate-1/2 overflow-y-auto rounded-md border border-line bg-sheet p-5 text-ink shadow-sheet"
+      onCloseAutoFocus={(event) => {
+        if (back?.()) event.preventDefault();
+      }}
       escapeKeydownBehavior={dismissible ? 'close' : 'ignore'}
       interactOutsideBehavior={dismissible ? 'close' : 'ignore'}
     >

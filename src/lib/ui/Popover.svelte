@@ -3,11 +3,21 @@
   import type { Component, ComponentProps } from 'svelte';
   import type PopoverSheet from './PopoverSheet.svelte';
 
-  let { open = $bindable(false), ...rest }: ComponentProps<typeof PopoverSheet> = $props();
+  import { rememberFocus } from './opened';
+
+  let {
+    open = $bindable(false),
+    ...rest
+  }: Omit<ComponentProps<typeof PopoverSheet>, 'back'> = $props();
 
   let Sheet = $state.raw<Component<ComponentProps<typeof PopoverSheet>, object, 'open'> | null>(
     null,
   );
+  /** Gives the focus back to where it was when the sheet was opened, by whatever way. */
+  let back = $state.raw<(() => boolean) | null>(null);
+  $effect.pre(() => {
+    if (open) back = rememberFocus();
+  });
   $effect(() => {
     if (!open || Sheet) return;
     void import('./PopoverSheet.svelte').then((module) => (Sheet = module.default));
@@ -15,7 +25,7 @@
 </script>
 
 {#if Sheet}
-  <Sheet bind:open {...rest} />
+  <Sheet bind:open {back} {...rest} />
 {:else}
   <button
     class={rest.button}

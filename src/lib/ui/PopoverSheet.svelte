@@ -16,6 +16,8 @@
     readonly align?: 'start' | 'end';
     readonly trigger: Snippet;
     readonly children: Snippet;
+    /** Gives the focus back to where it was before; false where that is gone. */
+    readonly back: (() => boolean) | null;
   }
 
   let {
@@ -29,6 +31,7 @@
     align = 'end',
     trigger,
     children,
+    back,
   }: Props = $props();
 </script>
 
@@ -41,8 +44,13 @@
       {side}
       {align}
       sideOffset={6}
+      role="dialog"
       aria-label={label}
-      class="z-40 rounded-md border border-line bg-sheet p-4 text-sm shadow-sheet {sheet}"
+      collisionPadding={8}
+      onCloseAutoFocus={(event) => {
+        if (back?.()) event.preventDefault();
+      }}
+      class="z-40 max-h-(--bits-popover-content-available-height) max-w-(--bits-popover-content-available-width) overflow-auto rounded-md border border-line bg-sheet p-4 text-sm shadow-sheet {sheet}"
     >
       {@render children()}
     </Popover.Content>

@@ -1,0 +1,36 @@
+/** Showing only some of the notes: one degree of every chord. */
+import { type Chord, chordNotes } from '../chords/chords';
+import { degreeOver } from '../chords/over';
+import { type Note, pitchClass, step } from '../notes/notes';
+import type { Mark, Tone } from './marks';
+
+/** The degrees that may be shown alone, as the field numbers them: tensions above the octave. */
+export const DEGREES = ['1', '3', '5', '7', '9', '11', '13'] as const;
+export type DegreeName = (typeof DEGREES)[number];
+
+/** Steps above the root: 0 for the root, 2 for every third, minor or major. */
+const stepsOf = (degree: DegreeName): number => (Number(degree) - 1) % 7;
+
+/** Whether a note is a degree of a chord, in whatever size. */
+export const isDegree = (chord: Chord, note: Note, degree: DegreeName): boolean =>
+  step(degreeOver(chord, note)) === stepsOf(degree);
+
+/** What is chosen over a chord, with the chord's own tone of a degree where the choice lacks it. */
+export function withDegree(
+  chord: Chord,
+  notes: readonly Note[],
+  degree: DegreeName,
+): readonly Note[] {
+  const own = chordNotes({ ...chord, bass: null }).filter((note) => isDegree(chord, note, degree));
+  const there = new Set(notes.map(pitchClass));
+  return [...notes, ...own.filter((note) => !there.has(pitchClass(note)))];
+}
+
+/** Only the marks that are one degree of the chord now or of the next, and only as that. */
+export function onlyDegree(marks: readonly Mark[], degree: DegreeName): readonly Mark[] {
+  const steps = stepsOf(degree);
+  const kept = (tone: Tone | null) => (tone && step(tone.degree) === steps ? tone : null);
+  return marks
+    .map((mark): Mark => ({ ...mark, now: kept(mark.now), next: kept(mark.next) }))
+    .filter(({ now, next }) => now !== null || next !== null);
+}

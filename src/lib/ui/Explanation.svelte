@@ -1,0 +1,105 @@
+<!--
+  Explains in place: whatever carries a `data-explain` shows that sentence beside itself, and is
+  described by it, when it is pointed at, focused or pressed.
+-->
+<script lang="ts">
+  import { onMount } from 'svelte';
+
+  /** How long the pointer rests before an explanation comes, in milliseconds. */
+  const REST = 350;
+  const GAP = 6;
+  const ID = 'explanation';
+
+  let said = $state.raw<{ readonly text: string; readonly left: number; readonly top: number }>();
+  let tip = $state<HTMLElement>();
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  let of: Element | null = null;
+
+  const explained = (target: EventTarget | null): Element | null =>
+    target instanceof Element ? target.closest('[data-explain]') : null;
+
+  function show(element: Element) {
+    hide();
+    of = element;
+    of.setAttribute('aria-describedby', ID);
+    const box = element.getBoundingClientRect();
+    said = {
+      text: element.getAttribute('data-explain') ?? '',
+      left: box.left,
+      top: box.bottom + GAP,
+    };
+  }
+
+  function hide() {
+    clearTimeout(timer);
+    of?.removeAttribute('aria-describedby');
+    of = null;
+    said = undefined;
+  }
+
+  // Kept inside the window: above its word where there is no room below.
+  $effect(() => {
+    if (!said || !tip || !of) return;
+    const { width, height } = tip.getBoundingClientRect();
+    const box = of.getBoundingClientRect();
+    const left = Math.max(GAP, Math.min(said.left, innerWidth - width - GAP));
+    const below = said.top + height <= innerHeight;
+    tip.style.left = `${left}px`;
+    tip.style.top = `${below ? said.top : Math.max(GAP, box.top - height - GAP)}px`;
+  });
+
+  function onpointerover(event: PointerEvent) {
+    if (tip?.contains(event.target as Node)) return;
+    const element = explained(event.target);
+    if (element === of && said) return;
+    clearTimeout(timer);
+    if (element && event.pointerType !== 'touch') timer = setTimeout(() => show(element), REST);
+    else if (!element && of !== document.activeElement) hide();
+  }
+
+  const onpressed = (event: Event) => {
+    const element = explained(event.target);
+    if (element) show(element);
+    else hide();
+  };
+
+  function onfocusin(event: FocusEvent) {
+    const element = explained(event.target);
+    if (element?.matches(':focus-visible')) show(element);
+  }
+
+  function onkeydown(event: KeyboardEvent) {
+    if (event.key !== 'Escape' || !said) return;
+    event.stopPropagation();
+    hide();
+  }
+
+  onMount(() => {
+    // Before whatever else Escape would close.
+    window.addEventListener('keydown', onkeydown, { capture: true });
+    return () => {
+      window.removeEventListener('keydown', onkeydown, { capture: true });
+      clearTimeout(timer);
+    };
+  });
+</script>
+
+<svelte:window
+  {onpointerover}
+  onpointerdown={onpressed}
+  {onfocusin}
+  onfocusout={hide}
+  onscrollcapture={hide}
+/>
+
+{#if said}
+  <div
+    bind:this={tip}
+    id={ID}
+    role="tooltip"
+    class="fixed z-60 max-w-80 rounded border border-line-strong bg-sheet px-2.5 py-1.5 text-sm text-ink shadow-sheet"
+    data-explanation
+  >
+    {said.text}
+  </div>
+{/if}

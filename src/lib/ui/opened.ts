@@ -1,0 +1,52 @@
+/** What is opened over or beside the page: Escape closes the last, and the focus goes back. */
+
+/** Whether a sheet, a menu or an open list lies over the page: then its keys are its own. */
+export const isLayerOpen = (): boolean =>
+  document.querySelector('[role="dialog"], [role="alertdialog"], [role="menu"]') !== null;
+
+const isFocusable = (one: Element | null): one is HTMLElement | SVGElement =>
+  one instanceof HTMLElement || one instanceof SVGElement;
+
+/** Remembers where the focus is; called, gives it back there and says whether it could. */
+export function rememberFocus(fallback: string | null = null): () => boolean {
+  const from = document.activeElement;
+  return () => {
+    const known = from?.isConnected && from !== document.body ? from : null;
+    const target = known ?? (fallback === null ? null : document.querySelector(fallback));
+    if (isFocusable(target)) target.focus({ preventScroll: true });
+    return isFocusable(target);
+  };
+}
+
+/** Whether the focus has gone with what was taken away, or never was anywhere. */
+const isFocusLost = (): boolean =>
+  document.activeElement === null || document.activeElement === document.body;
+
+type Close = () => void;
+const opened: Close[] = [];
+
+function onkeydown(event: KeyboardEvent) {
+  const last = opened.at(-1);
+  // What lies over the page has taken the key for itself.
+  if (event.key !== 'Escape' || event.defaultPrevented || !last) return;
+  event.preventDefault();
+  last();
+}
+
+/**
+ * Says that a part of the page is open; to be undone, with what is returned, when it is gone. For
+ * parts that no library closes: panels and editors.
+ */
+export function openPart(close: Close): () => void {
+  const back = rememberFocus('[data-chord][tabindex="0"]');
+  if (opened.length === 0) window.addEventListener('keydown', onkeydown);
+  opened.push(close);
+  return () => {
+    opened.splice(opened.indexOf(close), 1);
+    if (opened.length === 0) window.removeEventListener('keydown', onkeydown);
+    // The part itself goes in the same breath, and the focus that was in it.
+    queueMicrotask(() => {
+      if (isFocusLost()) back();
+    });
+  };
+}
