@@ -1,10 +1,17 @@
 import { listCharts } from '$lib/server/charts';
 import { database } from '$lib/server/respond';
+import { sketchesOf } from '$lib/server/sketches';
 import { findSettings } from '$lib/server/settings';
 import type { PageServerLoad } from './$types';
 
-export const load: PageServerLoad = async ({ locals }) => ({
-  charts: await listCharts(database(locals)),
-  settings: await findSettings(database(locals)),
-  limited: locals.store.state === 'open' ? locals.store.limited : null,
-});
+export const load: PageServerLoad = async ({ locals }) => {
+  const db = database(locals);
+  const charts = await listCharts(db);
+  return {
+    charts,
+    // Follows when it is ready: the Book does not wait for it.
+    sketches: sketchesOf(db, charts).catch(() => ({})),
+    settings: await findSettings(db),
+    limited: locals.store.state === 'open' ? locals.store.limited : null,
+  };
+};

@@ -1,4 +1,4 @@
-<!-- The Book: every chart, last opened first. -->
+<!-- The Book: every chart by its shape, what was worked on last first; and a line for a new one. -->
 <script lang="ts">
   import FileInput from '@lucide/svelte/icons/file-input';
   import LayoutTemplate from '@lucide/svelte/icons/layout-template';
@@ -14,6 +14,14 @@
     renameChart,
     restoreChart,
   } from '$lib/study/api';
+  import type { FormSketch } from '$core/harmony/sketch';
+  import type { OpenedChart } from '$lib/formats/charts';
+  import Keys from '$lib/frame/Keys.svelte';
+  import type { Actions } from '$lib/frame/shortcuts';
+  import type { StoredSettings } from '$lib/settings/settings';
+  import { createSettings } from '$lib/settings/store.svelte';
+  import { untrack } from 'svelte';
+  import TypedChart from './TypedChart.svelte';
   import { NEW_CHART } from './newChart';
   import type { ChartSummary } from '$lib/server/charts';
   import ChartRow from './ChartRow.svelte';
@@ -22,9 +30,19 @@
 
   interface Props {
     readonly charts: readonly ChartSummary[];
+    /** The forms of the charts, by id, when they are read. */
+    readonly sketches: Promise<Readonly<Record<string, FormSketch | null>>>;
+    readonly settings: StoredSettings;
   }
 
-  let { charts }: Props = $props();
+  let { charts, sketches, settings: stored }: Props = $props();
+
+  const settings = untrack(() => createSettings(stored));
+
+  let known = $state.raw<Readonly<Record<string, FormSketch | null>>>({});
+  $effect(() => {
+    void sketches.then((read) => (known = read));
+  });
 
   let sought = $state('');
   const folded = (text: string) => text.toLocaleLowerCase().normalize('NFKD');
@@ -36,6 +54,9 @@
         .every((word) => haystack.includes(word));
     }),
   );
+
+  /** A progression of our own to begin with. */
+  const EXAMPLE = 'Am7 D9 | Gmaj7 E7 | Am7 | D9 Gmaj7';
 
   const AWAY = 'The server does not answer. Nothing was changed.';
 
@@ -62,6 +83,26 @@
   }
 
   const newChart = () => make(NEW_CHART, 'bars');
+  const open = ({ text, plan }: OpenedChart) => make(text, null, plan);
+
+  let line = $state<TypedChart>();
+  let list = $state<HTMLElement>();
+
+  /** One chart on or back; from anywhere else into the list, and back out of it to the line. */
+  function walk(by: 1 | -1) {
+    const rows = [...(list?.querySelectorAll<HTMLElement>('[data-row]') ?? [])];
+    const here = rows.findIndex((row) => row === document.activeElement);
+    if (here === 0 && by < 0) line?.focus();
+    else rows[here < 0 ? (by > 0 ? 0 : rows.length - 1) : here + by]?.focus();
+  }
+
+  const actions: Actions = {
+    chartBelow: () => walk(1),
+    chartAbove: () => walk(-1),
+    typeChords: () => line?.focus(),
+    findChart: () => find?.focus(),
+  };
+  let find = $state<HTMLInputElement>();
 
   async function remove(chart: ChartSummary) {
     if (!(await attempt(deleteChart(chart.id)))) return;
@@ -72,7 +113,9 @@
   }
 </script>
 
-<main class="mx-auto flex max-w-5xl flex-col gap-4 p-4 sm:p-8">
+<Keys {actions} {settings} />
+
+<main class="mx-auto flex max-w-5xl flex-col gap-3 p-4 sm:px-8 sm:py-5">
   <div class="flex flex-wrap items-end gap-3">
     <h1 class="heading mr-auto text-3xl">Book</h1>
     <label class="relative">
@@ -82,7 +125,19 @@
         class="pointer-events-none absolute top-1/2 left-2.5 -translate-y-1/2 text-ink-soft"
         aria-hidden="true"
       />
-      <input type="search" class="field w-56 pl-8" placeholder="Title or key" bind:value={sought} />
+      <input
+        type="search"
+        class="field w-56 pl-8"
+        placeholder="Title or key"
+        bind:this={find}
+        bind:value={sought}
+        onkeydown={(event) => {
+          if (event.key === 'ArrowDown') {
+            event.preventDefault();
+            walk(1);
+          }
+        }}
+      />
     </label>
     <button class="button" onclick={() => (importing = true)}>
       <FileInput size={16} aria-hidden="true" />Import
@@ -95,17 +150,21 @@
     </button>
   </div>
 
+  <TypedChart bind:this={line} onchart={open} />
+
   {#if charts.length === 0}
     <section class="flex flex-col items-start gap-4 border-t border-line py-10">
       <h2 class="heading text-xl">No charts yet</h2>
       <p class="max-w-prose">
-        A chart is a chord progression typed between bar lines, like
-        <span class="font-serif whitespace-nowrap">| Am7 | D9 | Gmaj7 | % |</span>. Type your own,
-        or look around with six ready-made ones.
+        A chart is a chord progression with bars between lines. Type one above, or begin with this
+        one of ours; look around in six ready-made charts; or bring yours from a file.
       </p>
       <div class="flex flex-wrap gap-2">
-        <button class="button-strong" onclick={newChart}>Type a chart</button>
+        <button class="button-strong heading" onclick={() => make(EXAMPLE, null)} data-example
+          >{EXAMPLE}</button
+        >
         <button class="button" onclick={() => attempt(addDemoCharts())}>Add six demo charts</button>
+        <button class="button" onclick={() => (importing = true)}>Import</button>
       </div>
     </section>
   {:else if found.length === 0}
@@ -118,6 +177,7 @@
       <thead class="text-left text-sm text-ink-soft">
         <tr class="border-b border-line-strong">
           <th scope="col" class="py-1.5 pr-3 font-normal">Title</th>
+          <th scope="col" class="py-1.5 pr-3 font-normal max-md:hidden">Form</th>
           <th scope="col" class="py-1.5 pr-3 font-normal">Key</th>
           <th scope="col" class="py-1.5 pr-3 text-right font-normal max-sm:hidden">Tempo</th>
           <th scope="col" class="py-1.5 pr-3 text-right font-normal">Bars</th>
@@ -125,10 +185,11 @@
           <th scope="col"><span class="sr-only">Actions</span></th>
         </tr>
       </thead>
-      <tbody>
+      <tbody bind:this={list}>
         {#each found as chart (chart.id)}
           <ChartRow
             {chart}
+            sketch={known[chart.id] ?? null}
             onrename={(title) => attempt(renameChart(chart.id, title))}
             onduplicate={() => attempt(duplicateChart(chart.id))}
             ondelete={() => remove(chart)}
@@ -139,5 +200,5 @@
   {/if}
 </main>
 
-<ImportDialog bind:open={importing} onchart={({ text, plan }) => make(text, null, plan)} />
+<ImportDialog bind:open={importing} onchart={open} />
 <FormDialog bind:open={choosing} onchart={(text) => make(text, 'bars')} />

@@ -4,16 +4,20 @@
   import { formatDistanceToNowStrict } from 'date-fns/formatDistanceToNowStrict';
   import { tick } from 'svelte';
   import type { ChartSummary } from '$lib/server/charts';
+  import type { FormSketch } from '$core/harmony/sketch';
+  import FormShape from './FormShape.svelte';
   import { showSymbol } from '$lib/ui/glyphs';
 
   interface Props {
     readonly chart: ChartSummary;
+    /** Its form, once it is known. */
+    readonly sketch: FormSketch | null;
     readonly onrename: (title: string) => Promise<boolean>;
     readonly onduplicate: () => void;
     readonly ondelete: () => void;
   }
 
-  let { chart, onrename, onduplicate, ondelete }: Props = $props();
+  let { chart, sketch, onrename, onduplicate, ondelete }: Props = $props();
 
   let renaming = $state(false);
   let field = $state<HTMLInputElement>();
@@ -40,7 +44,7 @@
 </script>
 
 <tr class="group border-b border-line hover:bg-sheet">
-  <td class="py-2 pr-3">
+  <td class="h-16 w-1/3 max-w-0 min-w-40 py-1.5 pr-3 max-md:w-full">
     {#if renaming}
       <input
         bind:this={field}
@@ -52,7 +56,15 @@
         onblur={finishRenaming}
       />
     {:else}
-      <a href="/plan/{chart.id}" class="heading text-lg hover:underline">{chart.title}</a>
+      <a
+        href="/plan/{chart.id}"
+        class="heading block text-lg/6 hover:underline md:truncate"
+        data-row>{chart.title}</a
+      >
+      <p class="truncate text-sm text-ink-soft" data-first>
+        {sketch?.first.map(showSymbol).join('  ') ?? '\u00a0'}
+      </p>
+      {#if sketch}<div class="md:hidden"><FormShape {sketch} /></div>{/if}
       {#if chart.damaged}
         <span class="text-sm text-now-text" data-damaged>
           damaged: what could be saved is shown, with � for what was lost
@@ -60,10 +72,13 @@
       {/if}
     {/if}
   </td>
+  <td class="w-80 py-2 pr-4 max-md:hidden">
+    {#if sketch}<FormShape {sketch} />{/if}
+  </td>
   <td class="py-2 pr-3 whitespace-nowrap">{chart.key ? showSymbol(chart.key) : '–'}</td>
   <td class="py-2 pr-3 text-right max-sm:hidden">{chart.tempo ?? '–'}</td>
   <td class="py-2 pr-3 text-right">{chart.bars ?? '–'}</td>
-  <td class="py-2 pr-3 text-right text-ink-soft max-sm:hidden">
+  <td class="py-2 pr-3 text-right whitespace-nowrap text-ink-soft max-sm:hidden">
     {chart.openedAt ? `${formatDistanceToNowStrict(new Date(chart.openedAt))} ago` : 'not yet'}
   </td>
   <td class="w-9 py-2 text-right">

@@ -14,6 +14,10 @@ interface ShortcutRow {
 
 // Where two rows share a key, the first that the screen gives something to do is run.
 const ROWS = {
+  chartBelow: { keys: ['ArrowDown'], shown: '↓', does: 'Next chart of the Book; Enter opens it' },
+  chartAbove: { keys: ['ArrowUp'], shown: '↑', does: 'Chart before' },
+  typeChords: { keys: ['n'], shown: 'N', does: 'Type a new chart' },
+  findChart: { keys: ['/'], shown: '/', does: 'Find a chart' },
   nextChord: { keys: ['ArrowRight', '.', 'PageDown'], shown: '→ . PageDown', does: 'Next chord' },
   chordBefore: { keys: ['ArrowLeft', ',', 'PageUp'], shown: '← , PageUp', does: 'Chord before' },
   nextNote: {

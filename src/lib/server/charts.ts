@@ -95,10 +95,13 @@ const newId = () => randomBytes(8).toString('base64url').replace(/[-_]/gu, 'x').
 
 const timestamp = () => new Date().toISOString();
 
-/** All charts not deleted, last opened first. */
+/** When a chart was last worked on: opened, or edited after it was made. */
+const WORKED_ON = sql`max(coalesce(opened_at, ''), iif(revision > 1, updated_at, ''))`;
+
+/** All charts not deleted; what was worked on last stands first. */
 export async function listCharts(db: Db): Promise<readonly ChartSummary[]> {
   const rows = await rowsOf(db, SUMMARY_TEXTS)
-    .orderBy('opened_at', (order) => order.desc().nullsLast())
+    .orderBy(WORKED_ON, 'desc')
     .orderBy('title')
     .execute();
   return rows.map(summaryOf);

@@ -1,0 +1,86 @@
+<!-- One line that takes chords, typed or pasted, and opens them as a chart. -->
+<script lang="ts">
+  import { readChartFile } from '$lib/formats/opening';
+  import type { OpenedChart } from '$lib/formats/charts';
+
+  interface Props {
+    /** Makes the chart; false when the server is away. */
+    readonly onchart: (chart: OpenedChart) => Promise<boolean>;
+  }
+
+  let { onchart }: Props = $props();
+
+  let typed = $state('');
+  let said = $state('');
+  let readAsIs = $state.raw<OpenedChart | null>(null);
+  let field = $state<HTMLTextAreaElement>();
+
+  /** Says, while it is typed, how it is read. */
+  async function verdict() {
+    const text = typed;
+    readAsIs = null;
+    said = '';
+    if (text.trim() === '' || text.trimStart().startsWith('{') || text.trimStart().startsWith('<'))
+      return;
+    const { readChart } = await import('$core/chart/form');
+    if (text !== typed) return;
+    const read = readChart(text);
+    if (!read.ok) said = read.problems[0]?.message ?? '';
+    else {
+      const { bars, chords } = read.chart;
+      said = `${bars.length} ${bars.length === 1 ? 'bar' : 'bars'}, ${chords.length} ${chords.length === 1 ? 'chord' : 'chords'}. Enter opens it.`;
+    }
+  }
+
+  async function open() {
+    if (typed.trim() === '') {
+      field?.focus();
+      return;
+    }
+    const result = await readChartFile(new TextEncoder().encode(typed));
+    if (!result.ok) said = result.message;
+    else if (result.chart.remarks.length > 0 && !readAsIs) {
+      said = result.chart.remarks.join(' ');
+      readAsIs = result.chart;
+    } else if (await onchart(result.chart)) typed = '';
+  }
+
+  function onkeydown(event: KeyboardEvent) {
+    if (event.key !== 'Enter' || event.shiftKey || event.isComposing) return;
+    event.preventDefault();
+    void open();
+  }
+
+  /** Puts the caret in the line. */
+  export const focus = () => field?.focus();
+</script>
+
+<form
+  class="grid gap-1"
+  onsubmit={(event) => {
+    event.preventDefault();
+    void open();
+  }}
+>
+  <div class="flex items-start gap-2">
+    <label class="min-w-0 flex-1">
+      <span class="sr-only">Chords</span>
+      <textarea
+        bind:this={field}
+        bind:value={typed}
+        name="chords"
+        rows="1"
+        class="field heading field-sizing-content max-h-48 w-full resize-none py-1.5 text-lg/6"
+        placeholder="Chords: Gm7 C7 | Fmaj7"
+        aria-describedby="typed-verdict"
+        spellcheck="false"
+        autocapitalize="off"
+        oninput={() => void verdict()}
+        {onkeydown}></textarea>
+    </label>
+    <button class="button-strong min-h-10 shrink-0"
+      >{readAsIs ? 'Open as it is' : 'Open on Plan'}</button
+    >
+  </div>
+  <p id="typed-verdict" role="status" class="min-h-5 text-sm text-ink-soft">{said}</p>
+</form>
