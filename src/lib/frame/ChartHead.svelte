@@ -48,7 +48,7 @@
   });
 </script>
 
-<header class="flex min-h-10 items-center gap-x-3 gap-y-1 max-lg:flex-wrap">
+<header class="flex min-h-10 shrink-0 items-center gap-x-3 gap-y-1 max-lg:flex-wrap print:hidden">
   <a class="button-quiet -ml-2 shrink-0 text-sm print:hidden" href="/" title="Every chart">
     <BookOpen size={16} aria-hidden="true" />Book
   </a>
@@ -63,7 +63,7 @@
     data-heading
   >
     {#each facts as fact, place (fact)}
-      <span class={place > 1 ? 'max-xl:hidden' : ''}>{fact}</span>
+      <span class={place > 1 || heading !== undefined ? 'lg:max-xl:hidden' : ''}>{fact}</span>
     {/each}
   </p>
   <SaveState />

@@ -40,6 +40,8 @@
     readonly ontext?: () => void;
     /** Whether all of it stands on one screen, its parts scrolling within themselves. */
     readonly fitted?: boolean;
+    /** Whether the strip shows the form alone, without its lanes. */
+    readonly shut?: boolean;
     /** Whether what is typed belongs to a part of the screen, as while bars are edited. */
     readonly typing?: boolean;
   }
@@ -61,6 +63,7 @@
     onedit,
     ontext,
     fitted = false,
+    shut = false,
     typing = false,
   }: Props = $props();
 
@@ -135,6 +138,7 @@
         {lane}
         naming={settings.current.modeNames}
         opened={study.view.opened}
+        {shut}
         ongo={ongo ?? study.go}
         onedit={onedit ?? ongo ?? study.go}
         unreadable={study.unreadable}

@@ -33,6 +33,8 @@
     readonly naming: ModeNaming;
     /** Whether every line is opened to its lanes, or only the one of now. */
     readonly opened: boolean;
+    /** Whether the lines keep their lanes shut, where other things need the room. */
+    readonly shut?: boolean;
     readonly ongo: (index: number) => void;
     readonly onedit: (index: number) => void;
     /** Bars of which something cannot be read, and what. */
@@ -49,6 +51,7 @@
     lane,
     naming,
     opened,
+    shut = false,
     ongo,
     onedit,
     unreadable,
@@ -69,7 +72,7 @@
   const roomy = $derived(isRoomy(chart, width, columns));
   const lines = $derived(linesOf(chart, columns));
   const lineNow = $derived(lines[(now === null ? 1 : (chart.chords[now]?.bar ?? 1)) - 1] ?? 0);
-  const isOpen = (index: number) => opened || lines[index] === lineNow;
+  const isOpen = (index: number) => !shut && (opened || lines[index] === lineNow);
   /** Pixels a chord's name has beside its marks. */
   const roomFor = (beats: number, bar: PlayedBar): number =>
     ((width / columns) * beats) / bar.beats - 44;

@@ -1,5 +1,5 @@
-/** A passage drawn as staff and tablature. Large: it comes when a sheet is shown. */
-import { QUARTER } from '$core/time/units';
+/** The systems of a passage drawn as staff and tablature. Large: it comes when a sheet is shown. */
+import { type Beats, QUARTER } from '$core/time/units';
 import { beatTicks } from '$core/time/metre';
 import {
   Accidental,
@@ -7,6 +7,7 @@ import {
   Dot,
   Formatter,
   GhostNote,
+  type RenderContext,
   Renderer,
   Stave,
   StaveConnector,
@@ -18,38 +19,25 @@ import {
   Tuplet,
   Voice,
 } from 'vexflow/bravura';
-import { keyOfSignature, signatureOf } from '$core/keys/keys';
 import { chordName } from '$core/chords/chords';
-import { type NotatedEvent, type NotatedBar, measuresOf } from '$core/phrases/measures';
+import { degreeOver } from '$core/chords/over';
+import type { NotatedEvent } from '$core/phrases/measures';
 import { fretText } from '$core/formats/passage/tab';
 import { at } from '$core/lists';
 import { stringCount, pitchAt } from '$core/neck/neck';
 import { noteName } from '$core/notes/notes';
 import { octaveOf } from '$core/notes/pitch';
 import type { Passage, PlayedNote } from '$core/phrases/passage';
-import { showSymbol } from '$lib/ui/glyphs';
-
-/** The signature of a passage, by its major key; C where no key holds. */
-function signatureName({ key }: Passage): string {
-  if (!key) return 'C';
-  return noteName(keyOfSignature(signatureOf(key), 'major').tonic);
-}
-
-/** Something drawn that sounds from one beat to another. */
-export interface DrawnEvent {
-  readonly from: number;
-  readonly to: number;
-  readonly elements: readonly Element[];
-}
+import { showOver, showSymbol } from '$lib/ui/glyphs';
+import { CHORD_LINE, chordUnder, DEGREE_LINE, MARGIN, type System, TAB_LINE } from './systems';
 
 const DURATIONS = { whole: 'w', half: 'h', quarter: 'q', eighth: '8', '16th': '16' } as const;
-const LEAST_BAR = 90;
-const EVENT_WIDTH = 30;
-const HEAD_WIDTH = 74;
-/** Room an accidental of the signature takes. */
-const SIGN_WIDTH = 11;
-const LAYOUT = { staff: 34, tab: 128, margin: 8 } as const;
-const TAB_LINE = 13;
+/** Faces of the words over and under the staves, with real signs for accidentals. */
+const SIGNED = "'Source Serif 4 Variable', 'Corvel Signs', serif";
+const PLAIN = "'Atkinson Hyperlegible Next Variable', 'Corvel Signs', sans-serif";
+/** In points, as the notation library takes them. */
+const DEGREE_SIZE = 8;
+const NEAR = 1e-6;
 
 /** The staff is written an octave above what sounds. */
 function keyOf(passage: Passage, note: PlayedNote): string {
@@ -91,127 +79,149 @@ function tripletGroups<N>(
   return [...groups.values()];
 }
 
-const widthOf = ({ events }: NotatedBar): number =>
-  Math.max(LEAST_BAR, events.length * EVENT_WIDTH);
-
-/** Bars in lines as they fit, each line filled. */
-function linesOf(
-  measures: readonly NotatedBar[],
-  width: number,
-  head: number,
-): readonly (readonly NotatedBar[])[] {
-  const lines: NotatedBar[][] = [];
-  let used = Infinity;
-  for (const measure of measures) {
-    const needed = widthOf(measure);
-    if (used + needed > width || (lines.at(-1)?.length ?? 0) >= 4) {
-      lines.push([]);
-      used = head;
-    }
-    lines.at(-1)?.push(measure);
-    used += needed;
-  }
-  return lines;
+/** Something drawn that sounds from one beat to another, and where in its system its notes stand. */
+export interface DrawnEvent {
+  readonly from: Beats;
+  readonly to: Beats;
+  readonly x: number;
 }
 
-/** Draws a passage into an element, in lines of a width; what was drawn before is replaced. */
-export function drawPassage(
-  container: HTMLDivElement,
-  passage: Passage,
-  width: number,
-): readonly DrawnEvent[] {
-  container.replaceChildren();
+/** What has to be known of the bar before to draw one: a note tied over, and its line. */
+interface Tie {
+  readonly note: StaveNote | null;
+}
+
+/** Degrees of the notes of an event over their chords, the highest string first. */
+const degreesOf = (passage: Passage, { notes, tiedFrom }: NotatedEvent): readonly string[] =>
+  tiedFrom
+    ? []
+    : [...notes]
+        .sort((a, b) => a.string - b.string)
+        .map((note) => {
+          const chord = chordUnder(passage, note);
+          return chord ? showOver(chord, degreeOver(chord, note.note)) : '';
+        });
+
+/** Draws the staves of one bar; the notes follow, so that a long system is drawn in small steps. */
+function drawStaves(context: RenderContext, system: System, place: number, { x, width }: BarBox) {
+  const { passage, signature, heights } = system.sheet;
+  const measure = at(system.bars, place);
   const strings = stringCount(passage.neck);
-  const measures = measuresOf(passage);
-  const headWidth = HEAD_WIDTH + SIGN_WIDTH * Math.abs(passage.key ? signatureOf(passage.key) : 0);
-  const lines = linesOf(measures, width - 2 * LAYOUT.margin, headWidth);
-  const lineHeight = LAYOUT.tab + TAB_LINE * strings + 34;
+  const stave = new Stave(x, heights.staff, width, { spaceAboveStaffLn: 0 });
+  const tab = new TabStave(x, heights.tab, width, {
+    numLines: strings,
+    spaceAboveStaffLn: 0,
+    spacingBetweenLinesPx: TAB_LINE,
+  });
+  if (place === 0) {
+    stave.addClef('treble', 'default', '8vb');
+    tab.addTabGlyph();
+    if (signature !== 'C') stave.addKeySignature(signature);
+  }
+  if (measure.newTime) stave.addTimeSignature(`${measure.time.beats}/${measure.time.unit}`);
+  stave.setMeasure(place === 0 ? Math.max(0, measure.number) : 0);
+  stave.setContext(context).draw();
+  tab.setNoteStartX(stave.getNoteStartX());
+  tab.setContext(context).draw();
+  if (place === 0) new StaveConnector(stave, tab).setType('singleLeft').setContext(context).draw();
+  return { stave, tab };
+}
+
+interface BarBox {
+  readonly x: number;
+  readonly width: number;
+}
+
+/**
+ * Draws a system into an element, in steps each short enough for a frame; what was drawn before is
+ * replaced. What it returns are the events drawn.
+ */
+export function* drawSystem(
+  container: HTMLDivElement,
+  system: System,
+): Generator<void, readonly DrawnEvent[]> {
+  const { passage, width, signature, headWidth, heights, degrees } = system.sheet;
+  container.replaceChildren();
   const renderer = new Renderer(container, Renderer.Backends.SVG);
-  renderer.resize(width, lines.length * lineHeight + 20);
+  renderer.resize(width, heights.all);
   const context = renderer.getContext();
+  const svg = container.querySelector('svg');
+  svg?.setAttribute('viewBox', `0 0 ${width} ${heights.all}`);
   const tick = beatTicks(passage.time.unit);
   const drawn: DrawnEvent[] = [];
-  const signature = signatureName(passage);
-  let written = '';
-  let tieFrom: { readonly note: StaveNote; readonly row: number } | null = null;
-  for (const [row, line] of lines.entries()) {
-    const top = row * lineHeight;
-    const room = width - 2 * LAYOUT.margin - headWidth;
-    const needed = line.reduce((sum, measure) => sum + widthOf(measure), 0);
-    // A last short line is not stretched across the page.
-    const stretch = Math.min(room / needed, 2.6);
-    let x: number = LAYOUT.margin;
-    for (const [place, measure] of line.entries()) {
-      const head = place === 0 ? headWidth : 0;
-      const barWidth = widthOf(measure) * stretch + head;
-      const stave = new Stave(x, top + LAYOUT.staff, barWidth);
-      const tab = new TabStave(x, top + LAYOUT.tab, barWidth, { numLines: strings });
-      if (place === 0) {
-        stave.addClef('treble', 'default', '8vb');
-        tab.addTabGlyph();
-      }
-      if (place === 0 && signature !== 'C') stave.addKeySignature(signature);
-      const signs = `${measure.time.beats}/${measure.time.unit}`;
-      if (signs !== written) stave.addTimeSignature(signs);
-      written = signs;
-      stave.setMeasure(place === 0 ? Math.max(0, measure.number) : 0);
-      stave.setContext(context).draw();
-      tab.setNoteStartX(stave.getNoteStartX());
-      tab.setContext(context).draw();
-      if (place === 0) {
-        new StaveConnector(stave, tab).setType('singleLeft').setContext(context).draw();
-      }
-      const staveNotes = measure.events.map((event) => staveNote(passage, event));
-      const tabNotes = measure.events.map(tabNote);
-      const groups = tripletGroups(measure.events, staveNotes);
-      const tabGroups = tripletGroups(measure.events, tabNotes);
-      const tuplets = groups.map(
-        (notes) => new Tuplet([...notes], { numNotes: 3, notesOccupied: 2, ratioed: false }),
-      );
-      // Tablature keeps the same time, without a bracket of its own.
-      for (const notes of tabGroups) {
-        new Tuplet([...notes] as StemmableNote[], { numNotes: 3, notesOccupied: 2 });
-      }
-      const meter = { numBeats: measure.time.beats, beatValue: measure.time.unit };
-      const voice = new Voice(meter).setMode(Voice.Mode.SOFT).addTickables(staveNotes);
-      const tabVoice = new Voice(meter).setMode(Voice.Mode.SOFT).addTickables(tabNotes);
-      Accidental.applyAccidentals([voice], signature);
-      const beams = Beam.generateBeams(staveNotes, { beamRests: false });
-      const inner = barWidth - (stave.getNoteStartX() - x) - 14;
-      new Formatter()
-        .joinVoices([voice])
-        .joinVoices([tabVoice])
-        .format([voice, tabVoice], Math.max(40, inner));
-      voice.draw(context, stave);
-      tabVoice.draw(context, tab);
-      for (const beam of beams) beam.setContext(context).draw();
-      for (const tuplet of tuplets) tuplet.setContext(context).draw();
-      for (const [index, event] of measure.events.entries()) {
-        const note = at(staveNotes, index);
-        if (event.tiedFrom && tieFrom) {
-          const sameLine = tieFrom.row === row;
-          // Over a line's end a tie is drawn in two halves.
-          const halves = sameLine
-            ? [{ firstNote: tieFrom.note, lastNote: note }]
-            : [{ firstNote: tieFrom.note }, { lastNote: note }];
-          for (const half of halves) new StaveTie(half).setContext(context).draw();
-        }
-        tieFrom = event.tiedTo ? { note, row } : null;
-        const from = (measure.from + event.start) / tick;
-        const to = from + event.value.ticks / tick;
-        if (event.notes.length > 0) {
-          const elements = [note, at(tabNotes, index)].flatMap((one) => one.getSVGElement() ?? []);
-          drawn.push({ from, to, elements });
-        }
-        context.setFont("'Source Serif 4 Variable', 'Corvel Signs', serif", 14, 'bold');
-        for (const { chord, beat } of passage.chords) {
-          if (beat < from - 1e-6 || beat >= to - 1e-6) continue;
-          const name = showSymbol(chordName(chord));
-          context.fillText(name, note.getAbsoluteX() - 4, top + LAYOUT.staff + 16);
-        }
-      }
-      x += barWidth;
+  const room = width - 2 * MARGIN - headWidth;
+  const needed = system.bars.reduce((sum, bar) => sum + system.sheet.widthOf(bar), 0);
+  // A last short line is not stretched across the page.
+  const stretch = Math.min(room / needed, 2.6);
+  let tie: Tie | null = system.tiedIn ? { note: null } : null;
+  let x = MARGIN;
+  for (const [place, measure] of system.bars.entries()) {
+    const barWidth = system.sheet.widthOf(measure) * stretch + (place === 0 ? headWidth : 0);
+    const { stave, tab } = drawStaves(context, system, place, { x, width: barWidth });
+    yield;
+    const staveNotes = measure.events.map((event) => staveNote(passage, event));
+    const tabNotes = measure.events.map(tabNote);
+    const groups = tripletGroups(measure.events, staveNotes);
+    const tuplets = groups.map(
+      (notes) => new Tuplet([...notes], { numNotes: 3, notesOccupied: 2, ratioed: false }),
+    );
+    // Tablature keeps the same time, without a bracket of its own.
+    for (const notes of tripletGroups(measure.events, tabNotes)) {
+      new Tuplet([...notes] as StemmableNote[], { numNotes: 3, notesOccupied: 2 });
     }
+    const meter = { numBeats: measure.time.beats, beatValue: measure.time.unit };
+    const voice = new Voice(meter).setMode(Voice.Mode.SOFT).addTickables(staveNotes);
+    const tabVoice = new Voice(meter).setMode(Voice.Mode.SOFT).addTickables(tabNotes);
+    Accidental.applyAccidentals([voice], signature);
+    const beams = Beam.generateBeams(staveNotes, { beamRests: false });
+    yield;
+    const inner = barWidth - (stave.getNoteStartX() - x) - 14;
+    new Formatter()
+      .joinVoices([voice])
+      .joinVoices([tabVoice])
+      .format([voice, tabVoice], Math.max(40, inner));
+    yield;
+    voice.draw(context, stave);
+    for (const beam of beams) beam.setContext(context).draw();
+    for (const tuplet of tuplets) tuplet.setContext(context).draw();
+    yield;
+    tabVoice.draw(context, tab);
+    for (const [index, event] of measure.events.entries()) {
+      const note = at(staveNotes, index);
+      if (event.tiedFrom && tie) {
+        // Over a line's end a tie is drawn in two halves.
+        const ends = tie.note ? { firstNote: tie.note, lastNote: note } : { lastNote: note };
+        new StaveTie(ends).setContext(context).draw();
+      }
+      tie = event.tiedTo ? { note } : null;
+      const from = (measure.from + event.start) / tick;
+      const to = from + event.value.ticks / tick;
+      const left = note.getAbsoluteX();
+      if (event.notes.length > 0) drawn.push({ from, to, x: left });
+      context.setFont(SIGNED, 14, 'bold');
+      for (const { chord, beat } of passage.chords) {
+        if (beat < from - NEAR || beat >= to - NEAR) continue;
+        context.fillText(showSymbol(chordName(chord)), left - 4, CHORD_LINE - 5);
+      }
+      if (!degrees) continue;
+      context.setFont(PLAIN, DEGREE_SIZE, 'normal');
+      degreesOf(passage, event).forEach((degree, row) => {
+        const y = heights.degrees + DEGREE_LINE * row;
+        context.fillText(degree, left + 5 - (degree.length * DEGREE_SIZE) / 3, y);
+      });
+    }
+    x += barWidth;
+    yield;
   }
+  if (tie?.note) new StaveTie({ firstNote: tie.note }).setContext(context).draw();
   return drawn;
+}
+
+/** Draws a whole system at once. */
+export function drawWhole(container: HTMLDivElement, system: System): readonly DrawnEvent[] {
+  const steps = drawSystem(container, system);
+  for (;;) {
+    const step = steps.next();
+    if (step.done) return step.value;
+  }
 }

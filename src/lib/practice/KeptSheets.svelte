@@ -1,8 +1,9 @@
 <!-- The sheets kept with the chart, and keeping the one shown. -->
 <script lang="ts">
-  import { warn } from '$lib/ui/messages.svelte';
-  import { dropSheet } from '$lib/study/edits';
+  import { message, warn } from '$lib/ui/messages.svelte';
+  import { dropSheet, keepSheet } from '$lib/study/edits';
   import { getStudy } from '$lib/study/study.svelte';
+  import type { PracticeSheet } from '$lib/study/plan';
   import type { Practice } from './practice.svelte';
 
   interface Props {
@@ -13,6 +14,14 @@
 
   const study = getStudy();
   let name = $state('');
+
+  function drop(sheet: PracticeSheet) {
+    study.edit(dropSheet(sheet.id));
+    message(`“${sheet.name}” is dropped.`, {
+      duration: 10_000,
+      action: { label: 'Take it back', onClick: () => study.edit(keepSheet(sheet)) },
+    });
+  }
 
   function keep(event: SubmitEvent) {
     event.preventDefault();
@@ -37,9 +46,9 @@
         >{sheet.name}</button
       >
       <button
-        class="px-1.5 text-ink-soft hover:text-ink"
+        class="min-w-7 px-1.5 py-1 text-ink-soft hover:text-ink"
         aria-label="Drop {sheet.name}"
-        onclick={() => study.edit(dropSheet(sheet.id))}>×</button
+        onclick={() => drop(sheet)}>×</button
       >
     </span>
   {/each}

@@ -1,20 +1,23 @@
 <!-- The practice sheet: an exercise or a line as staff and tablature, played and shown on the neck. -->
 <script lang="ts">
   import { onDestroy, untrack } from 'svelte';
+  import ChevronRight from '@lucide/svelte/icons/chevron-right';
   import { degreeOver } from '$core/chords/over';
+  import { EXERCISE_WORDS } from '$core/exercises/kinds';
   import type { Passage, PlayedNote } from '$core/phrases/passage';
   import { passageProgramme } from '$lib/audio/programme';
   import { pageTransport } from '$lib/audio/transport.svelte';
+  import PrintHeading from '$lib/frame/PrintHeading.svelte';
   import Frame from '$lib/frame/Frame.svelte';
   import type { Actions } from '$lib/frame/shortcuts';
   import type { DrawnMark } from '$lib/neck/drawn';
-  import { LARGE, layOut } from '$lib/neck/layout';
+  import { atWidth, layOut } from '$lib/neck/layout';
   import Neck from '$lib/neck/Neck.svelte';
   import Notation from '$lib/notation/Notation.svelte';
   import { getStudy } from '$lib/study/study.svelte';
   import { showNote, showOver, showSymbol } from '$lib/ui/glyphs';
   import KeptSheets from './KeptSheets.svelte';
-  import { coming, soundingAt } from './moments';
+  import { coming, momentAt, momentsOf, soundingAt } from './moments';
   import { createPractice } from './practice.svelte';
   import SheetControls from './SheetControls.svelte';
   import SheetTools from './SheetTools.svelte';
@@ -33,10 +36,18 @@
 
   const passage = $derived(practice.passage);
   const beat = $derived(transport.beat ?? passage?.notes[stepped]?.beat ?? null);
-  const sounding = $derived(passage ? soundingAt(passage, beat) : []);
-  const next = $derived(passage ? coming(passage, beat) : []);
+  const moments = $derived(passage ? momentsOf(passage) : []);
+  /** The clock goes on at every frame; what is drawn changes with the notes. */
+  const moment = $derived(momentAt(moments, beat));
+  const sounding = $derived(passage ? soundingAt(passage, moment) : []);
+  const next = $derived(passage ? coming(passage, moment) : []);
+  let width = $state(1240);
   const layout = $derived(
-    layOut(study.neck, { ...LARGE, leftHanded: study.instrument.leftHanded }),
+    layOut(study.neck, {
+      ...atWidth(width),
+      leftHanded: study.instrument.leftHanded,
+      focus: practice.settings.zone,
+    }),
   );
 
   function label(note: PlayedNote): string {
@@ -108,6 +119,7 @@
     anotherLine: () => practice.change({ seed: practice.settings.seed + 1 }),
   };
 
+  const warnings = $derived(practice.opened ? [] : (practice.exercise?.warnings ?? []));
   const following = $derived(!practice.opened && practice.settings.extent === 'whole');
   const spoken = $derived(
     sounding.length > 0
@@ -119,8 +131,12 @@
 <Frame
   screen="practice"
   name="Practice sheet"
-  heading={showSymbol(passage?.title ?? '')}
+  heading={practice.opened
+    ? showSymbol(practice.opened.title)
+    : EXERCISE_WORDS[practice.settings.kind].name}
   {actions}
+  fitted
+  shut
   now={following ? chordNow : null}
   next={following ? chordNext : null}
   ongo={goTo}
@@ -136,7 +152,10 @@
   {/snippet}
 
   {#snippet neck()}
-    <div class="overflow-x-auto print:hidden">
+    <div
+      class="shrink-0 overflow-x-auto will-change-transform contain-content print:hidden"
+      bind:clientWidth={width}
+    >
       <Neck
         class="min-w-3xl"
         neck={study.neck}
@@ -150,35 +169,52 @@
     </div>
   {/snippet}
 
-  <SheetControls {practice} />
-  {#if practice.opened}
-    <p class="text-sm">
-      A melody from a file, on {study.instrument.name}.
-      <button class="underline" onclick={practice.close}>Back to the exercise</button>
-    </p>
-  {:else if practice.exercise}
-    <p class="text-sm" data-goal>{practice.exercise.goal}</p>
-    {#each practice.exercise.warnings as warning (warning)}
-      <p class="text-sm font-semibold text-now-text" role="status">{warning}</p>
-    {/each}
-  {/if}
+  <PrintHeading what={showSymbol(passage?.title ?? '')} zone={practice.settings.zone} {passage} />
+  <details class="group shrink-0 border-y border-line print:hidden" data-settings>
+    <summary class="flex cursor-pointer flex-wrap items-center gap-x-2 py-1 text-sm">
+      <ChevronRight size={16} class="group-open:rotate-90" aria-hidden="true" />
+      <span class="font-semibold">Sheet and kept sheets</span>
+      {#if practice.opened}
+        <span>
+          A melody from a file, on {study.instrument.name}.
+          <button class="underline" onclick={practice.close}>Back to the exercise</button>
+        </span>
+      {:else if practice.exercise}
+        <span class="min-w-0 text-ink-soft" data-goal>{practice.exercise.goal}</span>
+      {/if}
+    </summary>
+    <div class="grid gap-2 pb-2">
+      <SheetControls {practice} />
+      <KeptSheets {practice} />
+      <p class="text-xs text-ink-soft">
+        Warm up first. Stop at pain, tingling or numbness, and see a clinician if it lasts. Rest a
+        few minutes in every half hour, and keep the volume moderate.
+      </p>
+    </div>
+  </details>
+  {#each warnings as warning (warning)}
+    <p class="shrink-0 text-sm font-semibold text-now-text" role="status">{warning}</p>
+  {/each}
   {#if transport.playing && transport.silent}
-    <p class="text-sm font-semibold text-now-text" role="status">{transport.silent}</p>
+    <p class="shrink-0 text-sm font-semibold text-now-text" role="status">{transport.silent}</p>
   {/if}
 
-  <KeptSheets {practice} />
-
-  {#if passage && passage.notes.length > 0}
-    <Notation {passage} {beat} />
-  {:else if practice.failure}
-    <p class="text-now-text" role="status">{practice.failure}</p>
-  {:else if practice.working}
-    <p class="text-ink-soft" role="status">Writing the sheet…</p>
-  {:else}
-    <p class="text-ink-soft">There is nothing to play: this chart has no chords yet.</p>
-  {/if}
-  <p class="text-xs text-ink-soft print:hidden">
-    Warm up first. Stop at pain, tingling or numbness, and see a clinician if it lasts. Rest a few
-    minutes in every half hour, and keep the volume moderate.
-  </p>
+  <!-- Scrolled with the keys as well. -->
+  <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+  <div
+    class="min-h-48 flex-1 overflow-y-auto [scrollbar-width:thin] print:overflow-visible"
+    role="region"
+    aria-label="The sheet"
+    tabindex="0"
+  >
+    {#if passage && passage.notes.length > 0}
+      <Notation {passage} beat={moment} degrees={study.view.degrees} />
+    {:else if practice.failure}
+      <p class="text-now-text" role="status">{practice.failure}</p>
+    {:else if practice.working}
+      <p class="text-ink-soft" role="status">Writing the sheet…</p>
+    {:else}
+      <p class="text-ink-soft">There is nothing to play: this chart has no chords yet.</p>
+    {/if}
+  </div>
 </Frame>

@@ -151,4 +151,13 @@
       <Dice size={16} aria-hidden="true" />Another
     </button>
   {/if}
+  <label class="flex min-h-8.5 items-center gap-1.5">
+    <input
+      type="checkbox"
+      name="degrees"
+      checked={study.view.degrees}
+      onchange={(event) => study.look({ degrees: event.currentTarget.checked })}
+    />
+    Degrees under the notes
+  </label>
 </div>

@@ -1,5 +1,6 @@
 <!-- What the head of a practice sheet offers: play, speed, print, files out and in. -->
 <script lang="ts">
+  import FileMusic from '@lucide/svelte/icons/file-music';
   import Play from '@lucide/svelte/icons/play';
   import Printer from '@lucide/svelte/icons/printer';
   import Stop from '@lucide/svelte/icons/square';
@@ -68,8 +69,8 @@
     {#each SPEEDS as one (one)}<option value={one}>{one * 100} %</option>{/each}
   </select>
 </label>
-<button class="button" onclick={() => window.print()}>
-  <Printer size={15} aria-hidden="true" />Print
+<button class="button-quiet text-sm" title="Print the sheet" onclick={() => window.print()}>
+  <Printer size={16} aria-hidden="true" /><span class="max-2xl:sr-only">Print</span>
 </button>
 <label class="text-sm">
   <span class="sr-only">Export</span>
@@ -90,8 +91,11 @@
       >{/each}
   </select>
 </label>
-<label class="button cursor-pointer text-sm">
-  Open a melody
+<label
+  class="button-quiet cursor-pointer text-sm focus-within:outline-2"
+  title="Open a melody: MIDI or MusicXML"
+>
+  <FileMusic size={16} aria-hidden="true" /><span class="max-2xl:sr-only">Open a melody</span>
   <input
     type="file"
     class="sr-only"

@@ -16,3 +16,26 @@ export function coming({ notes }: Passage, beat: Beats | null): readonly PlayedN
   const next = notes.find((note) => beat === null || note.beat > beat + NEAR);
   return next ? notes.filter((note) => Math.abs(note.beat - next.beat) < NEAR) : [];
 }
+
+/**
+ * The moments of a passage at which what sounds changes, in order: beats to look up with
+ * {@link momentAt}, so that nothing is drawn anew between two of them.
+ */
+export function momentsOf({ notes }: Passage): readonly Beats[] {
+  const beats = notes.flatMap(({ beat, beats: length }) => [beat, beat + length]);
+  const sorted = beats.toSorted((a, b) => a - b);
+  return sorted.filter((beat, index) => beat - (sorted[index - 1] ?? -Infinity) > NEAR);
+}
+
+/** The last moment at or before a beat; null before the first and where nothing plays. */
+export function momentAt(moments: readonly Beats[], beat: Beats | null): Beats | null {
+  if (beat === null) return null;
+  let low = 0;
+  let high = moments.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if ((moments[middle] ?? Infinity) <= beat + NEAR) low = middle + 1;
+    else high = middle;
+  }
+  return moments[low - 1] ?? null;
+}

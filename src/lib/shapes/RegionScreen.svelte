@@ -26,6 +26,7 @@
   import { windowAround } from '$lib/neck/layout';
   import NeckPicture from '$lib/neck/NeckPicture.svelte';
   import type { PlannedChord } from '$lib/study/choices';
+  import PrintHeading from '$lib/frame/PrintHeading.svelte';
   import Frame from '$lib/frame/Frame.svelte';
   import { getStudy } from '$lib/study/study.svelte';
   import Choice from '$lib/ui/Choice.svelte';
@@ -216,6 +217,7 @@
     </div>
   </div>
 
+  <PrintHeading what="{MATERIAL_NAMES[material]}, {heading}" zone={everyZone ? null : study.zone} />
   <div bind:this={sheet} data-region>
     {#each rows as zone (zone.low)}
       {@const frets = windowOf(zone)}

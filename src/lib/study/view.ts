@@ -51,6 +51,8 @@ export const viewSchema = z.object({
   opened: or(z.boolean(), false),
   /** What the ladder crosses. */
   crossing: or(z.enum(['chords', 'choices']), 'choices'),
+  /** Whether a sheet's notes have their degrees under them. */
+  degrees: or(z.boolean(), true),
   /** Whether targets stand on the neck. */
   targets: or(z.boolean(), false),
 });

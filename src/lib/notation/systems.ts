@@ -1,0 +1,141 @@
+/** Where the bars of a passage stand on a page: systems of staff and tablature, before they are drawn. */
+import type { Chord } from '$core/chords/chords';
+import { keyOfSignature, signatureOf } from '$core/keys/keys';
+import { at } from '$core/lists';
+import { pitchAt, stringCount } from '$core/neck/neck';
+import { noteName, step } from '$core/notes/notes';
+import { octaveOf } from '$core/notes/pitch';
+import { measuresOf, type NotatedBar } from '$core/phrases/measures';
+import type { Passage, PlayedNote } from '$core/phrases/passage';
+import { beatTicks } from '$core/time/metre';
+import type { Beats } from '$core/time/units';
+
+export const MARGIN = 8;
+/** Room over the staff for chord symbols, in pixels. */
+export const CHORD_LINE = 22;
+export const TAB_LINE = 13;
+export const DEGREE_LINE = 13;
+const STAFF = 40;
+const HEAD_WIDTH = 74;
+/** Room an accidental of the signature takes. */
+const SIGN_WIDTH = 11;
+const TIME_WIDTH = 22;
+const LEAST_BAR = 90;
+const MOST_BARS = 4;
+
+/** Room for each event: on a screen, and on paper, where eighths stand closer. */
+const EVENT_WIDTH = { screen: 30, paper: 17 } as const;
+
+/** Pixels of a page's width between its margins: what both A4 and Letter have. */
+export const PAPER_WIDTH = 700;
+
+export interface SheetOptions {
+  readonly width: number;
+  readonly medium: keyof typeof EVENT_WIDTH;
+  /** Whether the degree of every note stands under it. */
+  readonly degrees: boolean;
+}
+
+/** A bar with whether its time signature is written. */
+export interface SheetBar extends NotatedBar {
+  readonly newTime: boolean;
+}
+
+/** What all systems of a sheet share. */
+export interface Sheet extends SheetOptions {
+  readonly passage: Passage;
+  /** The signature by its major key; C where no key holds. */
+  readonly signature: string;
+  readonly headWidth: number;
+  readonly widthOf: (bar: NotatedBar) => number;
+  /** Tops of what stands in a system, and the height of all of it, in pixels. */
+  readonly heights: {
+    readonly staff: number;
+    readonly tab: number;
+    readonly degrees: number;
+    readonly all: number;
+  };
+}
+
+/** One line of staff and tablature. */
+export interface System {
+  readonly sheet: Sheet;
+  readonly bars: readonly SheetBar[];
+  /** Whether a note is held over from the system before. */
+  readonly tiedIn: boolean;
+  readonly from: Beats;
+  readonly to: Beats;
+}
+
+/** The chord a note is played over. */
+export function chordUnder({ chords }: Passage, { beat }: PlayedNote): Chord | null {
+  const under = chords.find((one) => one.beat <= beat + 1e-6 && beat < one.beat + one.beats - 1e-6);
+  return under?.chord ?? null;
+}
+
+/** Lines and spaces of the staff from the lowest C up; the staff is written an octave above the sound. */
+const staffStep = ({ neck }: Passage, note: PlayedNote): number =>
+  (octaveOf(note.note, pitchAt(neck, note)) + 1) * 7 + step(note.note);
+
+const TOP_LINE = 5 * 7 + 3;
+const BOTTOM_LINE = 4 * 7 + 2;
+/** Room for stems, beams and brackets over and under the staff. */
+const STEMS = 20;
+
+function heightsOf(passage: Passage, degrees: boolean): Sheet['heights'] {
+  const steps = passage.notes.map((note) => staffStep(passage, note));
+  const above = Math.max(STEMS, ...steps.map((one) => (one - TOP_LINE) * 5 + 8));
+  const below = Math.max(STEMS, ...steps.map((one) => (BOTTOM_LINE - one) * 5 + 8));
+  const staff = CHORD_LINE + above;
+  const tab = staff + STAFF + below + 10;
+  const underTab = tab + TAB_LINE * (stringCount(passage.neck) - 1);
+  const together = new Map<Beats, number>();
+  for (const { beat } of passage.notes) together.set(beat, (together.get(beat) ?? 0) + 1);
+  const rows = degrees ? Math.max(1, ...together.values()) : 0;
+  return { staff, tab, degrees: underTab + 18, all: underTab + 12 + DEGREE_LINE * rows + 6 };
+}
+
+/** A passage in systems as wide as the page; every line is filled. */
+export function layOutSheet(passage: Passage, options: SheetOptions): readonly System[] {
+  const { width, medium, degrees } = options;
+  const each = EVENT_WIDTH[medium];
+  const signs = Math.abs(passage.key ? signatureOf(passage.key) : 0);
+  const sheet: Sheet = {
+    ...options,
+    passage,
+    signature: passage.key
+      ? noteName(keyOfSignature(signatureOf(passage.key), 'major').tonic)
+      : 'C',
+    headWidth: HEAD_WIDTH + SIGN_WIDTH * signs,
+    widthOf: ({ events }) => Math.max(LEAST_BAR, events.length * each),
+    heights: heightsOf(passage, degrees),
+  };
+  const room = width - 2 * MARGIN;
+  const lines: SheetBar[][] = [];
+  let used = Infinity;
+  let time = '';
+  for (const bar of measuresOf(passage)) {
+    const signature = `${bar.time.beats}/${bar.time.unit}`;
+    const newTime = signature !== time;
+    time = signature;
+    const needed = sheet.widthOf(bar) + (newTime ? TIME_WIDTH : 0);
+    if (used + needed > room || (lines.at(-1)?.length ?? 0) >= MOST_BARS) {
+      lines.push([]);
+      used = sheet.headWidth;
+    }
+    lines.at(-1)?.push({ ...bar, newTime });
+    used += needed;
+  }
+  const tick = beatTicks(passage.time.unit);
+  return lines.map((bars, line): System => {
+    const first = at(bars, 0);
+    const next = lines[line + 1]?.[0];
+    return {
+      sheet,
+      bars,
+      tiedIn: first.events[0]?.tiedFrom ?? false,
+      from: first.from / tick,
+      to: next ? next.from / tick : passage.beats,
+    };
+  });
+}
