@@ -1,6 +1,6 @@
 /** What the browser loads and how long a step takes. */
 import { gzipSync } from 'node:zlib';
-import type { WebDriver } from 'selenium-webdriver';
+import { Key, type WebDriver } from 'selenium-webdriver';
 import { TUNINGS } from '../../src/core/neck/instruments';
 import { LAYER_KINDS } from '../../src/core/neck/layers';
 import {
@@ -11,7 +11,7 @@ import {
   visit,
 } from '../browser/harness';
 import { LONG_CHART } from './core';
-import { type Figure, median } from './report';
+import { type Figure, median, quantile } from './report';
 
 /** Gzipped bytes of every script a page loads before anything lazy is asked for. */
 async function scriptKilobytes(driver: WebDriver, url: string): Promise<number> {
@@ -62,6 +62,102 @@ const stepThrough = (driver: WebDriver): Promise<number> =>
     };
     step();`);
 
+/** Slows the page's own processor, as a tablet's would be. */
+const slowDown = (driver: ChromiumWebDriver, rate: number): Promise<unknown> =>
+  driver.sendAndGetDevToolsCommand('Emulation.setCPUThrottlingRate', { rate });
+
+/** What the browser's event timing leaves out is shorter than this, in milliseconds. */
+const SHORTEST = 16;
+const PRESSES = 40;
+
+/** Milliseconds from real presses of keys to the next painted frame, by the browser's event timing. */
+async function keyToPaint(
+  driver: ChromiumWebDriver,
+  keys: readonly string[],
+): Promise<readonly number[]> {
+  await driver.executeScript(`
+    window.presses = [];
+    window.pressed?.disconnect();
+    window.pressed = new PerformanceObserver((list) => {
+      for (const entry of list.getEntries())
+        if (entry.name === 'keydown') window.presses.push(entry.duration);
+    });
+    window.pressed.observe({ type: 'event', durationThreshold: ${SHORTEST} });`);
+  for (let press = 0; press < PRESSES; press++) {
+    await driver
+      .actions()
+      .sendKeys(keys[press % keys.length] ?? '')
+      .perform();
+    // As fast as a player would step, not faster than the page can draw.
+    await driver.executeAsyncScript(`setTimeout(arguments[arguments.length - 1], 250)`);
+  }
+  const seen: number[] = await driver.executeScript('return window.presses');
+  return [...seen, ...Array<number>(Math.max(0, PRESSES - seen.length)).fill(SHORTEST)];
+}
+
+/** Keys to paint, at the processor's own speed and slowed four times. */
+async function* keyFigures(
+  driver: ChromiumWebDriver,
+  what: string,
+  keys: readonly string[],
+): AsyncGenerator<Figure> {
+  for (const [rate, middle, late] of [
+    [1, 24, 40],
+    [4, 72, 120],
+  ] as const) {
+    await slowDown(driver, rate);
+    const presses = await keyToPaint(driver, keys);
+    const how = rate === 1 ? what : `${what}, slowed four times`;
+    yield { what: `${how}: median`, value: median(presses), unit: 'ms', most: middle };
+    yield { what: `${how}: 95th`, value: quantile(presses, 0.95), unit: 'ms', most: late };
+  }
+  await slowDown(driver, 1);
+}
+
+/** A 64-bar sheet, slowed four times: until what is in view is drawn, and its frames while it plays. */
+async function* sheetFigures(driver: ChromiumWebDriver, address: string): AsyncGenerator<Figure> {
+  await visit(driver, address);
+  await find(driver, '[data-notation][data-drawn]');
+  await slowDown(driver, 4);
+  const drawn: number = await driver.executeAsyncScript(`
+    const done = arguments[arguments.length - 1];
+    const list = document.querySelector('[name=kind]');
+    const label = () => document.querySelector('[data-notation]')?.getAttribute('aria-label');
+    const before = label();
+    const began = performance.now();
+    list.value = 'guide-tones';
+    list.dispatchEvent(new Event('change', { bubbles: true }));
+    const look = () => {
+      const sheet = document.querySelector('[data-notation][data-drawn]');
+      const inView = [...(sheet?.children ?? [])].filter((one) => {
+        const { top, bottom } = one.getBoundingClientRect();
+        return bottom > 0 && top < innerHeight;
+      });
+      const ready = sheet && label() !== before && inView.every((one) => one.firstChild);
+      if (ready) requestAnimationFrame(() => done(performance.now() - began));
+      else setTimeout(look, 10);
+    };
+    look();`);
+  yield { what: '64-bar sheet drawn, slowed four times', value: drawn, unit: 'ms', most: 1500 };
+  await driver.actions().sendKeys(' ').perform();
+  await find(driver, '[data-sounding]');
+  const frames: readonly number[] = await driver.executeAsyncScript(`
+    const done = arguments[arguments.length - 1];
+    const frames = [];
+    let last = performance.now();
+    const next = () => {
+      const now = performance.now();
+      frames.push(now - last);
+      last = now;
+      if (frames.length < 500) requestAnimationFrame(next);
+      else done(frames);
+    };
+    requestAnimationFrame(next);`);
+  const what = 'frame of a playing sheet, slowed four times: longest of 500';
+  yield { what, value: Math.max(...frames), unit: 'ms', most: 50 };
+  await slowDown(driver, 1);
+}
+
 export async function* pageFigures(
   driver: ChromiumWebDriver,
   server: TestServer,
@@ -84,6 +180,10 @@ export async function* pageFigures(
   yield { what: 'Plan usable after navigation, 64 bars', value, unit: 'ms', most: 1000 };
   await driver.sendAndGetDevToolsCommand('Performance.enable', {});
   yield* stepFigures(driver, 'a step to the next chord');
+  yield* keyFigures(driver, 'key to paint, stepping', [Key.ARROW_RIGHT]);
+  yield* keyFigures(driver, 'key to paint, moving the zone', [']', ']', '[', '[']);
+  yield* sheetFigures(driver, `${plan}/practice`);
+  await visit(driver, plan);
   await fullNeck(driver, server, plan, id);
   yield* stepFigures(driver, 'a step on 8 strings, 27 frets, every layer');
 }

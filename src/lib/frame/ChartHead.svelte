@@ -7,7 +7,7 @@
   import Undo from '@lucide/svelte/icons/undo-2';
   import type { Snippet } from 'svelte';
   import { keyName } from '$core/keys/keys';
-  import { addressOf } from '$lib/study/place';
+  import { addressOf, type ChartPlace } from '$lib/study/place';
   import { getStudy } from '$lib/study/study.svelte';
   import { showSymbol } from '$lib/ui/glyphs';
   import ThemeButton from '$lib/ui/ThemeButton.svelte';
@@ -16,6 +16,8 @@
 
   interface Props {
     readonly screen: Screen;
+    /** The place in the chart that the links to its other screens lead to. */
+    readonly place: ChartPlace;
     /** What the screen shows, under the chart's title; its facts when left out. */
     readonly heading?: string | undefined;
     /** What else the screen offers. */
@@ -23,7 +25,7 @@
     readonly onkeys: () => void;
   }
 
-  let { screen, heading, tools, onkeys }: Props = $props();
+  let { screen, place, heading, tools, onkeys }: Props = $props();
 
   const study = getStudy();
   const { document } = study;
@@ -62,8 +64,8 @@
     class="mr-auto flex min-w-0 gap-x-3 overflow-hidden text-sm whitespace-nowrap text-ink-soft"
     data-heading
   >
-    {#each facts as fact, place (fact)}
-      <span class={place > 1 || heading !== undefined ? 'lg:max-xl:hidden' : ''}>{fact}</span>
+    {#each facts as fact, order (fact)}
+      <span class={order > 1 || heading !== undefined ? 'lg:max-xl:hidden' : ''}>{fact}</span>
     {/each}
   </p>
   <SaveState />
@@ -92,7 +94,7 @@
         {#if id !== screen}
           <a
             class="button-quiet text-sm"
-            href={addressOf(study.id, path, study.place)}
+            href={addressOf(study.id, path, place)}
             title="{name}: {title.charAt(0).toLowerCase()}{title.slice(1)}"
           >
             <Icon size={16} aria-hidden="true" /><span

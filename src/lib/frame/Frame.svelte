@@ -3,7 +3,7 @@
   and their help; whether it is saved, and two versions side by side when it is not.
 -->
 <script lang="ts">
-  import { onMount, type Snippet } from 'svelte';
+  import { onMount, type Snippet, untrack } from 'svelte';
   import { replaceState } from '$app/navigation';
   import { page } from '$app/state';
   import { spokenChord } from '$core/chords/spoken';
@@ -12,6 +12,7 @@
   import { getStudy } from '$lib/study/study.svelte';
   import ChartHead from './ChartHead.svelte';
   import type { Screen } from './screens';
+  import { afterPaint } from '$lib/ui/afterPaint';
   import Explanation from '$lib/ui/Explanation.svelte';
   import Keys from './Keys.svelte';
   import type { Actions } from './shortcuts';
@@ -98,19 +99,20 @@
     };
   });
 
-  // The address holds the place, so that a reload or a shared link comes back to it.
-  let ready = false;
+  // Where the player is, said to the address, the links and those who listen once it is painted.
+  // The address holds it, so that a reload or a shared link comes back to it.
+  let place = $state.raw(study.place);
+  let announced = $state('');
   $effect(() => {
-    const { place } = study;
-    if (ready) replaceState(writePlace(page.url, place), {});
-    ready = true;
+    const { place: here, now: sounding, next: coming } = study;
+    if (here === untrack(() => place)) return;
+    return afterPaint(() => {
+      place = here;
+      replaceState(writePlace(page.url, here), {});
+      const after = coming ? `, next ${spokenChord(coming.chord)}` : '';
+      announced = sounding ? spokenChord(sounding.chord) + after : '';
+    });
   });
-
-  const announced = $derived(
-    study.now
-      ? `${spokenChord(study.now.chord)}${study.next ? `, next ${spokenChord(study.next.chord)}` : ''}`
-      : '',
-  );
 </script>
 
 <svelte:head>
@@ -122,7 +124,7 @@
     ? 'lg:h-dvh lg:min-h-[46rem]'
     : ''}"
 >
-  <ChartHead {screen} {heading} {tools} onkeys={() => (keysShown = true)} />
+  <ChartHead {place} {screen} {heading} {tools} onkeys={() => (keysShown = true)} />
 
   <div class="grid shrink-0 gap-4 print:hidden {beside ? 'lg:grid-cols-[1fr_24rem]' : ''}">
     {#if instead}

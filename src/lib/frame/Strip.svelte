@@ -3,12 +3,14 @@
   chords lie what is played over them and a lane of guide tones.
 -->
 <script lang="ts">
+  import { untrack } from 'svelte';
   import { group } from 'd3-array';
   import type { Problem } from '$core/chart/syntax';
   import type { Chart, PlayedBar } from '$core/chart/form';
   import { roleName } from '$core/harmony/roles';
   import { keyName } from '$core/keys/keys';
   import type { KeyArea, Reading } from '$core/harmony/reading';
+  import { afterPaint } from '$lib/ui/afterPaint';
   import { showSymbol } from '$lib/ui/glyphs';
   import type { Lane } from '$core/crossings/lanes';
   import { sharedShare } from '$core/lenses/ranking';
@@ -71,11 +73,30 @@
   const columns = $derived(columnsFor(chart, width));
   const roomy = $derived(isRoomy(chart, width, columns));
   const lines = $derived(linesOf(chart, columns));
-  const lineNow = $derived(lines[(now === null ? 1 : (chart.chords[now]?.bar ?? 1)) - 1] ?? 0);
+  const lineSounding = $derived(lines[(now === null ? 1 : (chart.chords[now]?.bar ?? 1)) - 1] ?? 0);
+  /** The line that is open; a step into another shows where it is before that one opens. */
+  let lineNow = $state(untrack(() => lineSounding));
+  $effect(() => {
+    const line = lineSounding;
+    if (line !== untrack(() => lineNow)) return afterPaint(() => (lineNow = line));
+  });
   const isOpen = (index: number) => !shut && (opened || lines[index] === lineNow);
   /** Pixels a chord's name has beside its marks. */
   const roomFor = (beats: number, bar: PlayedBar): number =>
     ((width / columns) * beats) / bar.beats - 44;
+
+  type Time = 'now' | 'next' | null;
+  const timesOf = (): Time[] =>
+    chart.chords.map(({ index }) => (index === now ? 'now' : index === next ? 'next' : null));
+  /** When each chord sounds. A step touches the chords it is about, and no other. */
+  let times = $state(untrack(timesOf));
+  $effect.pre(() => {
+    const wanted = timesOf();
+    untrack(() => {
+      if (times.length !== wanted.length) times = wanted;
+      else wanted.forEach((time, index) => (times[index] = time));
+    });
+  });
 
   const laned = $derived(reading.areas.length > 1);
   const areaAt = (bar: number): KeyArea | undefined =>
@@ -99,15 +120,6 @@
 
   let scroller = $state<HTMLDivElement>();
   let list = $state<HTMLOListElement>();
-  /** Top and height of every bar, read when the layout changes and not at every step. */
-  let tops: readonly (readonly [top: number, height: number])[] = [];
-
-  $effect(() => {
-    void [columns, chart, laned, width, contour === null, lineNow, opened];
-    const cells = [...(list?.children ?? [])] as HTMLElement[];
-    const origin = scroller?.offsetTop ?? 0;
-    tops = cells.map((cell) => [cell.offsetTop - origin, cell.offsetHeight]);
-  });
 
   // The strip is one stop of Tab: where the focus is in it, it goes along with now.
   $effect(() => {
@@ -117,20 +129,23 @@
     if (chord !== activeElement) chord?.focus({ preventScroll: true });
   });
 
-  // Kept here: asking the page for them at every step would make it lay itself out twice.
   let height = $state(0);
-  let scrolled = 0;
 
+  // The line of now is kept in sight with the one after it. Where lines stand is asked for once the
+  // frame is painted: before, the page would lay itself out twice.
   $effect(() => {
-    const played = now === null ? undefined : chart.chords[now];
-    const place = tops[(played?.bar ?? 0) - 1];
-    if (!scroller || !place) return;
-    const [top, tall] = place;
-    // With the line after it, so that what comes next is in sight too.
-    const room = Math.min(height, 2 * tall);
-    if (top >= scrolled && top + room <= scrolled + height) return;
-    scrolled = Math.max(0, top - 4);
-    scroller.scrollTo({ top: scrolled });
+    void [columns, laned, width, contour === null, opened, height];
+    const bar = now === null ? undefined : chart.chords[now]?.bar;
+    if (bar === undefined || lineNow < 0) return;
+    return afterPaint(() => {
+      const cell = list?.children[bar - 1];
+      if (!scroller || !(cell instanceof HTMLElement)) return;
+      const top = cell.offsetTop;
+      const room = Math.min(height, 2 * cell.offsetHeight);
+      const { scrollTop } = scroller;
+      if (top >= scrollTop && top + room <= scrollTop + height) return;
+      scroller.scrollTo({ top: Math.max(0, top - 4) });
+    });
   });
 </script>
 
@@ -138,8 +153,7 @@
   bind:this={scroller}
   bind:clientWidth={width}
   bind:clientHeight={height}
-  onscroll={() => (scrolled = scroller?.scrollTop ?? 0)}
-  class="max-h-55 shrink-0 overflow-x-hidden overflow-y-auto [scrollbar-width:thin]"
+  class="relative max-h-55 shrink-0 will-change-transform contain-content overflow-x-hidden overflow-y-auto [scrollbar-width:thin]"
   role="group"
   aria-label="The form, {chart.bars.length} bars"
 >
@@ -175,12 +189,13 @@
             {@const plan = planned[chord]}
             {@const shared = sharedWithBefore(chord)}
             {@const cadence = read?.cadence === null ? undefined : cadences[read?.cadence ?? -1]}
+            {@const time = times[chord] ?? null}
             {@const numeral = read?.numeral ? showSymbol(read.numeral) : '\u00a0'}
             <button
               data-chord={chord}
-              tabindex={chord === (now ?? 0) ? 0 : -1}
-              data-time={chord === now ? 'now' : chord === next ? 'next' : undefined}
-              aria-current={chord === now ? 'true' : undefined}
+              tabindex={time === 'now' || (now === null && chord === 0) ? 0 : -1}
+              data-time={time ?? undefined}
+              aria-current={time === 'now' ? 'true' : undefined}
               title={[
                 cadence ? showCadence(cadence) : '',
                 read?.role ? showSymbol(roleName(read.role)) : '',
@@ -189,9 +204,9 @@
                 .join(' · ') || undefined}
               class="relative flex min-w-min flex-col items-start rounded-sm px-1.5 text-left {open
                 ? 'border-2'
-                : 'border-x-2'} {chord === now
+                : 'border-x-2'} {time === 'now'
                 ? 'border-now bg-now text-on-now'
-                : chord === next
+                : time === 'next'
                   ? 'border-next'
                   : 'border-transparent hover:border-line'}"
               style:flex="{beats} 1 0"
@@ -215,15 +230,15 @@
                 {names === 'symbols' ? showSymbol(symbol) : numeral}
               </span>
               <span
-                class="text-xs/[1.05rem] whitespace-nowrap {open ? '' : 'hidden'} {chord === now
+                class="text-xs/[1.05rem] whitespace-nowrap {open ? '' : 'hidden'} {time === 'now'
                   ? ''
                   : 'text-ink-soft'} {read?.diatonic === false ? 'italic' : ''}"
                 >{names === 'symbols' ? numeral : showSymbol(symbol)}</span
               >
               {#if plan && open}
                 <span
-                  class="flex h-[15px] w-full min-w-0 items-center gap-1 overflow-hidden text-[11px]/[15px] {chord ===
-                  now
+                  class="flex h-[15px] w-full min-w-0 items-center gap-1 overflow-hidden text-[11px]/[15px] {time ===
+                  'now'
                     ? ''
                     : 'text-ink-soft'}"
                   data-material={chord}
@@ -254,8 +269,8 @@
                   {/if}
                 </span>
               {/if}
-              {#if chord === now || chord === next}
-                <span class="sr-only">{chord === now ? 'now' : 'next'}</span>
+              {#if time}
+                <span class="sr-only">{time}</span>
               {/if}
             </button>
           {/each}

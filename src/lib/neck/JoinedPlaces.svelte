@@ -10,24 +10,20 @@
 
   let { layer, layout }: Props = $props();
 
-  const drawn = $derived(
+  const points = $derived(
     layer.joined
-      .map(
-        ({ fret, string }, index) =>
-          `${index === 0 ? 'M' : 'L'}${layout.finger(fret)} ${layout.string(string)}`,
-      )
+      .map(({ fret, string }) => `${layout.finger(fret)},${layout.string(string)}`)
       .join(' '),
   );
 </script>
 
 {#if layer.joined.length > 0}
-  <path
-    class="slides fill-none stroke-ink opacity-45"
+  <polyline
+    class="fill-none stroke-ink opacity-45"
     stroke-width={layer.kind === 'triad' ? 7 : 4}
     stroke-dasharray={layer.kind === 'triad' ? undefined : '2 5'}
     stroke-linecap="round"
     stroke-linejoin="round"
-    d={drawn}
-    style:d="path('{drawn}')"
+    {points}
   />
 {/if}

@@ -42,14 +42,12 @@
 <g aria-hidden="true" data-arrows={arrows.length}>
   {#each arrows as { id, x, y, to } (id)}
     {@const way = Math.sign(to - x)}
-    {@const drawn = `M${x} ${y} H${to} M${to - way * HEAD} ${y - HEAD} L${to} ${y} L${to - way * HEAD} ${y + HEAD}`}
     <path
-      class="slides fill-none stroke-ink"
+      class="fill-none stroke-ink"
       stroke-width="2.2"
       stroke-linecap="round"
       stroke-linejoin="round"
-      d={drawn}
-      style:d="path('{drawn}')"
+      d="M{x} {y} H{to} M{to - way * HEAD} {y - HEAD} L{to} {y} L{to - way * HEAD} {y + HEAD}"
     />
   {/each}
 </g>

@@ -97,7 +97,7 @@
   }
 
   const at = ({ string, fret }: Place) =>
-    `translate(${layout.finger(fret)}px, ${layout.string(string)}px)`;
+    `translate(${layout.finger(fret)} ${layout.string(string)})`;
 </script>
 
 <svg
@@ -111,10 +111,10 @@
   {#if zone && shaded}
     {@const ends = [layout.wire(Math.max(0, zone.low - 1)), layout.wire(zone.high)]}
     <rect
-      class="slides fill-sheet"
-      style:x="{Math.min(...ends)}px"
+      class="fill-sheet"
+      x={Math.min(...ends)}
       y={layout.top - 16}
-      style:width="{Math.max(...ends) - Math.min(...ends)}px"
+      width={Math.max(...ends) - Math.min(...ends)}
       height={layout.bottom - layout.top + 32}
     />
   {/if}
@@ -138,7 +138,7 @@
       }}
     >
       {#each marks as mark (placeId(mark))}
-        <g class="slides" style:transform={at(mark)}>
+        <g transform={at(mark)}>
           <g
             role="button"
             aria-label={speak(mark)}
@@ -158,7 +158,7 @@
     </g>
   {:else}
     {#each marks as mark (placeId(mark))}
-      <g class="slides" style:transform={at(mark)} data-kind={mark.kind} data-place={placeId(mark)}>
+      <g transform={at(mark)} data-kind={mark.kind} data-place={placeId(mark)}>
         <NoteMark {mark} scale={layout.noteScale} />
       </g>
     {/each}

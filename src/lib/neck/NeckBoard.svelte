@@ -22,24 +22,19 @@
 </script>
 
 {#each frets as fret (fret)}
-  {@const finger = `translateX(${layout.finger(fret)}px)`}
-  <line
-    class="slides stroke-line-strong"
-    style:transform="translateX({layout.wire(fret)}px)"
-    y1={layout.top}
-    y2={layout.bottom}
-  />
+  {@const x = layout.wire(fret)}
+  <line class="stroke-line-strong" x1={x} x2={x} y1={layout.top} y2={layout.bottom} />
   {#if SINGLE_INLAYS.includes(fret)}
-    <circle class="slides fill-line" style:transform={finger} cy={middle} r={size} />
+    <circle class="fill-line" cx={layout.finger(fret)} cy={middle} r={size} />
   {:else if DOUBLE_INLAYS.includes(fret)}
-    <circle class="slides fill-line" style:transform={finger} cy={middle - gap} r={size} />
-    <circle class="slides fill-line" style:transform={finger} cy={middle + gap} r={size} />
+    <circle class="fill-line" cx={layout.finger(fret)} cy={middle - gap} r={size} />
+    <circle class="fill-line" cx={layout.finger(fret)} cy={middle + gap} r={size} />
   {/if}
   {#if inlaid(fret) || (zone && inZone(zone, fret))}
     <text
-      class="slides fill-ink-soft text-[13px]"
+      class="fill-ink-soft text-[13px]"
       class:font-bold={zone && inZone(zone, fret)}
-      style:transform={finger}
+      x={layout.finger(fret)}
       y={layout.height - 6}
       text-anchor="middle">{fret}</text
     >

@@ -64,11 +64,11 @@
   {@const y = drag?.time === flag.time ? drag.y : layout.string(flag.string)}
   {@const now = flag.time === 'now'}
   <g
-    class="{drag ? '' : 'slides'} cursor-grab touch-none {now ? 'text-now' : 'text-next'}"
+    class="cursor-grab touch-none {now ? 'text-now' : 'text-next'}"
     data-target={flag.time}
     data-place="{flag.string}-{flag.fret}"
     role="presentation"
-    style:transform="translate({x}px, {y}px)"
+    transform="translate({x} {y})"
     onpointerdown={(event) => start(event, flag.time)}
     onpointermove={(event) => {
       if (drag) drag = { time: drag.time, ...pointOf(event) };

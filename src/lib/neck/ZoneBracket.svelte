@@ -18,7 +18,6 @@
   const low = $derived(layout.wire(Math.max(0, zone.low - 1)));
   const high = $derived(layout.wire(zone.high));
   const y = $derived(layout.top - 22);
-  const drawn = $derived(`M${low} ${y + 9} V${y} H${high} V${y + 9}`);
 
   /** The neck as it stood when the drag began: it makes room for the zone while it moves. */
   let drag = $state.raw<{ grip: Grip; from: number; zone: Zone; layout: NeckLayout } | null>(null);
@@ -66,7 +65,7 @@
 </script>
 
 <g>
-  <path class="slides fill-none stroke-ink" stroke-width="2" d={drawn} style:d="path('{drawn}')" />
+  <path class="fill-none stroke-ink" stroke-width="2" d="M{low} {y + 9} V{y} H{high} V{y + 9}" />
   <rect
     class="zone cursor-grab touch-none fill-transparent outline-none focus-visible:stroke-ink"
     stroke-width="2"

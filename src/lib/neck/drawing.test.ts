@@ -1,6 +1,7 @@
 import { describe, expect, test } from 'vitest';
 import { parseChord } from '$core/chords/symbols';
 import { collection } from '$core/collections/collections';
+import { wiresOf } from '$core/neck/geometry';
 import type { Mark } from '$core/neck/marks';
 import { STANDARD_NECK } from '$core/neck/neck';
 import { degree } from '$core/notes/degrees';
@@ -120,7 +121,8 @@ describe('layouts', () => {
     for (const leftHanded of [false, true]) {
       for (const focus of [null, { low: 5, high: 8 }]) {
         for (const measures of [LARGE, atWidth(1240), atWidth(1000), atWidth(340)]) {
-          const layout = layOut(STANDARD_NECK, { ...measures, leftHanded, focus });
+          const wires = wiresOf(STANDARD_NECK.frets, focus);
+          const layout = layOut(STANDARD_NECK, { ...measures, leftHanded, wires });
           for (const fret of [1, 5, 12, 22]) expect(layout.fretAt(layout.finger(fret))).toBe(fret);
         }
       }

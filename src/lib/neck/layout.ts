@@ -27,8 +27,8 @@ export interface NeckMeasures {
   readonly leftHanded: boolean;
   /** The frets to draw; the whole neck when left out. */
   readonly frets?: Zone;
-  /** The frets given more room than the rest; none when left out. */
-  readonly focus?: Zone | null;
+  /** Positions of the fret wires along the neck, as `wiresOf` gives them; even when left out. */
+  readonly wires?: readonly number[];
   /** Room above the strings and below them. */
   readonly above: number;
   readonly below: number;
@@ -77,7 +77,7 @@ export function layOut(neck: Neck, measures: NeckMeasures): NeckLayout {
   const top = above;
   const bottom = above + stringGap * (stringCount(neck) - 1);
   const mirror = (x: number) => (leftHanded ? width - x : x);
-  const wires = wiresOf(neck.frets, measures.focus ?? null);
+  const wires = measures.wires ?? wiresOf(neck.frets);
   const first = at(wires, Math.max(0, frets.low - 1));
   const span = at(wires, frets.high) - first;
   const along = (position: number) => mirror(start + ((position - first) / span) * (end - start));

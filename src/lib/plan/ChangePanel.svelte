@@ -10,11 +10,11 @@
   const study = getStudy();
   const model = getPlanModel();
 
-  const next = $derived(study.next);
+  const next = $derived(model.next);
   const naming = $derived(study.settings.current.modeNames);
 </script>
 
-{#if study.now && next && model.crossing}
+{#if model.now && next && model.crossing}
   <div class="flex flex-wrap items-center gap-x-3">
     <ChordHead time="next" planned={next} reading={study.reading?.chords[next.index]} {naming} />
     <div class="ml-auto">
@@ -31,11 +31,11 @@
       />
     </div>
   </div>
-  <Ladder crossing={model.crossing} now={study.now.chord} next={next.chord} />
+  <Ladder crossing={model.crossing} now={model.now.chord} next={next.chord} />
   {#if study.view.crossing === 'choices' || model.preview}
     <p class="flex max-w-md justify-between gap-2 text-xs text-ink-soft max-xl:hidden">
       <span class="truncate"
-        >{showMaterial(model.preview?.material ?? study.now.material, naming)}</span
+        >{showMaterial(model.preview?.material ?? model.now.material, naming)}</span
       >
       <span class="truncate">{showMaterial(next.material, naming)}</span>
     </p>

@@ -1,6 +1,7 @@
 <!-- Under the neck: what to play now, what the change does, and why, or the model.targets. -->
 <script lang="ts">
   import { getStudy } from '$lib/study/study.svelte';
+  import { getPlanModel } from './model.svelte';
   import type { Chart } from '$core/chart/form';
   import type { Lens } from '$core/lenses/table';
   import type { Option } from '$core/lenses/options';
@@ -18,16 +19,17 @@
   let { chart, spelled = $bindable(), lens = $bindable() }: Props = $props();
 
   const study = getStudy();
+  const model = getPlanModel();
 
   /** An option held to compare others with; it is of one chord only. */
   let held = $state.raw<{ readonly index: number; readonly option: Option } | null>(null);
-  const heldHere = $derived(held?.index === study.now?.index ? (held?.option ?? null) : null);
+  const heldHere = $derived(held?.index === model.now?.index ? (held?.option ?? null) : null);
 
   const beside = $derived(study.view.targets ? 'targets' : 'why');
 </script>
 
 <div
-  class="grid min-h-0 flex-1 gap-x-4 gap-y-4 border-t border-line pt-1 max-lg:min-h-56 md:grid-cols-2 lg:grid-cols-[minmax(0,1.3fr)_minmax(0,1fr)] lg:grid-rows-[auto_minmax(0,1fr)] lg:gap-y-1 xl:grid-cols-[minmax(0,1.6fr)_minmax(0,0.9fr)_minmax(0,0.75fr)] xl:grid-rows-[minmax(0,1fr)]"
+  class="grid min-h-0 flex-1 will-change-transform gap-x-4 gap-y-4 border-t border-line pt-1 max-lg:min-h-56 md:grid-cols-2 lg:grid-cols-[minmax(0,1.3fr)_minmax(0,1fr)] lg:grid-rows-[auto_minmax(0,1fr)] lg:gap-y-1 xl:grid-cols-[minmax(0,1.6fr)_minmax(0,0.9fr)_minmax(0,0.75fr)] xl:grid-rows-[minmax(0,1fr)]"
 >
   <section
     aria-label="Now"
@@ -37,7 +39,7 @@
       bind:spelled
       bind:lens
       held={heldHere}
-      onhold={(option) => (held = option && study.now ? { index: study.now.index, option } : null)}
+      onhold={(option) => (held = option && model.now ? { index: model.now.index, option } : null)}
     />
   </section>
   <section aria-label="The change" class="min-h-0 min-w-0 overflow-y-auto [scrollbar-width:thin]">

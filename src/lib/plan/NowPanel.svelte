@@ -32,7 +32,7 @@
     section: 'section',
     chart: 'chart',
   };
-  const now = $derived(study.now);
+  const now = $derived(model.now);
   const reading = $derived(now ? study.reading?.chords[now.index] : undefined);
   const halfBars = $derived.by(() => {
     const beats = study.chart?.source.time.beats ?? 4;
@@ -61,7 +61,7 @@
         value={now.intent}
         options={INTENTS.map((intent) => [intent, ...INTENT_NAMES[intent]] as const)}
         onchange={(intent) =>
-          study.chart && study.edit(setIntent(study.chart, study.nowIndex, intent, 'chord'))}
+          study.chart && study.edit(setIntent(study.chart, model.nowIndex, intent, 'chord'))}
       />
       <label class="text-sm">
         <span class="sr-only">Choose</span>
@@ -84,7 +84,7 @@
         max={halfBars - 1}
         value={now.then.after}
         oninput={(event) =>
-          study.edit(switchAfter(study.nowIndex, event.currentTarget.valueAsNumber))}
+          study.edit(switchAfter(model.nowIndex, event.currentTarget.valueAsNumber))}
       />
       {now.then.after + 1} of {halfBars}
     </label>

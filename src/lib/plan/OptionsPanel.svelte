@@ -34,7 +34,7 @@
     'stacked-arpeggio': () => import('./ThirdsStack.svelte'),
   };
 
-  const chord = $derived(study.now?.chord ?? null);
+  const chord = $derived(model.now?.chord ?? null);
   const BEST_EACH = 1;
   const FEW_BORROWED = 6;
 
@@ -55,7 +55,7 @@
       : own;
   });
   const all = $derived(lens === null ? [] : model.options.filter((option) => option.lens === lens));
-  const chosen = $derived(study.now?.material.name ?? '');
+  const chosen = $derived(model.now?.material.name ?? '');
   const count = (one: Lens) => model.options.some((option) => option.lens === one);
 
   function onkeydown(event: KeyboardEvent) {
@@ -88,7 +88,7 @@
       <button
         class="rounded-sm px-1.5 py-0.5 {lens === one
           ? 'bg-ink text-paper'
-          : 'text-ink-soft hover:text-ink'} {study.now?.lens === one
+          : 'text-ink-soft hover:text-ink'} {model.now?.lens === one
           ? 'underline decoration-now decoration-2 underline-offset-4'
           : ''} disabled:opacity-40"
         aria-pressed={lens === one}
@@ -130,7 +130,7 @@
     <div role="presentation" class="flex flex-col" {onkeydown}>
       <!-- By place, so that a step to the next chord rewrites the rows and makes none anew. -->
       {#each shown as option, row (row)}
-        {@const here = option.material.name === chosen && option.lens === study.now?.lens}
+        {@const here = option.material.name === chosen && option.lens === model.now?.lens}
         <div class="flex items-start gap-1 border-t border-line first:border-t-0">
           <button
             class="flex min-w-0 flex-1 flex-col border-l-4 py-0.5 pl-1.5 text-left hover:bg-line/50 focus-visible:bg-line/50 {here

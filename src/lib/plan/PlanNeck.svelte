@@ -1,6 +1,5 @@
 <!-- Plan's neck: the marks of now and next with their arrows, the zone's bracket, the targets' pennants. -->
 <script lang="ts">
-  import { onMount } from 'svelte';
   import type { Mark } from '$core/neck/marks';
   import { fitZone } from '$core/neck/neck';
   import { spokenChord } from '$core/chords/spoken';
@@ -10,6 +9,7 @@
   import { atWidth, layOut } from '$lib/neck/layout';
   import MoveArrows from '$lib/neck/MoveArrows.svelte';
   import Neck from '$lib/neck/Neck.svelte';
+  import { createWires } from '$lib/neck/wires.svelte';
   import { speakMark } from '$lib/neck/speech';
   import TargetFlags, { type Flag } from '$lib/neck/TargetFlags.svelte';
   import ZoneBracket from '$lib/neck/ZoneBracket.svelte';
@@ -32,8 +32,10 @@
   const leftHanded = $derived(study.instrument.leftHanded);
   const zone = $derived(study.zone);
   let width = $state(1240);
+  // The neck makes room for the zone smoothly as it moves.
+  const wires = createWires(() => ({ neck: study.neck, focus: model.whole ? null : zone }));
   const layout = $derived(
-    layOut(study.neck, { ...atWidth(width), leftHanded, focus: model.whole ? null : zone }),
+    layOut(study.neck, { ...atWidth(width), leftHanded, wires: wires.current }),
   );
   const around = $derived(
     study.now ? { now: study.now.chord, next: study.next?.chord ?? null } : null,
@@ -81,23 +83,14 @@
     return [...flag('next', study.next?.index), ...flag('now', study.now?.index)];
   });
 
-  let picture = $state<SVGSVGElement>();
   let scroller = $state<HTMLDivElement>();
   /** While the zone is dragged the neck must not slide away under the finger. */
   let dragging = $state(false);
 
-  /** Whether the neck slides when the zone moves; not while it first takes its place. */
-  let sliding = $state(false);
-  onMount(() => {
-    const timer = setTimeout(() => (sliding = true), 300);
-    return () => clearTimeout(timer);
-  });
-
   // On a narrow screen the neck scrolls: keep the zone in sight.
   $effect(() => {
-    if (!scroller || !picture || dragging) return;
-    const scale = picture.clientWidth / layout.width;
-    const left = Math.min(layout.wire(zone.low), layout.wire(zone.high)) * scale;
+    if (!scroller || dragging || layout.width <= width) return;
+    const left = Math.min(layout.wire(zone.low), layout.wire(zone.high));
     scroller.scrollTo({ left: left - 60 });
   });
 
@@ -111,11 +104,10 @@
 <div
   bind:this={scroller}
   bind:clientWidth={width}
-  class="shrink-0 overflow-x-auto overflow-y-hidden"
+  class="shrink-0 overflow-x-auto overflow-y-hidden will-change-transform contain-content"
 >
   <Neck
-    bind:picture
-    class="min-w-3xl {sliding ? 'sliding' : ''}"
+    class="min-w-3xl"
     neck={study.neck}
     {layout}
     {marks}

@@ -36,8 +36,8 @@
 
   const settings = $derived(study.plan.targets);
   const preferred = $derived(settings.prefer.join(' '));
-  const now = $derived(model.targets.stopAt(study.now?.index));
-  const next = $derived(model.targets.stopAt(study.next?.index));
+  const now = $derived(model.targets.stopAt(model.now?.index));
+  const next = $derived(model.targets.stopAt(model.next?.index));
   const pins = $derived(Object.keys(study.plan.pins).length);
   const costs = $derived(
     model.targets.chosen

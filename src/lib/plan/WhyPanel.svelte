@@ -29,10 +29,10 @@
   const study = getStudy();
   const model = getPlanModel();
 
-  const chord = $derived(study.now?.chord ?? null);
+  const chord = $derived(model.now?.chord ?? null);
   const option = $derived(model.preview ?? model.current);
   const compared = $derived(held && option && held.material !== option.material ? option : null);
-  const role = $derived(study.reading?.chords[study.now?.index ?? -1]?.role);
+  const role = $derived(study.reading?.chords[model.now?.index ?? -1]?.role);
   const remark = $derived(model.remarksNow[0]);
 
   const notes = (list: readonly Note[]) => (list.length > 0 ? list.map(showNote).join(' ') : '–');
@@ -139,7 +139,7 @@
     </ul>
   {/if}
   {@render place()}
-{:else if chord && study.now}
-  <h2 class="font-semibold">{showMaterial(study.now.material, naming)}</h2>
+{:else if chord && model.now}
+  <h2 class="font-semibold">{showMaterial(model.now.material, naming)}</h2>
   <p class="text-sm text-ink-soft">Your own choice, kept from another chord.</p>
 {/if}

@@ -1,5 +1,6 @@
 /** What Plan shows of the chord sounding now and of the change to the next, and what may be done there. */
-import { createContext } from 'svelte';
+import { createContext, untrack } from 'svelte';
+import { nextChange } from '$core/chart/form';
 import { chordNotes } from '$core/chords/chords';
 import { cross } from '$core/crossings/crossing';
 import { type Lane, lanesOf } from '$core/crossings/lanes';
@@ -14,6 +15,7 @@ import { type Place, wholeNeck } from '$core/neck/neck';
 import type { PlannedChord, Scope } from '$lib/study/choices';
 import { chooseOption, pin } from '$lib/study/edits';
 import type { Study } from '$lib/study/study.svelte';
+import { afterPaint } from '$lib/ui/afterPaint';
 import { createTargets } from './targets.svelte';
 
 const samePlace = (one: Place, other: Place): boolean =>
@@ -21,22 +23,37 @@ const samePlace = (one: Place, other: Place): boolean =>
 
 export function createPlanModel(study: Study) {
   const targets = createTargets(study);
+  /**
+   * The chord the panels speak of. A step draws the form and the neck first; what is said about the
+   * chord follows with the next frame.
+   */
+  let saidIndex = $state(study.nowIndex);
+  $effect(() => {
+    const { nowIndex } = study;
+    if (nowIndex === untrack(() => saidIndex)) return;
+    return afterPaint(() => (saidIndex = nowIndex));
+  });
+  const said = $derived(Math.max(0, Math.min(saidIndex, study.planned.length - 1)));
+  const now = $derived<PlannedChord | null>(study.planned[said] ?? null);
+  const next = $derived.by((): PlannedChord | null => {
+    const index = study.chart ? nextChange(study.chart, said) : null;
+    return index === null ? null : (study.planned[index] ?? null);
+  });
   let whole = $state(false);
   /** An option looked at before it is chosen; it is of one chord only. */
   let looked = $state.raw<{ readonly index: number; readonly option: Option } | null>(null);
   const preview = $derived(looked?.index === study.nowIndex ? (looked?.option ?? null) : null);
 
   const options = $derived.by((): readonly Option[] => {
-    const { contexts, planned, nowIndex, next } = study;
-    const context = contexts[nowIndex];
+    const { contexts, planned } = study;
+    const context = contexts[said];
     if (!context || planned.length === 0) return [];
-    const before = planned[(nowIndex + planned.length - 1) % planned.length];
+    const before = planned[(said + planned.length - 1) % planned.length];
     const neighbours = [before, next].flatMap((one) => (one ? [one.material] : []));
     return optionsFor(context, { neighbours, preferred: study.plan.preferred });
   });
   /** The option that is chosen now, with what it covers and costs. */
   const current = $derived.by((): Option | null => {
-    const { now } = study;
     if (!now) return null;
     const same = options.filter(({ material }) => material.name === now.material.name);
     return same.find(({ lens }) => lens === now.lens) ?? same[0] ?? null;
@@ -92,7 +109,7 @@ export function createPlanModel(study: Study) {
     return shown.filter((mark) => stops.some((stop) => stop !== null && samePlace(stop, mark)));
   });
   const crossing = $derived.by(() => {
-    const { now, next, view } = study;
+    const { view } = study;
     if (!now || !next) return null;
     const ofChords = view.crossing === 'chords' && preview === null;
     const shown = preview?.material ?? now.material;
@@ -103,6 +120,16 @@ export function createPlanModel(study: Study) {
 
   return {
     targets,
+    /** The chord the panels speak of, its place in the form, and what follows it. */
+    get now() {
+      return now;
+    },
+    get nowIndex() {
+      return said;
+    },
+    get next() {
+      return next;
+    },
     get mode() {
       return mode;
     },
@@ -133,15 +160,17 @@ export function createPlanModel(study: Study) {
       return preview;
     },
     look(option: Option | null) {
-      looked = option && { index: study.nowIndex, option };
+      looked = option && { index: said, option };
     },
     choose(option: Option, scope: Scope) {
       looked = null;
-      const { chart, nowIndex } = study;
-      if (chart) study.edit(chooseOption(chart, nowIndex, option, scope));
+      const { chart } = study;
+      if (chart) study.edit(chooseOption(chart, said, option, scope));
     },
     /** Takes the first answer of a lens over the chord sounding now. */
     chooseLens(lens: Lens) {
+      // A key may come before the panels have followed the last step.
+      saidIndex = study.nowIndex;
       const first = options.find((option) => option.lens === lens);
       if (first) this.choose(first, 'chord');
     },
@@ -166,18 +195,16 @@ export function createPlanModel(study: Study) {
     get remarksNow() {
       // What is said of fewest chords says the most of this change.
       return remarks
-        .filter(({ from, to }) => from <= study.nowIndex && study.nowIndex < to)
+        .filter(({ from, to }) => from <= said && said < to)
         .toSorted((a, b) => a.to - a.from - (b.to - b.from));
     },
     /** The stretch of chords too fast to outline that holds the one sounding now, if any. */
     get fast() {
-      const { reading, nowIndex } = study;
-      return reading?.fast.find(({ from, to }) => from <= nowIndex && nowIndex <= to);
+      return study.reading?.fast.find(({ from, to }) => from <= said && said <= to);
     },
     /** The cadences that hold the chord sounding now. */
     get cadencesNow() {
-      const { reading, nowIndex } = study;
-      return (reading?.cadences ?? []).filter(({ from, to }) => from <= nowIndex && nowIndex <= to);
+      return (study.reading?.cadences ?? []).filter(({ from, to }) => from <= said && said <= to);
     },
     /** Where a chord stands on paper: its written bar and its place in it. */
     writtenAt(index: number): { readonly bar: number; readonly slot: number } | null {

@@ -13,6 +13,7 @@
   import type { DrawnMark } from '$lib/neck/drawn';
   import { atWidth, layOut } from '$lib/neck/layout';
   import Neck from '$lib/neck/Neck.svelte';
+  import { createWires } from '$lib/neck/wires.svelte';
   import Notation from '$lib/notation/Notation.svelte';
   import { getStudy } from '$lib/study/study.svelte';
   import { showNote, showOver, showSymbol } from '$lib/ui/glyphs';
@@ -42,11 +43,12 @@
   const sounding = $derived(passage ? soundingAt(passage, moment) : []);
   const next = $derived(passage ? coming(passage, moment) : []);
   let width = $state(1240);
+  const wires = createWires(() => ({ neck: study.neck, focus: practice.settings.zone }));
   const layout = $derived(
     layOut(study.neck, {
       ...atWidth(width),
       leftHanded: study.instrument.leftHanded,
-      focus: practice.settings.zone,
+      wires: wires.current,
     }),
   );
 

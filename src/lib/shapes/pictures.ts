@@ -15,7 +15,6 @@ const STYLES = [
   'font-weight',
   'text-anchor',
   'opacity',
-  'transform',
 ] as const;
 
 const FACE = 'Atkinson Hyperlegible Next, Helvetica, Arial, sans-serif';
@@ -31,9 +30,7 @@ function standalone(drawing: SVGSVGElement): SVGSVGElement {
     element.removeAttribute('class');
     for (const name of STYLES) {
       const value = computed.getPropertyValue(name);
-      // Not moved is said by saying nothing.
-      const said = value !== '' && (name !== 'transform' || value !== 'none');
-      if (said) element.setAttribute(name, value);
+      if (value !== '') element.setAttribute(name, value);
     }
   });
   copy.removeAttribute('class');

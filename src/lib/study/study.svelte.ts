@@ -2,7 +2,7 @@
  * What is being studied: a chart with its plan, read and laid on an instrument, and the place in it.
  * Made once for a chart and shared by every screen of it.
  */
-import { createContext } from 'svelte';
+import { createContext, untrack } from 'svelte';
 import { type Chart, nextChange, readChart, unreadableBars } from '$core/chart/form';
 import type { Problem } from '$core/chart/syntax';
 import { readHarmony } from '$core/harmony/reading';
@@ -42,7 +42,9 @@ export function createStudy({ id, document, settings, view: kept, place }: Study
   let sentView = openedView;
   let viewTimer: ReturnType<typeof setTimeout> | undefined;
 
-  const result = $derived(readChart(document.text));
+  // An edit of the plan leaves the text, and what is read in it, as they are.
+  const text = $derived(document.text);
+  const result = $derived(readChart(text));
   let lastGood: Chart | null = null;
   const chart = $derived.by(() => {
     if (result.ok) lastGood = result.chart;
@@ -52,14 +54,26 @@ export function createStudy({ id, document, settings, view: kept, place }: Study
   const inPart = $derived(result.ok || chart === null || chart !== result.readable ? null : chart);
   const reading = $derived(chart ? readHarmony(chart) : null);
   const key = $derived<Key | null>(reading?.key.key ?? null);
-  const keptPlan = $derived(readPlan(document.plan));
-  const newerPlan = $derived(isNewerPlan(document.plan));
+  const planText = $derived(document.plan);
+  const keptPlan = $derived(readPlan(planText));
+  const newerPlan = $derived(isNewerPlan(planText));
   const instrument = $derived(instrumentOf(settings.current, keptPlan.instrument));
   const neck = $derived(neckOf(instrument));
   const plan = $derived(chart ? alignPlan(keptPlan, chart, neck) : keptPlan);
 
   const contexts = $derived(chart && reading ? lensContexts(chart, reading) : []);
-  const planned = $derived(chart ? planChords(chart, contexts, plan) : []);
+  /** What of the plan decides what is played: the rest of it may change without any of that. */
+  const decided = $derived(JSON.stringify([plan.base, plan.choices, plan.intents]));
+  const planned = $derived.by(() => {
+    void decided;
+    return chart
+      ? planChords(
+          chart,
+          contexts,
+          untrack(() => plan),
+        )
+      : [];
+  });
   const nowIndex = $derived(Math.max(0, Math.min(index, planned.length - 1)));
   const now = $derived<PlannedChord | null>(planned[nowIndex] ?? null);
   const nextIndex = $derived(chart ? nextChange(chart, nowIndex) : null);
@@ -75,6 +89,8 @@ export function createStudy({ id, document, settings, view: kept, place }: Study
     const wanted = draggedZone ?? plan.zone ?? opening;
     return fitZone(neck, wanted.low, wanted.high);
   });
+
+  const here = $derived<ChartPlace>({ index: nowIndex, zone });
 
   /** The view as far as this instrument has it: strings that are not there hide no others. */
   const seen = $derived(
@@ -165,8 +181,8 @@ export function createStudy({ id, document, settings, view: kept, place }: Study
       if (length > 0) index = (nowIndex + by + length) % length;
     },
     /** Where the player is: the chord sounding now, and the zone. */
-    get place(): ChartPlace {
-      return { index: nowIndex, zone };
+    get place() {
+      return here;
     },
     get zone() {
       return zone;

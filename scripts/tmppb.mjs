@@ -1,0 +1,1 @@
+import { bundle } from './tools.js'; await bundle('tests/bench/tmppage.ts', '.bench');
