@@ -4,5 +4,11 @@ import { printRow } from './report';
 const server = await startServer();
 try {
   const driver = await openBrowser();
-  try { for await (const figure of pageFigures(driver, server)) printRow(figure); } finally { await driver.quit(); }
-} finally { await server.remove(); }
+  try {
+    for await (const figure of pageFigures(driver, server)) printRow(figure);
+  } finally {
+    await driver.quit();
+  }
+} finally {
+  await server.remove();
+}

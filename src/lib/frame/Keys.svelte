@@ -1,6 +1,7 @@
 <!-- The keys of a screen, and the sheet that lists them. -->
 <script lang="ts">
   import type { SettingsStore } from '$lib/settings/store.svelte';
+  import { isLayerOpen } from '$lib/ui/opened';
   import { type Actions, runShortcut } from './shortcuts';
 
   interface Props {
@@ -15,7 +16,11 @@
   const all = $derived<Actions>({ ...actions, help: () => (shown = true) });
 </script>
 
-<svelte:window onkeydown={(event) => runShortcut(event, all, settings?.current.characterKeys)} />
+<svelte:window
+  onkeydown={(event) => {
+    if (!isLayerOpen()) runShortcut(event, all, settings?.current.characterKeys);
+  }}
+/>
 
 {#if shown}
   {#await import('./ShortcutSheet.svelte') then { default: ShortcutSheet }}

@@ -42,6 +42,39 @@ describe('shortcuts', () => {
     expect(done).toEqual([]);
   });
 
+  test('step and play from a closed list too, but never from a text field', () => {
+    const done: string[] = [];
+    const at = (field: string) =>
+      ({ closest: (css: string) => (css.includes(field) ? {} : null) }) as unknown as EventTarget;
+    const actions: Actions = {
+      nextChord: () => void done.push('step'),
+      play: () => void done.push('play'),
+      zones: () => void done.push('zones'),
+    };
+    for (const key of ['.', ' ', 'z']) press(actions, { key, target: at('select') });
+    expect(done).toEqual(['step', 'play']);
+    for (const key of ['.', ' ', 'z']) press(actions, { key, target: at('textarea') });
+    expect(done).toEqual(['step', 'play']);
+  });
+
+  test('of one character can be switched off; arrows, Space and Ctrl go on', () => {
+    const done: string[] = [];
+    const note = (name: string) => () => void done.push(name);
+    const actions: Actions = {
+      zones: note('zones'),
+      nextChord: note('step'),
+      play: note('play'),
+      undo: note('undo'),
+    };
+    const pressOff = (init: Partial<KeyboardEvent>) => {
+      const event = { key: 'z', target: null, preventDefault: () => undefined, ...init };
+      runShortcut(event as KeyboardEvent, actions, false);
+    };
+    for (const key of ['z', '.', 'ArrowRight', ' ']) pressOff({ key });
+    pressOff({ ctrlKey: true });
+    expect(done).toEqual(['step', 'play', 'undo']);
+  });
+
   test('each is named once', () => {
     expect(new Set(SHORTCUTS.map(({ does }) => does)).size).toBe(SHORTCUTS.length);
   });

@@ -1,5 +1,3 @@
-import { isLayerOpen } from '$lib/ui/opened';
-
 /**
  * Every key of the screens of a chart, in one table: the help sheet and the README are made from it.
  * A screen says what its keys do by their names here.
@@ -111,7 +109,7 @@ const isCharacter = (key: string): boolean => key !== ' ' && [...key].length ===
 /** Runs the action a key press asks for, if any; single characters only where they are wanted. */
 export function runShortcut(event: KeyboardEvent, actions: Actions, characters = true): void {
   const control = Boolean(event.ctrlKey || event.metaKey);
-  if (event.altKey || event.defaultPrevented || isLayerOpen()) return;
+  if (event.altKey || event.defaultPrevented) return;
   if (isTaken(event.target, event.key)) return;
   if (!control && !characters && isCharacter(event.key)) return;
   const key = event.shiftKey && control ? `Shift+${event.key.toLowerCase()}` : event.key;

@@ -117,7 +117,7 @@
             <td class="p-0">
               {#if option}
                 {@const clash = option.assessment.clashes.length > 0}
-                {@const words = `${showSymbol(option.material.name)}: ${showSymbol(reasonFor(chord, option))}`}
+                {@const words = `${showSymbol(option.material.name)}: ${showSymbol(reasonFor(chord, option))} Guide tones: ${says(option)}`}
                 <button
                   class="flex h-6 w-full min-w-6 items-center justify-center overflow-hidden rounded-[2px] border text-[11px] tracking-tighter whitespace-nowrap {holds(
                     option,
@@ -131,7 +131,6 @@
                   data-square="{row}-{size}"
                   tabindex={row === stop[0] && size === stop[1] ? 0 : -1}
                   aria-label={words}
-                  data-explain={words}
                   aria-pressed={holds(option)}
                   onpointerenter={() => onlook(option)}
                   onpointerleave={() => onlook(null)}

@@ -32,6 +32,8 @@
   onDestroy(transport.stop);
 
   let speed = $state(1);
+  /** Whether kept sheets and what is seldom changed stand in sight. */
+  let unfolded = $state(false);
   /** The note the player has stepped to by hand; -1 before the first. */
   let stepped = $state(-1);
 
@@ -172,28 +174,46 @@
   {/snippet}
 
   <PrintHeading what={showSymbol(passage?.title ?? '')} zone={practice.settings.zone} {passage} />
-  <details class="group shrink-0 border-y border-line print:hidden" data-settings>
-    <summary class="flex cursor-pointer flex-wrap items-center gap-x-2 py-1 text-sm">
-      <ChevronRight size={16} class="group-open:rotate-90" aria-hidden="true" />
-      <span class="font-semibold">Sheet and kept sheets</span>
-      {#if practice.opened}
-        <span>
-          A melody from a file, on {study.instrument.name}.
-          <button class="underline" onclick={practice.close}>Back to the exercise</button>
-        </span>
-      {:else if practice.exercise}
-        <span class="min-w-0 text-ink-soft" data-goal>{practice.exercise.goal}</span>
-      {/if}
-    </summary>
-    <div class="grid gap-2 pb-2">
-      <SheetControls {practice} />
-      <KeptSheets {practice} />
+  <div class="flex shrink-0 flex-wrap items-center gap-x-3 gap-y-1 print:hidden">
+    <SheetControls {practice} />
+    <button
+      class="button-quiet ml-auto text-sm"
+      aria-expanded={unfolded}
+      aria-controls="sheet-more"
+      onclick={() => (unfolded = !unfolded)}
+    >
+      <ChevronRight size={16} class={unfolded ? 'rotate-90' : ''} aria-hidden="true" />
+      Kept sheets{study.plan.sheets.length > 0 ? ` (${study.plan.sheets.length})` : ''}
+    </button>
+  </div>
+  {#if unfolded}
+    <div id="sheet-more" class="grid shrink-0 gap-1 pb-1 print:hidden">
+      <div class="flex flex-wrap items-center gap-x-4 gap-y-1">
+        <KeptSheets {practice} />
+        <label class="flex min-h-8 items-center gap-1.5 text-sm">
+          <input
+            type="checkbox"
+            name="degrees"
+            checked={study.view.degrees}
+            onchange={(event) => study.look({ degrees: event.currentTarget.checked })}
+          />
+          Degrees under the notes
+        </label>
+      </div>
       <p class="text-xs text-ink-soft">
         Warm up first. Stop at pain, tingling or numbness, and see a clinician if it lasts. Rest a
         few minutes in every half hour, and keep the volume moderate.
       </p>
     </div>
-  </details>
+  {/if}
+  {#if practice.opened}
+    <p class="shrink-0 text-sm print:hidden">
+      A melody from a file, on {study.instrument.name}.
+      <button class="underline" onclick={practice.close}>Back to the exercise</button>
+    </p>
+  {:else if practice.exercise}
+    <p class="shrink-0 text-sm print:hidden" data-goal>{practice.exercise.goal}</p>
+  {/if}
   {#each warnings as warning (warning)}
     <p class="shrink-0 text-sm font-semibold text-now-text" role="status">{warning}</p>
   {/each}

@@ -38,9 +38,9 @@
     values.find((value) => value === (event.currentTarget as HTMLSelectElement).value);
 </script>
 
-<div class="flex flex-wrap items-end gap-x-3 gap-y-2 text-sm print:hidden">
-  <label class="grid gap-0.5">
-    Exercise
+<div class="flex flex-wrap items-center gap-x-3 gap-y-1 text-sm">
+  <label class="flex items-center gap-1.5">
+    <span class="text-ink-soft">Exercise</span>
     <select
       class="field"
       name="kind"
@@ -54,8 +54,8 @@
         >{/each}
     </select>
   </label>
-  <label class="grid gap-0.5">
-    In
+  <label class="flex items-center gap-1.5">
+    <span class="text-ink-soft">In</span>
     <select
       class="field"
       name="subdivision"
@@ -68,8 +68,8 @@
       {#each SUBDIVISIONS as one (one)}<option value={one}>{one}</option>{/each}
     </select>
   </label>
-  <label class="grid gap-0.5">
-    Over
+  <label class="flex items-center gap-1.5">
+    <span class="text-ink-soft">Over</span>
     <select
       class="field"
       name="extent"
@@ -83,8 +83,8 @@
     </select>
   </label>
   {#if settings.extent !== 'whole'}
-    <label class="grid gap-0.5">
-      From
+    <label class="flex items-center gap-1.5">
+      <span class="text-ink-soft">From</span>
       <select
         class="field"
         value={String(settings.from)}
@@ -96,8 +96,8 @@
       </select>
     </label>
   {/if}
-  <label class="grid gap-0.5">
-    Zone
+  <label class="flex items-center gap-1.5">
+    <span class="text-ink-soft">Zone</span>
     <select
       class="field"
       name="zone"
@@ -113,8 +113,8 @@
     </select>
   </label>
   {#if settings.kind === 'groups'}
-    <label class="grid gap-0.5">
-      Of
+    <label class="flex items-center gap-1.5">
+      <span class="text-ink-soft">Of</span>
       <select
         class="field"
         name="group"
@@ -127,8 +127,8 @@
     </label>
   {/if}
   {#if ON_STRINGS.has(settings.kind)}
-    <label class="grid gap-0.5">
-      Strings
+    <label class="flex items-center gap-1.5">
+      <span class="text-ink-soft">Strings</span>
       <select
         class="field"
         value={settings.strings.join('-')}
@@ -151,13 +151,4 @@
       <Dice size={16} aria-hidden="true" />Another
     </button>
   {/if}
-  <label class="flex min-h-8.5 items-center gap-1.5">
-    <input
-      type="checkbox"
-      name="degrees"
-      checked={study.view.degrees}
-      onchange={(event) => study.look({ degrees: event.currentTarget.checked })}
-    />
-    Degrees under the notes
-  </label>
 </div>

@@ -10,7 +10,7 @@
   const GAP = 6;
   const ID = 'explanation';
 
-  let said = $state.raw<{ readonly text: string; readonly left: number; readonly top: number }>();
+  let said = $state.raw<{ readonly text: string; readonly left: number }>();
   let tip = $state<HTMLElement>();
   let timer: ReturnType<typeof setTimeout> | undefined;
   let of: Element | null = null;
@@ -26,7 +26,6 @@
     said = {
       text: element.getAttribute('data-explain') ?? '',
       left: box.left,
-      top: box.bottom + GAP,
     };
   }
 
@@ -37,19 +36,18 @@
     said = undefined;
   }
 
-  // Kept inside the window: above its word where there is no room below.
+  // Over its word, clear of what is pressed next, which is mostly under it; kept inside the window.
   $effect(() => {
     if (!said || !tip || !of) return;
     const { width, height } = tip.getBoundingClientRect();
     const box = of.getBoundingClientRect();
     const left = Math.max(GAP, Math.min(said.left, innerWidth - width - GAP));
-    const below = said.top + height <= innerHeight;
+    const above = box.top - height - GAP;
     tip.style.left = `${left}px`;
-    tip.style.top = `${below ? said.top : Math.max(GAP, box.top - height - GAP)}px`;
+    tip.style.top = `${above >= 0 ? above : box.bottom + GAP}px`;
   });
 
   function onpointerover(event: PointerEvent) {
-    if (tip?.contains(event.target as Node)) return;
     const element = explained(event.target);
     if (element === of && said) return;
     clearTimeout(timer);
@@ -97,7 +95,7 @@
     bind:this={tip}
     id={ID}
     role="tooltip"
-    class="fixed z-60 max-w-80 rounded border border-line-strong bg-sheet px-2.5 py-1.5 text-sm text-ink shadow-sheet"
+    class="pointer-events-none fixed z-60 max-w-80 rounded border border-line-strong bg-sheet px-2.5 py-1.5 text-sm text-ink shadow-sheet"
     data-explanation
   >
     {said.text}

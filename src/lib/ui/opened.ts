@@ -1,8 +1,11 @@
 /** What is opened over or beside the page: Escape closes the last, and the focus goes back. */
 
+const LAYERS = '[role="dialog"], [role="alertdialog"], [role="menu"]';
+
 /** Whether a sheet, a menu or an open list lies over the page: then its keys are its own. */
 export const isLayerOpen = (): boolean =>
-  document.querySelector('[role="dialog"], [role="alertdialog"], [role="menu"]') !== null;
+  // Layers stand behind the page in the body; the page itself is not searched at every key.
+  [...document.body.children].slice(1).some((one) => one.querySelector(LAYERS) !== null);
 
 const isFocusable = (one: Element | null): one is HTMLElement | SVGElement =>
   one instanceof HTMLElement || one instanceof SVGElement;
