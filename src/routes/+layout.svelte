@@ -51,15 +51,17 @@
   >
     Skip to the page
   </a>
-  <header class="flex h-11 items-center gap-1 border-b border-line px-4 print:hidden">
-    <a href="/" class="heading mr-4 text-lg" aria-label="Corvel">Corvel</a>
-    <nav aria-label="Screens" class="flex h-full">
+  <header
+    class="flex min-h-11 flex-wrap items-center gap-x-1 border-b border-line px-4 pointer-coarse:min-h-13 print:hidden"
+  >
+    <a href="/" class="heading mr-4 text-lg max-[22rem]:mr-1" aria-label="Corvel">Corvel</a>
+    <nav aria-label="Screens" class="flex self-stretch">
       {#each SCREENS as { name, href, icon: Icon, matches } (name)}
         {@const here = matches.test(page.url.pathname)}
         <a
           {href}
           aria-current={here ? 'page' : undefined}
-          class="flex items-center gap-1.5 border-b-2 px-3 {here
+          class="flex items-center gap-1.5 border-b-2 px-3 max-[22rem]:px-1.5 {here
             ? 'border-ink text-ink'
             : 'border-transparent text-ink-soft hover:text-ink'}"
         >

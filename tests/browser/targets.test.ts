@@ -191,6 +191,7 @@ describe('the practice sheet', () => {
   test('a sheet is kept under a name and found again', async () => {
     const url = await openSheet();
     await choose('kind', 'degrees');
+    await (await app.findText('button', 'Kept sheets')).click();
     const name = await app.find('input[name="sheet"]');
     await name.sendKeys('Inversions, low', Key.ENTER);
     await app.find('[data-sheet="Inversions, low"]');
@@ -201,6 +202,10 @@ describe('the practice sheet', () => {
       () => app.textOf('[data-goal]'),
       (text) => text.startsWith('Begin the arpeggio on 1'),
     );
+    // A dropped sheet can be taken back.
+    await (await app.find('[aria-label="Drop Inversions, low"]')).click();
+    await (await app.findText('button', 'Take it back')).click();
+    await app.find('[data-sheet="Inversions, low"]');
   });
 
   test('goes out in every format and comes back the same', async () => {
@@ -238,6 +243,7 @@ describe('the practice sheet', () => {
     writeFileSync(join(app.files, 'four.txt'), tab.join('\n'));
     await (await app.find('#melody-file')).sendKeys(join(app.files, 'four.txt'));
     await app.eventually(drawn, (count) => count === '4');
+    await (await app.findText('button', 'Kept sheets')).click();
     await (await app.find('input[name="sheet"]')).sendKeys('Four notes', Key.ENTER);
     await app.find('[data-sheet="Four notes"]');
     await saved();

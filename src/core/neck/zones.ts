@@ -96,6 +96,17 @@ export function chordTonesIn(
   return box && handful(neck, chordNotes({ ...chord, bass: null }), zone, box);
 }
 
+/** Chosen notes under the hand in a zone, named by the box of a pentatonic of the chord. */
+export function notesIn(
+  neck: Neck,
+  chord: Chord,
+  notes: readonly Note[],
+  zone: Zone,
+): ZoneShape | null {
+  const box = nearestTo(zone, boxesOf(neck, matchingPentatonic(chord)));
+  return box && handful(neck, notes, zone, box);
+}
+
 /** What is laid out of a chord in a zone, by name; null on a neck too short for a box. */
 export interface LaidOut {
   readonly name: string;

@@ -127,7 +127,7 @@
       />
       <input
         type="search"
-        class="field w-56 pl-8"
+        class="field w-56 max-w-full pl-8"
         placeholder="Title or key"
         bind:this={find}
         bind:value={sought}
@@ -180,7 +180,7 @@
           <th scope="col" class="py-1.5 pr-3 font-normal max-md:hidden">Form</th>
           <th scope="col" class="py-1.5 pr-3 font-normal">Key</th>
           <th scope="col" class="py-1.5 pr-3 text-right font-normal max-sm:hidden">Tempo</th>
-          <th scope="col" class="py-1.5 pr-3 text-right font-normal">Bars</th>
+          <th scope="col" class="py-1.5 pr-3 text-right font-normal max-[24rem]:hidden">Bars</th>
           <th scope="col" class="py-1.5 pr-3 text-right font-normal max-sm:hidden">Last opened</th>
           <th scope="col"><span class="sr-only">Actions</span></th>
         </tr>

@@ -44,7 +44,7 @@
 </script>
 
 <tr class="group border-b border-line hover:bg-sheet">
-  <td class="h-16 w-1/3 max-w-0 min-w-40 py-1.5 pr-3 max-md:w-full">
+  <td class="h-16 w-1/3 max-w-0 sm:min-w-40 py-1.5 pr-3 max-md:w-full">
     {#if renaming}
       <input
         bind:this={field}
@@ -77,7 +77,7 @@
   </td>
   <td class="py-2 pr-3 whitespace-nowrap">{chart.key ? showSymbol(chart.key) : '–'}</td>
   <td class="py-2 pr-3 text-right max-sm:hidden">{chart.tempo ?? '–'}</td>
-  <td class="py-2 pr-3 text-right">{chart.bars ?? '–'}</td>
+  <td class="py-2 pr-3 text-right max-[24rem]:hidden">{chart.bars ?? '–'}</td>
   <td class="py-2 pr-3 text-right whitespace-nowrap text-ink-soft max-sm:hidden">
     {chart.openedAt ? `${formatDistanceToNowStrict(new Date(chart.openedAt))} ago` : 'not yet'}
   </td>

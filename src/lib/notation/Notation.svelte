@@ -18,7 +18,7 @@
 
   let { passage, beat, degrees = false }: Props = $props();
 
-  const LEAST_WIDTH = 320;
+  const LEAST_WIDTH = 280;
   /** How long drawing may hold the page at a stretch, in milliseconds. */
   const STRETCH = 8;
   /** How far outside the view systems are drawn ahead. */
@@ -134,7 +134,7 @@
     const sheet = layOutSheet(passage, { width: PAPER_WIDTH, medium: 'paper', degrees });
     for (const system of sheet) {
       const into = document.createElement('div');
-      into.className = 'break-inside-avoid';
+      into.className = 'break-inside-avoid [&>svg]:block [&>svg]:h-auto [&>svg]:w-full';
       paper.append(into);
       drawer.drawWhole(into, system);
     }

@@ -1,15 +1,17 @@
 /** Where the bars of a passage stand on a page: systems of staff and tablature, before they are drawn. */
 import type { Chord } from '$core/chords/chords';
 import { keyOfSignature, signatureOf } from '$core/keys/keys';
+import { rememberOf } from '$core/cache';
 import { at } from '$core/lists';
 import { pitchAt, stringCount } from '$core/neck/neck';
-import { noteName, step } from '$core/notes/notes';
+import { alteration, type Note, noteName, step } from '$core/notes/notes';
 import { octaveOf } from '$core/notes/pitch';
 import { measuresOf, type NotatedBar } from '$core/phrases/measures';
 import type { Passage, PlayedNote } from '$core/phrases/passage';
 import { beatTicks } from '$core/time/metre';
 import type { Beats } from '$core/time/units';
 
+const NEAR = 1e-6;
 export const MARGIN = 8;
 /** Room over the staff for chord symbols, in pixels. */
 export const CHORD_LINE = 22;
@@ -20,14 +22,21 @@ const HEAD_WIDTH = 74;
 /** Room an accidental of the signature takes. */
 const SIGN_WIDTH = 11;
 const TIME_WIDTH = 22;
-const LEAST_BAR = 90;
+const LEAST_BAR = { screen: 90, paper: 60 } as const;
+/** Room for what stands before or behind a note, and for a letter of a chord symbol. */
+const ACCIDENTAL_WIDTH = 10;
+const DOT_WIDTH = 5;
+const LETTER_WIDTH = 9;
 const MOST_BARS = 4;
 
 /** Room for each event: on a screen, and on paper, where eighths stand closer. */
 const EVENT_WIDTH = { screen: 30, paper: 17 } as const;
 
-/** Pixels of a page's width between its margins: what both A4 and Letter have. */
-export const PAPER_WIDTH = 700;
+/**
+ * Units of a page's width between its margins. Both A4 and Letter have 700 pixels there: drawn so
+ * much smaller, the digits of the tablature are still 8 points high.
+ */
+export const PAPER_WIDTH = 777;
 
 export interface SheetOptions {
   readonly width: number;
@@ -95,10 +104,31 @@ function heightsOf(passage: Passage, degrees: boolean): Sheet['heights'] {
   return { staff, tab, degrees: underTab + 18, all: underTab + 12 + DEGREE_LINE * rows + 6 };
 }
 
+/** How many accidentals a bar is written with: each where a line or space is not as it was. */
+function accidentalsIn(passage: Passage, { events }: NotatedBar): number {
+  const tonic = passage.key ? signatureOf(passage.key) : 0;
+  /** How a line or space stands: as the signature has it, until it is altered in the bar. */
+  const standing = new Map<number, number>();
+  const natural = (letter: Note) => {
+    // The note of this letter that lies in the seven fifths of the signature.
+    const sharps = Math.floor((tonic + 5 - letter) / 7);
+    return letter + 7 * sharps;
+  };
+  let count = 0;
+  for (const note of events.flatMap(({ notes, tiedFrom }) => (tiedFrom ? [] : notes))) {
+    const line = staffStep(passage, note);
+    if ((standing.get(line) ?? natural(note.note)) === note.note) continue;
+    standing.set(line, note.note);
+    count += Math.abs(alteration(note.note)) > 1 ? 1.5 : 1;
+  }
+  return count;
+}
+
 /** A passage in systems as wide as the page; every line is filled. */
 export function layOutSheet(passage: Passage, options: SheetOptions): readonly System[] {
   const { width, medium, degrees } = options;
   const each = EVENT_WIDTH[medium];
+  const tick = beatTicks(passage.time.unit);
   const signs = Math.abs(passage.key ? signatureOf(passage.key) : 0);
   const sheet: Sheet = {
     ...options,
@@ -107,7 +137,18 @@ export function layOutSheet(passage: Passage, options: SheetOptions): readonly S
       ? noteName(keyOfSignature(signatureOf(passage.key), 'major').tonic)
       : 'C',
     headWidth: HEAD_WIDTH + SIGN_WIDTH * signs,
-    widthOf: ({ events }) => Math.max(LEAST_BAR, events.length * each),
+    widthOf: rememberOf((bar: NotatedBar) => {
+      const dots = bar.events.filter(({ value }) => value.dots > 0).length;
+      const notes =
+        bar.events.length * each +
+        accidentalsIn(passage, bar) * ACCIDENTAL_WIDTH +
+        dots * DOT_WIDTH;
+      const [from, to] = [bar.from / tick, (bar.from + bar.ticks) / tick];
+      const symbols = passage.chords
+        .filter(({ beat }) => beat >= from - NEAR && beat < to - NEAR)
+        .reduce((sum, { chord }) => sum + (chord.symbol.length + 1) * LETTER_WIDTH, 0);
+      return Math.max(LEAST_BAR[medium], notes, symbols);
+    }),
     heights: heightsOf(passage, degrees),
   };
   const room = width - 2 * MARGIN;
@@ -126,7 +167,6 @@ export function layOutSheet(passage: Passage, options: SheetOptions): readonly S
     lines.at(-1)?.push({ ...bar, newTime });
     used += needed;
   }
-  const tick = beatTicks(passage.time.unit);
   return lines.map((bars, line): System => {
     const first = at(bars, 0);
     const next = lines[line + 1]?.[0];

@@ -29,7 +29,7 @@
 </script>
 
 <div
-  class="grid min-h-0 flex-1 will-change-transform gap-x-4 gap-y-4 border-t border-line pt-1 max-lg:min-h-56 md:grid-cols-2 lg:grid-cols-[minmax(0,1.3fr)_minmax(0,1fr)] lg:grid-rows-[auto_minmax(0,1fr)] lg:gap-y-1 xl:grid-cols-[minmax(0,1.6fr)_minmax(0,0.9fr)_minmax(0,0.75fr)] xl:grid-rows-[minmax(0,1fr)]"
+  class="grid min-h-0 flex-1 print:hidden will-change-transform gap-x-4 gap-y-4 border-t border-line pt-1 max-lg:min-h-56 md:grid-cols-2 lg:grid-cols-[minmax(0,1.3fr)_minmax(0,1fr)] lg:grid-rows-[auto_minmax(0,1fr)] lg:gap-y-1 xl:grid-cols-[minmax(0,1.6fr)_minmax(0,0.9fr)_minmax(0,0.75fr)] xl:grid-rows-[minmax(0,1fr)]"
 >
   <section
     aria-label="Now"

@@ -14,7 +14,7 @@
   import { setIntent } from '$lib/study/edits';
   import { addressOf, type Editing, readEditing, writeEditing } from '$lib/study/place';
   import { getStudy } from '$lib/study/study.svelte';
-  import { LANE_VIEWS, ONLY_NAMES, SHOWN_ONLY, type ShownOnly } from '$lib/study/view';
+  import { LANE_VIEWS, ONLY_NAMES, onlyAfter, SHOWN_ONLY } from '$lib/study/view';
   import { showBox, showBoxInFull } from '$lib/ui/boxes';
   import Choice from '$lib/ui/Choice.svelte';
   import { showSymbol } from '$lib/ui/glyphs';
@@ -50,6 +50,12 @@
   /** A note of the neck from which ways onward are shown; it is of one chord only. */
   let picked = $state.raw<{ readonly index: number; readonly mark: Mark } | null>(null);
   const pickedHere = $derived(picked?.index === study.now?.index ? (picked?.mark ?? null) : null);
+
+  let settled = $state(false);
+  onMount(() => {
+    const timer = setTimeout(() => (settled = true), 1_500);
+    return () => clearTimeout(timer);
+  });
 
   onMount(() => {
     const written = model.writtenAt(study.nowIndex);
@@ -89,9 +95,6 @@
     if (zone) study.chooseZone(zone);
   }
 
-  /** What the key shows alone, in turn. */
-  const ONLY_IN_TURN: readonly ShownOnly[] = ['all', '3', '7', '1', '5', 'targets'];
-
   const actions: Actions = {
     wholeNeck: model.toggleWhole,
     zone1: () => chooseZone(1),
@@ -120,7 +123,7 @@
     layerTriad: () => model.toggleLayer('triad'),
     layerGrip: () => model.toggleLayer('grip'),
     layerHome: () => model.toggleLayer('home'),
-    only: () => study.look({ only: following(ONLY_IN_TURN, study.view.only) ?? 'all' }),
+    only: () => study.look({ only: onlyAfter(study.view.only) }),
     oneOctave: () => study.look({ oneOctave: !study.view.oneOctave }),
     spelling: () => (spelled = true),
     details: () => (detailed = true),
@@ -164,6 +167,11 @@
   />
 {/snippet}
 
+<!-- Only needed when it is printed: it waits until the page has nothing else to do. -->
+{#if settled}
+  {#await import('./PlanPaper.svelte') then { default: PlanPaper }}<PlanPaper />{/await}
+{/if}
+
 <Frame
   screen="plan"
   name="Plan"
@@ -181,7 +189,7 @@
   {/snippet}
 
   {#snippet neck()}
-    <div class="relative shrink-0">
+    <div class="relative shrink-0 print:hidden">
       <PlanNeck
         onread={(mark) => (read = mark)}
         onpick={(mark) => (picked = study.now ? { index: study.now.index, mark } : null)}

@@ -1,40 +1,21 @@
 /** Targets on Plan: the routes through the chart as it is planned, solved anew at every change. */
 import type { Lane } from '$core/crossings/lanes';
-import { type Neck, type Place, stringCount } from '$core/neck/neck';
+import type { Place } from '$core/neck/neck';
 import type { RouteRequest, RouteStop } from '$core/targets/route';
 import { changeTargets } from '$lib/study/edits';
+import { routeRequest } from '$lib/study/routes';
 import type { Study } from '$lib/study/study.svelte';
 import { createAnswer } from '$lib/workers/answer.svelte';
 
 /** Ways through the form that are offered. */
 const OFFERED = 4;
 
-/** A pin, where the instrument has its place. */
-const pinOn = (neck: Neck, pin: Place | undefined): Place | null =>
-  pin && pin.string <= stringCount(neck) && pin.fret >= neck.capo && pin.fret <= neck.frets
-    ? pin
-    : null;
-
 export function createTargets(study: Study) {
   const request = $derived.by((): RouteRequest | null => {
     const { targets, lane, only } = study.view;
     const wanted = targets || lane === 'route' || only === 'targets';
     if (!wanted || study.planned.length === 0) return null;
-    const { prefer, contour, free } = study.plan.targets;
-    return {
-      neck: study.neck,
-      chords: study.planned.map(({ chord, intent, material, index }) => ({
-        chord,
-        intent,
-        material,
-        pin: pinOn(study.neck, study.plan.pins[String(index)]),
-      })),
-      prefer,
-      zone: free ? null : study.zone,
-      contour,
-      loop: true,
-      count: OFFERED,
-    };
+    return { ...routeRequest(study), count: OFFERED };
   });
   const answer = createAnswer('routes', () => request);
   const routes = $derived(answer.value ?? []);

@@ -3,7 +3,6 @@
   import { onDestroy, untrack } from 'svelte';
   import ChevronRight from '@lucide/svelte/icons/chevron-right';
   import { degreeOver } from '$core/chords/over';
-  import { EXERCISE_WORDS } from '$core/exercises/kinds';
   import type { Passage, PlayedNote } from '$core/phrases/passage';
   import { passageProgramme } from '$lib/audio/programme';
   import { pageTransport } from '$lib/audio/transport.svelte';
@@ -33,7 +32,7 @@
 
   let speed = $state(1);
   /** Whether kept sheets and what is seldom changed stand in sight. */
-  let unfolded = $state(false);
+  let unfolded = $state(study.plan.sheets.length > 0);
   /** The note the player has stepped to by hand; -1 before the first. */
   let stepped = $state(-1);
 
@@ -135,9 +134,7 @@
 <Frame
   screen="practice"
   name="Practice sheet"
-  heading={practice.opened
-    ? showSymbol(practice.opened.title)
-    : EXERCISE_WORDS[practice.settings.kind].name}
+  heading={showSymbol(passage?.title ?? '')}
   {actions}
   fitted
   shut
@@ -156,9 +153,14 @@
   {/snippet}
 
   {#snippet neck()}
+    <!-- Where the neck is wider than the screen it is scrolled with the keys as well. -->
+    <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
     <div
       class="shrink-0 overflow-x-auto will-change-transform contain-content print:hidden"
       bind:clientWidth={width}
+      role="group"
+      aria-label="Neck"
+      tabindex={layout.width > width ? 0 : undefined}
     >
       <Neck
         class="min-w-3xl"

@@ -11,8 +11,13 @@
   import { chordName, sameChord } from '$core/chords/chords';
   import { modeAt } from '$core/lenses/modes';
   import { type Placed, spanOf } from '$core/neck/fingering';
-  import type { Zone } from '$core/neck/neck';
-  import { layOutIn, MATERIALS, type ZoneMaterial } from '$core/neck/zones';
+  import { placesOf, type Zone } from '$core/neck/neck';
+  import { type RouteStop, solveRoutes } from '$core/targets/route';
+  import { showMaterial } from '$lib/frame/material';
+  import { onlyAfter, ONLY_NAMES, SHOWN_ONLY } from '$lib/study/view';
+  import { routeRequest } from '$lib/study/routes';
+  import { withDegree } from '$core/neck/only';
+  import { layOutIn, MATERIALS, notesIn, type ZoneMaterial } from '$core/neck/zones';
   import {
     INVERSION_NAMES,
     stringSets,
@@ -39,8 +44,8 @@
   const { settings } = study;
 
   /** Stock materials laid out in the zone, or voicings led from chord to chord. */
-  type RegionMaterial = ZoneMaterial | VoicingKind;
-  const REGION_MATERIALS = [...MATERIALS, ...VOICING_KINDS];
+  type RegionMaterial = 'choices' | ZoneMaterial | VoicingKind;
+  const REGION_MATERIALS: readonly RegionMaterial[] = ['choices', ...MATERIALS, ...VOICING_KINDS];
   const voicingKind = (picked: RegionMaterial): VoicingKind | null =>
     VOICING_KINDS.find((kind) => kind === picked) ?? null;
 
@@ -66,6 +71,7 @@
   const rows = $derived<readonly Zone[]>(everyZone ? study.zones : [study.zone]);
 
   const MATERIAL_NAMES: Readonly<Record<RegionMaterial, string>> = {
+    choices: 'My choices',
     'matching-pentatonic': 'Pentatonics',
     mode: 'Modes',
     'chord-tones': 'Chord tones',
@@ -98,6 +104,14 @@
     return new Map(rows.map((zone) => [zone, led(zone)]));
   });
 
+  /** The targets of the whole form, as they lie best in a zone. */
+  const targetsIn = (zone: Zone) => targetsBy.get(zone) ?? [];
+  const targetsBy = $derived.by(() => {
+    if (study.view.only !== 'targets') return new Map<Zone, readonly RouteStop[]>();
+    const request = (zone: Zone) => ({ ...routeRequest(study), zone, count: 1 });
+    return new Map(rows.map((zone) => [zone, solveRoutes(request(zone))[0]?.stops ?? []]));
+  });
+
   function laidIn(planned: PlannedChord, zone: Zone): Laid | null {
     const { neck, chart, reading } = study;
     const { chord, index } = planned;
@@ -108,6 +122,30 @@
       const name = INVERSION_NAMES[step.inversion];
       const also = twin ? ` = ${showSymbol(chordName(twin.chord))}` : '';
       return { name, caption: name + also, places: step.places, blue: [], joined: true };
+    }
+    const { only } = study.view;
+    const chosen = planned.material;
+    if (only === 'targets') {
+      const stop = targetsIn(zone)[index];
+      const places = stop ? [{ string: stop.string, fret: stop.fret, note: stop.note }] : [];
+      return { name: 'target', caption: '', places, blue: [], joined: false };
+    }
+    if (only !== 'all') {
+      const notes = withDegree(chord, [], only);
+      const places = placesOf(neck, notes, zone);
+      const name = ONLY_NAMES[only].toLowerCase();
+      return {
+        name,
+        caption: places.length === 0 ? 'none here' : '',
+        places,
+        blue: [],
+        joined: false,
+      };
+    }
+    if (material === 'choices') {
+      const shape = notesIn(neck, chord, chosen.notes, zone);
+      const name = showMaterial(chosen, settings.current.modeNames);
+      return shape && { name, caption: name, places: shape.places, blue: [], joined: false };
     }
     const mode = chart && reading ? modeAt(chart, reading, index) : null;
     const stock = MATERIALS.find((one) => one === material);
@@ -163,10 +201,12 @@
   screen="region"
   name="Zone"
   heading="{heading}, {MATERIAL_NAMES[material].toLowerCase()}"
-  actions={{}}
+  actions={{ only: () => study.look({ only: onlyAfter(study.view.only) }) }}
+  fitted
+  shut
 >
   <div class="flex flex-wrap items-center gap-x-4 gap-y-2 text-sm print:hidden">
-    <div class="flex items-center gap-1" role="group" aria-label="Zone">
+    <div class="flex flex-wrap items-center gap-1" role="group" aria-label="Zone">
       {#each study.zones as zone (zone.low)}
         {@const here = !everyZone && zone.low === study.zone.low && zone.high === study.zone.high}
         <button
@@ -204,6 +244,21 @@
       options={PLAIN_LABELS.map((one) => [one, PLAIN_LABEL_NAMES[one]] as const)}
       onchange={(picked) => (labels = picked)}
     />
+    <label>
+      <span class="sr-only">Show only</span>
+      <select
+        class="field"
+        title="Show only (Y)"
+        name="only"
+        value={study.view.only}
+        onchange={(event) => {
+          const only = SHOWN_ONLY.find((one) => one === event.currentTarget.value);
+          if (only) study.look({ only });
+        }}
+      >
+        {#each SHOWN_ONLY as one (one)}<option value={one}>{ONLY_NAMES[one]}</option>{/each}
+      </select>
+    </label>
     <div class="ml-auto flex gap-1">
       <button class="button" onclick={() => window.print()}>
         <Printer size={15} aria-hidden="true" />Print
@@ -218,7 +273,16 @@
   </div>
 
   <PrintHeading what="{MATERIAL_NAMES[material]}, {heading}" zone={everyZone ? null : study.zone} />
-  <div bind:this={sheet} data-region>
+  <!-- Scrolled with the keys as well. -->
+  <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+  <div
+    bind:this={sheet}
+    class="min-h-60 flex-1 overflow-y-auto [scrollbar-width:thin] print:overflow-visible"
+    role="region"
+    aria-label="The chart in the zone"
+    tabindex="0"
+    data-region
+  >
     {#each rows as zone (zone.low)}
       {@const frets = windowOf(zone)}
       {#if everyZone}
@@ -227,7 +291,7 @@
         </h2>
       {/if}
       <div
-        class="grid grid-cols-[repeat(auto-fill,minmax(13rem,1fr))] gap-x-4 gap-y-2 print:grid-cols-4 print:gap-x-3"
+        class="grid grid-cols-[repeat(auto-fill,minmax(13rem,1fr))] gap-x-4 gap-y-2 print:grid-cols-3 print:gap-x-3"
       >
         {#each chords as planned (planned.index)}
           {@const laid = laidIn(planned, zone)}

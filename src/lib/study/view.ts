@@ -28,6 +28,11 @@ export const ONLY_NAMES: Readonly<Record<ShownOnly, string>> = {
   targets: 'Targets only',
 };
 
+/** What a key shows alone, in turn. */
+const IN_TURN: readonly ShownOnly[] = ['all', '3', '7', '1', '5', 'targets'];
+export const onlyAfter = (only: ShownOnly): ShownOnly =>
+  IN_TURN[(IN_TURN.indexOf(only) + 1) % IN_TURN.length] ?? 'all';
+
 /** What cannot be read of a kept view is as it is by default. */
 const or = <T extends z.core.SomeType>(schema: T, fallback: z.core.output<T>) =>
   z._default(

@@ -15,12 +15,12 @@
   let { label, bare = false, value, options, onchange }: Props = $props();
 </script>
 
-<div class="flex items-center gap-2 text-sm">
+<div class="flex flex-wrap items-center gap-2 text-sm">
   {#if !bare}<span class="text-ink-soft">{label}</span>{/if}
   <ToggleGroup.Root
     type="single"
     rovingFocus={false}
-    class="flex rounded border border-line-strong"
+    class="flex flex-wrap rounded border border-line-strong"
     aria-label={label}
     bind:value={
       () => value,

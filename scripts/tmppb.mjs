@@ -1,1 +1,0 @@
-import { bundle } from './tools.js'; await bundle('tests/bench/tmppage.ts', '.bench');
