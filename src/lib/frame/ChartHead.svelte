@@ -3,7 +3,6 @@
   import BookOpen from '@lucide/svelte/icons/book-open';
   import Keyboard from '@lucide/svelte/icons/keyboard';
   import Redo from '@lucide/svelte/icons/redo-2';
-  import SlidersHorizontal from '@lucide/svelte/icons/sliders-horizontal';
   import Undo from '@lucide/svelte/icons/undo-2';
   import type { Snippet } from 'svelte';
   import { keyName } from '$core/keys/keys';
@@ -11,6 +10,7 @@
   import { getStudy } from '$lib/study/study.svelte';
   import { showSymbol } from '$lib/ui/glyphs';
   import ThemeButton from '$lib/ui/ThemeButton.svelte';
+  import InstrumentMenu from './InstrumentMenu.svelte';
   import SaveState from './SaveState.svelte';
   import { SCREENS, type Screen } from './screens';
 
@@ -107,9 +107,7 @@
     <button class="button-quiet" onclick={onkeys} aria-label="Keys" title="Keys (?)">
       <Keyboard size={16} aria-hidden="true" />
     </button>
-    <a class="button-quiet" href="/instruments" aria-label="Instruments" title="Instruments">
-      <SlidersHorizontal size={16} aria-hidden="true" />
-    </a>
+    <InstrumentMenu />
     <ThemeButton />
   </div>
 </header>

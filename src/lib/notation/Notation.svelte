@@ -5,8 +5,14 @@
 -->
 <script lang="ts">
   import type { Passage } from '$core/phrases/passage';
-  import type { DrawnEvent } from './draw';
-  import { layOutSheet, PAPER_WIDTH, type System } from './systems';
+  import type { DrawnEvent, drawOnPaper, drawSystem } from './draw';
+  import { drawSystems } from './queue';
+  import { layOutSheet } from './systems';
+
+  interface Drawer {
+    readonly drawSystem: typeof drawSystem;
+    readonly drawOnPaper: typeof drawOnPaper;
+  }
 
   interface Props {
     readonly passage: Passage;
@@ -19,16 +25,11 @@
   let { passage, beat, degrees = false }: Props = $props();
 
   const LEAST_WIDTH = 280;
-  /** How long drawing may hold the page at a stretch, in milliseconds. */
-  const STRETCH = 8;
-  /** How far outside the view systems are drawn ahead. */
-  const AHEAD = '240px';
-
   let host = $state<HTMLDivElement>();
   let paper = $state<HTMLDivElement>();
   let width = $state(0);
   let failed = $state(false);
-  let drawer = $state.raw<typeof import('./draw') | null>(null);
+  let drawer = $state.raw<Drawer | null>(null);
   let events = $state.raw<readonly DrawnEvent[]>([]);
 
   const systems = $derived(
@@ -37,73 +38,18 @@
       : layOutSheet(passage, { width: Math.max(LEAST_WIDTH, width), medium: 'screen', degrees }),
   );
 
-  const idle = () =>
-    new Promise<unknown>((resolve) => {
-      if (typeof requestIdleCallback === 'function')
-        requestIdleCallback(resolve, { timeout: 1_000 });
-      else setTimeout(resolve, 20);
-    });
-  const breath = () => new Promise<unknown>((resolve) => setTimeout(resolve));
-
-  /** Draws one system, giving way to the page; false where it was called off meanwhile. */
-  async function draw(into: HTMLDivElement, system: System, urgent: boolean, off: () => boolean) {
-    if (!drawer) return null;
-    const steps = drawer.drawSystem(into, system);
-    let since = performance.now();
-    for (;;) {
-      const step = steps.next();
-      if (step.done) return step.value;
-      if (performance.now() - since < STRETCH) continue;
-      await (urgent ? breath() : idle());
-      if (off()) return null;
-      since = performance.now();
-    }
-  }
-
-  async function drawAll(shown: readonly System[], hosts: readonly HTMLDivElement[]) {
-    const inView = new Set<number>();
-    const waiting = new Set(shown.keys());
-    const found = new Map<number, readonly DrawnEvent[]>();
-    const observer = new IntersectionObserver(
-      (entries) => {
-        for (const { target, isIntersecting } of entries) {
-          const index = hosts.indexOf(target as HTMLDivElement);
-          if (isIntersecting) inView.add(index);
-          else inView.delete(index);
-        }
-      },
-      { rootMargin: AHEAD },
-    );
-    for (const one of hosts) observer.observe(one);
-    try {
-      await breath();
-      while (waiting.size > 0) {
-        const urgent = [...waiting].find((index) => inView.has(index));
-        if (urgent === undefined) await idle();
-        const [next = 0] = urgent === undefined ? waiting : [urgent];
-        const into = hosts[next];
-        const system = shown[next];
-        const off = () => shown !== systems;
-        if (!into || !system || off()) return;
-        const drawn = await draw(into, system, urgent !== undefined, off);
-        if (!drawn) return;
-        waiting.delete(next);
-        found.set(next, drawn);
-        events = [...found].sort(([a], [b]) => a - b).flatMap(([, some]) => some);
-      }
-    } catch {
-      failed = true;
-    } finally {
-      observer.disconnect();
-    }
-  }
-
   $effect(() => {
     const shown = systems;
     const hosts = host ? ([...host.children] as HTMLDivElement[]) : [];
     if (hosts.length === 0 || !drawer) return;
     events = [];
-    void drawAll(shown, hosts);
+    drawSystems({
+      systems: shown,
+      hosts,
+      draw: drawer.drawSystem,
+      isOver: () => shown !== systems,
+      ondrawn: (drawn) => (events = drawn),
+    }).catch(() => (failed = true));
   });
 
   $effect(() => {
@@ -128,20 +74,9 @@
   $effect(() => {
     if (playing >= 0) host?.children[playing]?.scrollIntoView({ block: 'start' });
   });
-
-  function layOnPaper() {
-    if (!paper || !drawer) return;
-    const sheet = layOutSheet(passage, { width: PAPER_WIDTH, medium: 'paper', degrees });
-    for (const system of sheet) {
-      const into = document.createElement('div');
-      into.className = 'break-inside-avoid [&>svg]:block [&>svg]:h-auto [&>svg]:w-full';
-      paper.append(into);
-      drawer.drawWhole(into, system);
-    }
-  }
 </script>
 
-<svelte:window onbeforeprint={layOnPaper} onafterprint={() => paper?.replaceChildren()} />
+<svelte:window onbeforeprint={() => paper && drawer?.drawOnPaper(paper, passage, degrees)} />
 
 {#if failed}
   <p class="text-now-text">The notation could not be drawn. The tablature can still be exported.</p>

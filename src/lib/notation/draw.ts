@@ -29,7 +29,16 @@ import { noteName } from '$core/notes/notes';
 import { octaveOf } from '$core/notes/pitch';
 import type { Passage, PlayedNote } from '$core/phrases/passage';
 import { showOver, showSymbol } from '$lib/ui/glyphs';
-import { CHORD_LINE, chordUnder, DEGREE_LINE, MARGIN, type System, TAB_LINE } from './systems';
+import {
+  CHORD_LINE,
+  chordUnder,
+  DEGREE_LINE,
+  layOutSheet,
+  MARGIN,
+  PAPER_WIDTH,
+  type System,
+  TAB_LINE,
+} from './systems';
 
 const DURATIONS = { whole: 'w', half: 'h', quarter: 'q', eighth: '8', '16th': '16' } as const;
 /** Faces of the words over and under the staves, with real signs for accidentals. */
@@ -217,11 +226,13 @@ export function* drawSystem(
   return drawn;
 }
 
-/** Draws a whole system at once. */
-export function drawWhole(container: HTMLDivElement, system: System): readonly DrawnEvent[] {
-  const steps = drawSystem(container, system);
-  for (;;) {
-    const step = steps.next();
-    if (step.done) return step.value;
+/** Draws all of a passage at the paper's width, no system broken over two pages. */
+export function drawOnPaper(paper: HTMLDivElement, passage: Passage, degrees: boolean): void {
+  paper.replaceChildren();
+  for (const system of layOutSheet(passage, { width: PAPER_WIDTH, medium: 'paper', degrees })) {
+    const into = document.createElement('div');
+    into.className = 'break-inside-avoid [&>svg]:block [&>svg]:h-auto [&>svg]:w-full';
+    paper.append(into);
+    for (const step of drawSystem(into, system)) void step;
   }
 }

@@ -2,12 +2,10 @@
 <script lang="ts">
   import { getStudy } from '$lib/study/study.svelte';
   import { getPlanModel } from './model.svelte';
-  import { setInstrument } from '$lib/study/edits';
   import LayersIcon from '@lucide/svelte/icons/layers';
   import { LAYER_KINDS, type LayerKind } from '$core/neck/layers';
   import { stringSets } from '$core/neck/voicings';
-  import { makeNeck, TUNINGS } from '$core/neck/instruments';
-  import { type Instrument, INSTRUMENT_LIMIT, MODE_NAMES, neckOf } from '$lib/settings/settings';
+  import { MODE_NAMES } from '$lib/settings/settings';
   import { LANE_VIEWS } from '$lib/study/view';
   import { LANE_NAMES } from '$lib/frame/strip';
   import Popover from '$lib/ui/Popover.svelte';
@@ -23,35 +21,6 @@
     grip: ['Grip', 'G'],
     home: ['Home: grip, arpeggio, scale', 'H'],
   };
-  const { settings } = study;
-
-  /** The tuning by its name; empty for one of the player's own. */
-  const tuning = $derived(
-    TUNINGS.find(({ strings }) => strings.join() === study.instrument.tuning.join())?.name ?? '',
-  );
-  let refusal = $state('');
-
-  /**
-   * Puts this chart on an instrument like its own in another tuning: one there is already, or a new
-   * one, so that the other charts keep theirs.
-   */
-  function tune(strings: readonly string[], name: string) {
-    const own = study.instrument;
-    const wanted = { ...own, tuning: [...strings] };
-    const made = makeNeck(wanted);
-    refusal = made.ok ? '' : made.message;
-    if (!made.ok || settings.current.instruments.length >= INSTRUMENT_LIMIT) return;
-    const like = ({ tuning, frets, capo, leftHanded }: Instrument) =>
-      JSON.stringify([neckOf({ ...own, tuning }).tuning, frets, capo, leftHanded]);
-    const known = settings.current.instruments.find((one) => like(one) === like(wanted));
-    const id = known?.id ?? crypto.randomUUID();
-    if (!known) {
-      const named = { ...wanted, id, name: name.slice(0, 60) };
-      settings.change({ instruments: [...settings.current.instruments, named] });
-    }
-    study.edit(setInstrument(id));
-  }
-
   const sets = $derived(stringSets(study.neck));
   const shownSet = $derived(study.view.strings?.join('-') ?? '');
 </script>
@@ -137,19 +106,6 @@
     >
       <option value="mode">by their own name</option>
       <option value="parent">by parent scale</option>
-    </select>
-  </label>
-  <label class="flex items-center gap-2 border-t border-line pt-2">
-    On
-    <select
-      class="field ml-auto max-w-44"
-      aria-label="Instrument"
-      value={study.instrument.id}
-      onchange={(event) => study.edit(setInstrument(event.currentTarget.value))}
-    >
-      {#each study.settings.current.instruments as { id, name } (id)}<option value={id}
-          >{name}</option
-        >{/each}
     </select>
   </label>
 </Popover>

@@ -43,12 +43,12 @@
   });
   const byBar = $derived(group(study.planned, ({ bar }) => bar));
   /** The chords of the form, each once, with what is played over it first. */
-  const distinct = $derived.by(() => {
-    const seen = new Set<string>();
-    return printing
-      ? study.planned.filter(({ chord }) => seen.size < seen.add(chord.symbol).size)
-      : [];
-  });
+  const distinct = $derived(
+    study.planned.filter(
+      ({ chord }, index, all) =>
+        printing && all.findIndex((one) => one.chord.symbol === chord.symbol) === index,
+    ),
+  );
   const frets = $derived(windowAround(study.neck, study.zone));
 
   function begin() {

@@ -24,6 +24,7 @@ import {
   typeOver,
 } from '$core/chart/edit';
 import { readChart } from '$core/chart/form';
+import { parseTyped } from '$core/chords/symbols';
 import {
   emptyBar,
   readLeadSheet,
@@ -45,6 +46,10 @@ export interface Typing extends Cursor {
   /** Whether the text is a first letter to go on from, rather than what stands there. */
   readonly begun: boolean;
 }
+
+/** A chord typed in small letters as it is written: `bbm7` is `Bbm7`. */
+const asWritten = (word: string): string =>
+  /^[a-g]/u.test(word) ? (parseTyped(word)?.symbol ?? word) : word;
 
 type Edit = (sheet: LeadSheet) => LeadSheet;
 
@@ -139,7 +144,7 @@ export function createWorkbench(document: ChartEditing) {
   function commit(text: string, then: 'stop' | 'behind' | 'bar' | 'next' | 'previous'): boolean {
     if (!typing) return true;
     const typed = typing;
-    const word = text.trim();
+    const word = asWritten(text.trim());
     if (!put(typed, word)) return false;
     const landed = word === '/' && typed.puts === 'behind' ? typed.slot - 1 : typed.slot;
     const { bar } = typed;

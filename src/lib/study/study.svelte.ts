@@ -21,6 +21,8 @@ import type { ChartPlace } from './place';
 import { isNewerPlan, readPlan, writePlan } from './plan';
 import { readView, type View } from './view';
 
+const NONE_UNREADABLE: ReadonlyMap<number, Problem> = new Map();
+
 /** How long looks are gathered before they are kept, in milliseconds. */
 const VIEW_DELAY = 500;
 
@@ -127,7 +129,7 @@ export function createStudy({ id, document, settings, view: kept, place }: Study
     },
     /** Bars of the chart shown of which something cannot be read, and what. */
     get unreadable(): ReadonlyMap<number, Problem> {
-      return inPart && !result.ok ? unreadableBars(inPart, result.problems) : new Map();
+      return inPart && !result.ok ? unreadableBars(inPart, result.problems) : NONE_UNREADABLE;
     },
     /** What is shown in place of a chart whose text cannot be read as it stands. */
     get shownInstead(): 'last readable' | 'in part' | 'nothing' | null {

@@ -1,0 +1,357 @@
+/** At a music stand: keys, what answers them and where, paper, narrow windows, fingers. */
+import { By, Key } from 'selenium-webdriver';
+import { afterEach, describe, expect, test } from 'vitest';
+import { suite } from './suite';
+
+const app = suite();
+const { press } = app;
+
+const CHANGES = 'title: Four Doors\nkey: F\n| Gm7 | C7 | Fmaj7 | D7 |\n';
+const script = <T>(body: string): Promise<T> => app.driver.executeScript<T>(body);
+const focused = () =>
+  script<string>(
+    `const at = document.activeElement;
+     return at.dataset.chord ? 'chord ' + at.dataset.chord : at.dataset.mark ? 'note ' + at.dataset.mark : at.localName`,
+  );
+const nowName = () => app.textOf('[data-chord-name="now"]');
+const size = (width: number, height: number) =>
+  app.driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', {
+    ...{ width, height, deviceScaleFactor: 1, mobile: false },
+  });
+
+afterEach(() => app.driver.sendDevToolsCommand('Emulation.clearDeviceMetricsOverride', {}));
+
+describe('keys', () => {
+  test('the strip is one stop of Tab, and the focus goes along with now', async () => {
+    await app.openPlan(CHANGES);
+    expect(
+      await script('return document.querySelectorAll(\'[data-chord][tabindex="0"]\').length'),
+    ).toBe(1);
+    await script('document.querySelector("[data-chord=\'0\']").focus()');
+    await press(Key.ARROW_RIGHT);
+    await app.eventually(focused, (at) => at === 'chord 1');
+  });
+
+  test('a key goes to the neck and back', async () => {
+    await app.openPlan(CHANGES);
+    await press('0');
+    await app.eventually(focused, (at) => at.startsWith('note'));
+    await press('0');
+    await app.eventually(focused, (at) => at === 'chord 0');
+  });
+
+  test('Escape closes what a key opened, and gives the focus back', async () => {
+    await app.openPlan(CHANGES);
+    await script('document.querySelector("[data-chord=\'0\']").focus()');
+    await press('z');
+    await app.find('[role="dialog"] [data-zone-map]');
+    // Behind an open sheet no key of the page acts.
+    await press('y');
+    await press(Key.ESCAPE);
+    await app.eventually(focused, (at) => at === 'chord 0');
+    expect(await app.driver.findElements(By.css('[data-zone-map]'))).toHaveLength(0);
+    expect(await (await app.find('select[name="only"]')).getAttribute('value')).toBe('all');
+  });
+
+  test('single keys can be switched off, and stay off; arrows go on', async () => {
+    const address = await app.openPlan(CHANGES);
+    await press('?');
+    await (await app.find('[name="character-keys"]')).click();
+    await press(Key.ESCAPE);
+    await app.eventually(
+      () => app.driver.findElements(By.css('[role="dialog"]')),
+      (open) => open.length === 0,
+    );
+    await app.visit(address);
+    await press('y', Key.ARROW_RIGHT);
+    await app.eventually(nowName, (name) => name === 'C7');
+    expect(await (await app.find('select[name="only"]')).getAttribute('value')).toBe('all');
+    await (await app.find('[aria-label="Keys"]')).click();
+    await (await app.find('[name="character-keys"]')).click();
+  });
+
+  test('while bars are edited letters are chords', async () => {
+    await app.openPlan(CHANGES + '[B]\n| Bb6 |', '?edit=bars');
+    await app.find('[data-workbench]');
+    await app.eventually(
+      () => script<boolean>('return document.activeElement.dataset.slot !== undefined'),
+      (there) => there,
+    );
+    await press(...'bbm7', Key.ENTER);
+    await app.eventually(
+      () => app.textOf('[data-slot="0-0"]'),
+      (text) => text.includes('B♭m7'),
+    );
+    expect(await script('return document.querySelectorAll("[data-workbench] ul").length')).toBe(2);
+    await press(Key.ESCAPE);
+    await app.find('[data-chord="0"]');
+  });
+
+  test('? answers on every page', async () => {
+    for (const path of ['/', '/instruments']) {
+      await app.visit(app.url + path);
+      await press('?');
+      await app.find('[role="dialog"]');
+    }
+  });
+});
+
+describe('on the neck', () => {
+  test('one key shows every third in the zone, and nothing else', async () => {
+    await app.openPlan(CHANGES, '?at=1&zone=5-8');
+    await press('y');
+    const labels = await app.eventually(app.labelsNow, (found) => Object.keys(found).length > 0);
+    // B♭, third of G minor, between frets 5 and 8: strings 2 and 1 at 6, 3 at… and so on.
+    expect(new Set(Object.values(labels))).toEqual(new Set(['♭3']));
+    expect(Object.keys(labels).toSorted()).toEqual(['1-6', '4-8', '6-6']);
+  });
+
+  test('what answers a note stands beside the neck, and leaves the route in sight', async () => {
+    await app.openPlan(CHANGES, '?at=1&zone=3-7');
+    await press('f');
+    await app.find('[aria-label="Targets"]');
+    await press('0', Key.ENTER);
+    const card = await app.find('[data-from-here]');
+    const [here, route] = await Promise.all([
+      card.getRect(),
+      (await app.find('section[aria-label="Targets"]')).getRect(),
+    ]);
+    expect(here.x + here.width).toBeLessThanOrEqual(route.x);
+    const note = await focused();
+    await press(Key.ESCAPE);
+    await app.eventually(
+      () => app.driver.findElements(By.css('[data-from-here]')),
+      (open) => open.length === 0,
+    );
+    expect(await focused()).toBe(note);
+  });
+
+  test('words explain themselves where they stand', async () => {
+    await app.openPlan(CHANGES);
+    await (await app.find('[data-lens="simplify"]')).click();
+    const tip = await app.find('[role="tooltip"]');
+    expect(await tip.getText()).toContain('A plainer chord to think of instead');
+    await press(Key.ESCAPE);
+    await app.eventually(
+      () => app.driver.findElements(By.css('[role="tooltip"]')),
+      (open) => open.length === 0,
+    );
+  });
+
+  test('the table of borrowed pentatonics is one stop of Tab, walked with arrows', async () => {
+    await app.openPlan(CHANGES);
+    await (await app.find('[data-lens="borrowed-pentatonic"]')).click();
+    await app.find('[data-matrix]');
+    expect(
+      await script('return document.querySelectorAll(\'[data-square][tabindex="0"]\').length'),
+    ).toBe(1);
+    const least = await script<number>(
+      `return Math.min(...[...document.querySelectorAll('[data-square]')].flatMap((one) => {
+         const { width, height } = one.getBoundingClientRect();
+         return [width, height];
+       }))`,
+    );
+    expect(least).toBeGreaterThanOrEqual(24);
+    await script('document.querySelector(\'[data-square][tabindex="0"]\').focus()');
+    const before = await script<string>('return document.activeElement.dataset.square');
+    await press(Key.ARROW_DOWN);
+    const after = await script<string>('return document.activeElement.dataset.square');
+    expect(Number(after.split('-')[0])).toBe(Number(before.split('-')[0]) + 1);
+  });
+
+  test('another tuning of one chart leaves the other charts as they are', async () => {
+    const other = await app.openPlan('title: Other\n| C |');
+    const openStrings = () =>
+      script<string>('return document.querySelector("[name=strings]").value');
+    await app.openPlan(CHANGES);
+    await (await app.find('button[aria-label="Instrument"]')).click();
+    await (
+      await (await app.find('select[name="tuning"]')).findElement(By.css('option[value="Drop D"]'))
+    ).click();
+    await app.eventually(openStrings, (strings) => strings.startsWith('D2'));
+    await app.saved();
+    await app.visit(other);
+    await (await app.find('button[aria-label="Instrument"]')).click();
+    await app.find('[name="strings"]');
+    expect(await openStrings()).toBe('E2 A2 D3 G3 B3 E4');
+  });
+});
+
+describe('the chart', () => {
+  test('one that cannot be read whole shows what can, and the error at its bar', async () => {
+    await app.openPlan('key: F\n| Gm7 | Cxyz | Fmaj7 |');
+    expect(await app.textOf('[data-problem]')).toContain('Cxyz');
+    expect(await app.textOf('[data-unreadable]')).toContain('Line 2, column 9');
+    const shown = await script<string[]>(
+      'return [...document.querySelectorAll("[data-chord]")].map((one) => one.textContent)',
+    );
+    expect(shown).toHaveLength(2);
+    await (await app.findText('button', 'Mend the text')).click();
+    await app.findText('p', 'What can be read is shown.');
+  });
+
+  test('a key typed asks once whether to transpose or to rename', async () => {
+    await app.openPlan(CHANGES);
+    const type = async (key: string) => {
+      await press('k');
+      const field = await app.find('[role="dialog"] input[name="key"]');
+      await field.sendKeys(Key.chord(Key.CONTROL, 'a'), key, Key.TAB);
+      await app.find('[data-key-asked]');
+    };
+    await type('Eb');
+    await (await app.findText('button', 'Only rename')).click();
+    await press(Key.ESCAPE);
+    await app.eventually(nowName, (name) => name === 'Gm7');
+    await type('D');
+    await (await app.findText('button', 'Transpose')).click();
+    await press(Key.ESCAPE);
+    await app.eventually(nowName, (name) => name === 'F♯m7');
+  });
+});
+
+describe('the Book', () => {
+  test('takes typed chords in one line and opens them on Plan', async () => {
+    await app.visit(app.url);
+    await press('n');
+    await press(...'gm7 c7 | fmaj7');
+    await app.eventually(
+      () => app.textOf('#typed-verdict'),
+      (said) => said.startsWith('2 bars, 3 chords'),
+    );
+    await press(Key.ENTER);
+    await app.eventually(nowName, (name) => name === 'Gm7');
+    // What was worked on last stands first, with its shape and its first chords.
+    await app.visit(app.url);
+    await app.find('tbody tr:first-child [data-form]');
+    expect(await app.textOf('tbody tr:first-child [data-first]')).toBe('Gm7 C7 Fmaj7');
+    await press(Key.ARROW_DOWN, Key.ENTER);
+    await app.eventually(nowName, (name) => name === 'Gm7');
+  });
+
+  test('keeps what cannot be read, and says why', async () => {
+    await app.visit(app.url);
+    const line = await app.find('[name="chords"]');
+    await line.sendKeys('Gm7 | Hz9', Key.ENTER);
+    await app.eventually(
+      () => app.textOf('#typed-verdict'),
+      (said) => said.includes('kept as it is'),
+    );
+    expect(await line.getAttribute('value')).toBe('Gm7 | Hz9');
+  });
+});
+
+describe('paper', () => {
+  const THIRTY_TWO = `key: Eb\n${'| Ebmaj7 | Cm7 | Fm7 | Bb7 |\n'.repeat(8)}`;
+
+  /** How many pages a screen prints on, on A4 and on Letter. */
+  async function pagesOf(): Promise<readonly number[]> {
+    const pages: number[] = [];
+    for (const [paperWidth, paperHeight] of [
+      [8.27, 11.69],
+      [8.5, 11],
+    ]) {
+      const printed = (await app.driver.sendAndGetDevToolsCommand('Page.printToPDF', {
+        ...{ paperWidth, paperHeight, preferCSSPageSize: false },
+        ...{ marginTop: 0.47, marginBottom: 0.47, marginLeft: 0.47, marginRight: 0.47 },
+      })) as unknown as { readonly data: string };
+      const pdf = Buffer.from(printed.data, 'base64').toString('latin1');
+      pages.push(pdf.match(/\/Type\s*\/Page\b/gu)?.length ?? 0);
+    }
+    return pages;
+  }
+
+  test('32 bars of eighths take two pages, and no bar runs over its line', async () => {
+    const url = `${app.url}/plan/${await app.makeChart(THIRTY_TWO)}/practice`;
+    await app.visit(url);
+    await app.find('[data-notation][data-drawn]');
+    await (
+      await (
+        await app.find('select[name="kind"]')
+      ).findElement(By.css('option[value="continuous"]'))
+    ).click();
+    await app.eventually(
+      () => app.textOf('[data-heading]'),
+      (heading) => heading.startsWith('Never breaking'),
+    );
+    await app.find('[data-notation][data-drawn]');
+    expect(await pagesOf()).toEqual([2, 2]);
+  });
+
+  test('a plan is one page', async () => {
+    await app.openPlan(THIRTY_TWO);
+    // Its paper comes when the page has nothing else to do.
+    await app.eventually(
+      () =>
+        script<boolean>(
+          `window.dispatchEvent(new Event('beforeprint'));
+           return document.querySelector('[data-plan-paper]') !== null`,
+        ),
+      (there) => there,
+    );
+    expect(await pagesOf()).toEqual([1, 1]);
+  });
+});
+
+describe('windows and fingers', () => {
+  const PLACES = ['', '?edit=text', '?edit=bars', '/practice', '/region', '/shapes'];
+
+  test('at 400 % nothing scrolls sideways', async () => {
+    const plan = await app.openPlan(CHANGES);
+    const pages = [app.url, `${app.url}/instruments`, ...PLACES.map((place) => plan + place)];
+    await size(320, 256);
+    for (const page of pages) {
+      await app.visit(page);
+      const wider = await script<boolean>(
+        'const { scrollWidth, clientWidth } = document.documentElement; return scrollWidth > clientWidth',
+      );
+      expect(wider, page).toBe(false);
+    }
+  });
+
+  test('the neck, the chords and the system that plays are in sight together', async () => {
+    const plan = await app.openPlan(`key: Eb\n${'| Ebmaj7 | Cm7 | Fm7 | Bb7 |\n'.repeat(16)}`);
+    for (const [width, height] of [
+      [1280, 800],
+      [1024, 768],
+    ] as const) {
+      await size(width, height);
+      await app.visit(`${plan}/practice`);
+      await app.find('[data-notation][data-drawn]');
+      await script('document.activeElement.blur()');
+      for (let step = 0; step < 24; step++) await press(Key.ARROW_RIGHT);
+      await app.find('[data-sounding]');
+      const inSight = await app.eventually(
+        () =>
+          script<boolean>(
+            `const whole = (css) => {
+               const box = document.querySelector(css).getBoundingClientRect();
+               return box.top >= 0 && box.bottom <= innerHeight;
+             };
+             return whole('[data-sounding]') && whole('[data-time="now"]') &&
+               whole('svg[aria-label^="Sounding"]') &&
+               document.documentElement.scrollHeight <= innerHeight`,
+          ),
+        (seen) => seen,
+      );
+      expect(inSight).toBe(true);
+    }
+  });
+
+  test('under a finger targets are 44 pixels high', async () => {
+    const plan = await app.openPlan(CHANGES);
+    await app.driver.sendDevToolsCommand('Emulation.setTouchEmulationEnabled', { enabled: true });
+    for (const page of [app.url, plan, `${plan}/practice`, `${plan}/region`]) {
+      await app.visit(page);
+      const small = await script<readonly string[]>(
+        `return [...document.querySelectorAll('button, select, summary')]
+           .filter((one) => {
+             const { width, height } = one.getBoundingClientRect();
+             return width > 0 && height < 43.5;
+           })
+           .map((one) => one.textContent.trim() || one.getAttribute('aria-label'))`,
+      );
+      expect(small, page).toEqual([]);
+    }
+    await app.driver.sendDevToolsCommand('Emulation.setTouchEmulationEnabled', { enabled: false });
+  });
+});
