@@ -125,7 +125,7 @@ async function* sheetFigures(driver: ChromiumWebDriver, address: string): AsyncG
     const label = () => document.querySelector('[data-notation]')?.getAttribute('aria-label');
     const before = label();
     const began = performance.now();
-    list.value = 'guide-tones';
+    list.value = 'continuous';
     list.dispatchEvent(new Event('change', { bubbles: true }));
     const look = () => {
       const sheet = document.querySelector('[data-notation][data-drawn]');

@@ -13,7 +13,6 @@
   import ChartHead from './ChartHead.svelte';
   import type { Screen } from './screens';
   import { afterPaint } from '$lib/ui/afterPaint';
-  import Explanation from '$lib/ui/Explanation.svelte';
   import Keys from './Keys.svelte';
   import type { Actions } from './shortcuts';
   import Strip from './Strip.svelte';
@@ -169,7 +168,9 @@
   {@render children?.()}
 
   <p class="sr-only" aria-live="polite">{announced}</p>
-  <Explanation />
+  {#await import('$lib/ui/Explanation.svelte') then { default: Explanation }}
+    <Explanation />
+  {/await}
 </main>
 
 <Keys

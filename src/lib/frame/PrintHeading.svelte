@@ -39,6 +39,6 @@
 
 <header class="hidden border-b border-ink pb-1 print:block" data-print-heading>
   <p class="heading text-xl">{study.title}</p>
-  <p class="text-sm">{what}</p>
-  <p class="text-sm">{facts.join(' · ')}</p>
+  <p class="text-xs">{what}</p>
+  <p class="text-xs">{facts.join(' · ')}</p>
 </header>

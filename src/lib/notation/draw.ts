@@ -190,11 +190,17 @@ export function* drawSystem(
       .joinVoices([tabVoice])
       .format([voice, tabVoice], Math.max(40, inner));
     yield;
-    voice.draw(context, stave);
+    for (const note of staveNotes) {
+      note.setStave(stave).setContext(context).drawWithStyle();
+      yield;
+    }
     for (const beam of beams) beam.setContext(context).draw();
     for (const tuplet of tuplets) tuplet.setContext(context).draw();
     yield;
-    tabVoice.draw(context, tab);
+    for (const note of tabNotes) {
+      note.setStave(tab).setContext(context).drawWithStyle();
+      yield;
+    }
     for (const [index, event] of measure.events.entries()) {
       const note = at(staveNotes, index);
       if (event.tiedFrom && tie) {

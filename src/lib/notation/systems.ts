@@ -14,7 +14,7 @@ import type { Beats } from '$core/time/units';
 const NEAR = 1e-6;
 export const MARGIN = 8;
 /** Room over the staff for chord symbols, in pixels. */
-export const CHORD_LINE = 22;
+export const CHORD_LINE = 20;
 export const TAB_LINE = 13;
 export const DEGREE_LINE = 13;
 const STAFF = 40;
@@ -89,14 +89,14 @@ const staffStep = ({ neck }: Passage, note: PlayedNote): number =>
 const TOP_LINE = 5 * 7 + 3;
 const BOTTOM_LINE = 4 * 7 + 2;
 /** Room for stems, beams and brackets over and under the staff. */
-const STEMS = 20;
+const STEMS = 16;
 
 function heightsOf(passage: Passage, degrees: boolean): Sheet['heights'] {
   const steps = passage.notes.map((note) => staffStep(passage, note));
   const above = Math.max(STEMS, ...steps.map((one) => (one - TOP_LINE) * 5 + 8));
   const below = Math.max(STEMS, ...steps.map((one) => (BOTTOM_LINE - one) * 5 + 8));
   const staff = CHORD_LINE + above;
-  const tab = staff + STAFF + below + 10;
+  const tab = staff + STAFF + below + 6;
   const underTab = tab + TAB_LINE * (stringCount(passage.neck) - 1);
   const together = new Map<Beats, number>();
   for (const { beat } of passage.notes) together.set(beat, (together.get(beat) ?? 0) + 1);

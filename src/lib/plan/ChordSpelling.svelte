@@ -1,15 +1,11 @@
-<!-- Everything about a chord: its spelling, its guide tones, its tensions, and what it does in the key. -->
+<!-- Everything about a chord, one press away. -->
 <script lang="ts">
   import Info from '@lucide/svelte/icons/info';
-  import { type Chord, chordNotes } from '$core/chords/chords';
+  import type { Chord } from '$core/chords/chords';
   import type { Cadence } from '$core/harmony/cadences';
-  import { keyName } from '$core/keys/keys';
   import type { ChordReading } from '$core/harmony/reading';
-  import { roleName } from '$core/harmony/roles';
-  import { transpose } from '$core/notes/notes';
-  import { showNote, showOver, showSymbol } from '$lib/ui/glyphs';
+  import { showSymbol } from '$lib/ui/glyphs';
   import Popover from '$lib/ui/Popover.svelte';
-  import { showCadence } from '$lib/frame/strip';
 
   interface Props {
     open: boolean;
@@ -19,41 +15,6 @@
   }
 
   let { open = $bindable(), chord, reading, cadences }: Props = $props();
-
-  const quality = $derived(chord.quality);
-  const noteOf = (degree: (typeof quality.degrees)[number]) =>
-    showNote(transpose(chord.root, degree));
-  const facts = $derived.by(() => {
-    const { key, numeral, diatonic, role } = reading;
-    const inKey = key ? showSymbol(keyName(key)) : null;
-    return [
-      [
-        'Guide tones',
-        quality.guideTones
-          .map((degree) => `${noteOf(degree)} (${showOver(chord, degree)})`)
-          .join(', '),
-      ],
-      [
-        'Tensions',
-        quality.tensions
-          .map((degree) => `${noteOf(degree)} (${showOver(chord, degree)})`)
-          .join(', '),
-      ],
-      ['Bass', chord.bass === null ? '' : showNote(chord.bass)],
-      ['In the key', inKey && numeral ? `${showSymbol(numeral)} of ${inKey}` : 'no single key'],
-      [
-        'Belongs',
-        diatonic === null
-          ? ''
-          : diatonic
-            ? 'to the key'
-            : role
-              ? showSymbol(roleName(role))
-              : 'not to the key',
-      ],
-      ['Cadence', cadences.map(showCadence).join('; ')],
-    ].filter(([, fact]) => fact !== '');
-  });
 </script>
 
 <Popover
@@ -68,22 +29,7 @@
   {#snippet trigger()}
     <Info size={15} aria-hidden="true" />
   {/snippet}
-  <p class="heading mb-2 text-lg">{showSymbol(chord.symbol)}</p>
-  <table class="mb-2">
-    <tbody>
-      <tr class="heading text-base">
-        {#each chordNotes(chord) as note (note)}<td class="pr-4">{showNote(note)}</td>{/each}
-      </tr>
-      <tr class="text-ink-soft">
-        {#each quality.degrees as degree (degree)}<td class="pr-4">{showOver(chord, degree)}</td
-          >{/each}
-      </tr>
-    </tbody>
-  </table>
-  <dl class="grid grid-cols-[auto_1fr] gap-x-3 gap-y-1">
-    {#each facts as [name, fact] (name)}
-      <dt class="text-ink-soft">{name}</dt>
-      <dd>{fact}</dd>
-    {/each}
-  </dl>
+  {#await import('./SpellingSheet.svelte') then { default: SpellingSheet }}
+    <SpellingSheet {chord} {reading} {cadences} />
+  {/await}
 </Popover>

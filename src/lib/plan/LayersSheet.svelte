@@ -1,0 +1,97 @@
+<!-- Choosing what the neck and the strip show. -->
+<script lang="ts">
+  import { getStudy } from '$lib/study/study.svelte';
+  import { getPlanModel } from './model.svelte';
+  import { LAYER_KINDS, type LayerKind } from '$core/neck/layers';
+  import { stringSets } from '$core/neck/voicings';
+  import { MODE_NAMES } from '$lib/settings/settings';
+  import { LANE_VIEWS } from '$lib/study/view';
+  import { LANE_NAMES } from '$lib/frame/strip';
+
+  const study = getStudy();
+  const model = getPlanModel();
+
+  const NAMES: Readonly<Record<LayerKind, readonly [string, string]>> = {
+    box: ['Pentatonic box', 'B'],
+    scale: ['Scale position', 'S'],
+    arpeggio: ['Arpeggio', 'A'],
+    triad: ['Triad', 'R'],
+    grip: ['Grip', 'G'],
+    home: ['Home: grip, arpeggio, scale', 'H'],
+  };
+  const sets = $derived(stringSets(study.neck));
+  const shownSet = $derived(study.view.strings?.join('-') ?? '');
+</script>
+
+{#each LAYER_KINDS as kind (kind)}
+  {@const [name, key] = NAMES[kind]}
+  <label class="flex items-center gap-2">
+    <input
+      type="checkbox"
+      checked={study.view.layers.includes(kind)}
+      onchange={() => model.toggleLayer(kind)}
+    />
+    {name}<kbd class="ml-auto text-ink-soft">{key}</kbd>
+  </label>
+{/each}
+<label class="flex items-center gap-2 border-t border-line pt-2">
+  <input
+    type="checkbox"
+    checked={study.view.oneOctave}
+    onchange={() => study.look({ oneOctave: !study.view.oneOctave })}
+  />
+  One octave from the lowest root<kbd class="ml-auto text-ink-soft">O</kbd>
+</label>
+<label class="flex items-center gap-2">
+  Strings
+  <select
+    class="field ml-auto"
+    value={shownSet}
+    onchange={(event) => {
+      const picked = sets.find((set) => set.join('-') === event.currentTarget.value);
+      study.look({ strings: picked ? [...picked] : null });
+    }}
+  >
+    <option value="">all</option>
+    {#each sets as set (set.join('-'))}
+      <option value={set.join('-')}>{set.join(' ')}</option>
+    {/each}
+  </select>
+</label>
+<label class="flex items-center gap-2 border-t border-line pt-2">
+  Under the bars
+  <select
+    class="field ml-auto w-40"
+    title="U"
+    value={study.view.lane}
+    onchange={(event) => {
+      const picked = LANE_VIEWS.find((view) => view === event.currentTarget.value);
+      if (picked) study.look({ lane: picked });
+    }}
+  >
+    {#each LANE_VIEWS as view (view)}<option value={view}>{LANE_NAMES[view]}</option>{/each}
+  </select>
+</label>
+<label class="flex items-center gap-2">
+  <input
+    type="checkbox"
+    checked={study.view.opened}
+    onchange={(event) => study.look({ opened: event.currentTarget.checked })}
+  />
+  under every line of the form
+</label>
+<label class="flex items-center gap-2">
+  Modes
+  <select
+    class="field ml-auto w-40"
+    title="M"
+    value={study.settings.current.modeNames}
+    onchange={(event) => {
+      const picked = MODE_NAMES.find((naming) => naming === event.currentTarget.value);
+      if (picked) study.settings.change({ modeNames: picked });
+    }}
+  >
+    <option value="mode">by their own name</option>
+    <option value="parent">by parent scale</option>
+  </select>
+</label>

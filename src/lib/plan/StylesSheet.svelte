@@ -1,0 +1,77 @@
+<!-- Plans in one style each, with what they propose here. -->
+<script lang="ts">
+  import { getStudy } from '$lib/study/study.svelte';
+  import { takeStyle } from '$lib/study/edits';
+  import type { Choice } from '$core/lenses/styles';
+  import { showSymbol } from '$lib/ui/glyphs';
+  import { SCOPES, type Scope } from '$lib/study/choices';
+
+  interface Props {
+    readonly onchosen: () => void;
+  }
+
+  let { onchosen }: Props = $props();
+
+  const study = getStudy();
+
+  let scope = $state<Scope>('chart');
+  const SCOPE_NAMES: Readonly<Record<Scope, string>> = {
+    chord: 'this chord',
+    equal: 'every such chord',
+    section: 'this section',
+    chart: 'the whole chart',
+  };
+
+  /** The styles with what they propose: worked out when the sheet is opened. */
+  const proposals = $derived.by(async () => {
+    const { chart, reading } = study;
+    if (!chart || !reading) return [];
+    const [{ propose, STYLES }, { STYLE_NAMES }] = await Promise.all([
+      import('$core/lenses/styles'),
+      import('$lib/study/styles'),
+    ]);
+    return STYLES.map((style) => {
+      const [name, says] = STYLE_NAMES[style];
+      return { style, name, says, proposal: propose(chart, reading, style) };
+    });
+  });
+
+  /** What a proposal plays over now and next, to know it by. */
+  const taste = (proposal: readonly Choice[]): string =>
+    [study.now, study.next]
+      .flatMap((one) => {
+        const found = one ? proposal[one.index] : undefined;
+        return one && found
+          ? [`${showSymbol(one.chord.symbol)}: ${showSymbol(found.material.name)}`]
+          : [];
+      })
+      .join(' · ');
+</script>
+
+<label class="mb-2 flex items-center gap-2">
+  Take it for
+  <select class="field" bind:value={scope}>
+    {#each SCOPES as one (one)}<option value={one}>{SCOPE_NAMES[one]}</option>{/each}
+  </select>
+</label>
+<ul>
+  {#await proposals then found}
+    {#each found as { style, name, says, proposal } (style)}
+      <li class="border-t border-line">
+        <button
+          class="w-full px-1 py-1.5 text-left hover:bg-line/50"
+          data-style={style}
+          onclick={() => {
+            const { chart } = study;
+            if (chart) study.edit(takeStyle(chart, study.nowIndex, proposal, scope));
+            onchosen();
+          }}
+        >
+          <span class="font-semibold">{name}.</span>
+          {says}
+          <span class="block text-xs text-ink-soft">{taste(proposal)}</span>
+        </button>
+      </li>
+    {/each}
+  {/await}
+</ul>
