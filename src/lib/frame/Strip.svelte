@@ -170,7 +170,7 @@
       <li
         class="relative flex min-w-0 flex-col border-l pt-3.5 {title
           ? 'border-ink border-l-2'
-          : 'border-line-strong'} {newSection ? 'col-start-1' : ''} {laned ? 'pb-0.5' : ''}"
+          : 'border-line-strong'} {newSection ? 'col-start-1' : ''} {laned ? 'pb-0.5' : 'pb-px'}"
       >
         <span
           class="absolute top-0 left-1.5 max-w-full truncate text-[11px] leading-[11px] text-ink-soft"

@@ -88,13 +88,15 @@ const staffStep = ({ neck }: Passage, note: PlayedNote): number =>
 
 const TOP_LINE = 5 * 7 + 3;
 const BOTTOM_LINE = 4 * 7 + 2;
-/** Room for stems, beams and brackets over and under the staff. */
+/** Room for stems, beams and brackets over the staff, and for the clef's figure under it. */
 const STEMS = 16;
+const CLEF = 22;
 
 function heightsOf(passage: Passage, degrees: boolean): Sheet['heights'] {
   const steps = passage.notes.map((note) => staffStep(passage, note));
   const above = Math.max(STEMS, ...steps.map((one) => (one - TOP_LINE) * 5 + 8));
-  const below = Math.max(STEMS, ...steps.map((one) => (BOTTOM_LINE - one) * 5 + 8));
+  // The clef's figure hangs under the staff.
+  const below = Math.max(CLEF, ...steps.map((one) => (BOTTOM_LINE - one) * 5 + 8));
   const staff = CHORD_LINE + above;
   const tab = staff + STAFF + below + 6;
   const underTab = tab + TAB_LINE * (stringCount(passage.neck) - 1);

@@ -205,7 +205,7 @@
   fitted
   shut
 >
-  <div class="flex flex-wrap items-center gap-x-4 gap-y-2 text-sm print:hidden">
+  <div class="flex shrink-0 flex-wrap items-center gap-x-2 gap-y-1 text-sm print:hidden">
     <div class="flex flex-wrap items-center gap-1" role="group" aria-label="Zone">
       {#each study.zones as zone (zone.low)}
         {@const here = !everyZone && zone.low === study.zone.low && zone.high === study.zone.high}
@@ -260,13 +260,13 @@
       </select>
     </label>
     <div class="ml-auto flex gap-1">
-      <button class="button" onclick={() => window.print()}>
-        <Printer size={15} aria-hidden="true" />Print
+      <button class="button-quiet" title="Print" aria-label="Print" onclick={() => window.print()}>
+        <Printer size={16} aria-hidden="true" />
       </button>
-      <button class="button" onclick={() => save('svg')}>
+      <button class="button-quiet" onclick={() => save('svg')}>
         <Download size={15} aria-hidden="true" />SVG
       </button>
-      <button class="button" onclick={() => save('png')}>
+      <button class="button-quiet" onclick={() => save('png')}>
         <Download size={15} aria-hidden="true" />PNG
       </button>
     </div>
