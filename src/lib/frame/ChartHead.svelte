@@ -61,7 +61,7 @@
     {study.title}
   </h1>
   <p
-    class="mr-auto flex min-w-0 gap-x-3 text-sm whitespace-nowrap text-ink-soft max-lg:flex-wrap lg:overflow-hidden"
+    class="mr-auto flex min-w-0 gap-x-3 text-sm text-ink-soft max-lg:flex-wrap lg:overflow-hidden lg:whitespace-nowrap"
     data-heading
   >
     {#each facts as fact, order (fact)}
