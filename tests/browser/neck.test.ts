@@ -204,7 +204,7 @@ describe('instruments', () => {
     expect((await strings()).length).toBe(7);
 
     const plan = await openPlan(E_FLAT, '?at=1');
-    await (await app.findText('button', 'View')).click();
+    await (await app.find('button[aria-label="Instrument"]')).click();
     await (await app.findText('option', 'Another guitar')).click();
     const onNeck = () =>
       app.driver.findElements(By.css('svg[role="group"][aria-label^="Neck"] line.stroke-ink-soft'));
