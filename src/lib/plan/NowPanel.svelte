@@ -8,7 +8,7 @@
   import type { Option } from '$core/lenses/options';
   import Choice from '$lib/ui/Choice.svelte';
   import { showSymbol } from '$lib/ui/glyphs';
-  import { INTENT_NAMES, SCOPES, type Scope } from '$lib/study/choices';
+  import { INTENT_NAMES, SCOPE_NAMES, SCOPES, type Scope } from '$lib/study/choices';
   import ChordHead from './ChordHead.svelte';
   import ChordSpelling from './ChordSpelling.svelte';
   import OptionsPanel from './OptionsPanel.svelte';
@@ -26,12 +26,6 @@
   const model = getPlanModel();
 
   let scope = $state<Scope>('equal');
-  const SCOPE_NAMES: Readonly<Record<Scope, string>> = {
-    chord: 'this chord',
-    equal: 'every such chord',
-    section: 'section',
-    chart: 'chart',
-  };
   const now = $derived(model.now);
   const reading = $derived(now ? study.reading?.chords[now.index] : undefined);
   const halfBars = $derived.by(() => {

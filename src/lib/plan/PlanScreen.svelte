@@ -7,6 +7,7 @@
   import { INTENTS } from '$core/lenses/lens';
   import { LENSES, type Lens } from '$core/lenses/table';
   import Frame from '$lib/frame/Frame.svelte';
+  import OnlyChoice from '$lib/frame/OnlyChoice.svelte';
   import type { Actions } from '$lib/frame/shortcuts';
   import { GUIDE_TONE_SAYS, ZONE_SAYS } from '$lib/frame/words';
   import { LABEL_NAMES, LABELS } from '$lib/neck/labels';
@@ -14,7 +15,7 @@
   import { setIntent } from '$lib/study/edits';
   import { addressOf, type Editing, readEditing, writeEditing } from '$lib/study/place';
   import { getStudy } from '$lib/study/study.svelte';
-  import { LANE_VIEWS, ONLY_NAMES, onlyAfter, SHOWN_ONLY } from '$lib/study/view';
+  import { LANE_VIEWS, onlyAfter } from '$lib/study/view';
   import { showBox, showBoxInFull } from '$lib/ui/boxes';
   import Choice from '$lib/ui/Choice.svelte';
   import { showSymbol } from '$lib/ui/glyphs';
@@ -219,21 +220,7 @@
             </span>{/if}
         </p>
         <StylesMenu bind:open={styled} />
-        <label class="text-sm">
-          <span class="sr-only">Show only</span>
-          <select
-            class="field {study.view.only === 'all' ? '' : 'border-ink font-bold'}"
-            title="Show only (Y)"
-            name="only"
-            value={study.view.only}
-            onchange={(event) => {
-              const only = SHOWN_ONLY.find((one) => one === event.currentTarget.value);
-              if (only) study.look({ only });
-            }}
-          >
-            {#each SHOWN_ONLY as one (one)}<option value={one}>{ONLY_NAMES[one]}</option>{/each}
-          </select>
-        </label>
+        <OnlyChoice />
         <label class="text-sm">
           <span class="sr-only">Labels</span>
           <select

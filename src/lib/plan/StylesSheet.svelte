@@ -4,7 +4,7 @@
   import { takeStyle } from '$lib/study/edits';
   import type { Choice } from '$core/lenses/styles';
   import { showSymbol } from '$lib/ui/glyphs';
-  import { SCOPES, type Scope } from '$lib/study/choices';
+  import { SCOPE_NAMES, SCOPES, type Scope } from '$lib/study/choices';
 
   interface Props {
     readonly onchosen: () => void;
@@ -15,12 +15,6 @@
   const study = getStudy();
 
   let scope = $state<Scope>('chart');
-  const SCOPE_NAMES: Readonly<Record<Scope, string>> = {
-    chord: 'this chord',
-    equal: 'every such chord',
-    section: 'this section',
-    chart: 'the whole chart',
-  };
 
   /** The styles with what they propose: worked out when the sheet is opened. */
   const proposals = $derived.by(async () => {

@@ -14,7 +14,7 @@
   import { placesOf, type Zone } from '$core/neck/neck';
   import { type RouteStop, solveRoutes } from '$core/targets/route';
   import { showMaterial } from '$lib/frame/material';
-  import { onlyAfter, ONLY_NAMES, SHOWN_ONLY } from '$lib/study/view';
+  import { onlyAfter, ONLY_NAMES } from '$lib/study/view';
   import { routeRequest } from '$lib/study/routes';
   import { withDegree } from '$core/neck/only';
   import { layOutIn, MATERIALS, notesIn, type ZoneMaterial } from '$core/neck/zones';
@@ -33,6 +33,7 @@
   import type { PlannedChord } from '$lib/study/choices';
   import PrintHeading from '$lib/frame/PrintHeading.svelte';
   import Frame from '$lib/frame/Frame.svelte';
+  import OnlyChoice from '$lib/frame/OnlyChoice.svelte';
   import { getStudy } from '$lib/study/study.svelte';
   import Choice from '$lib/ui/Choice.svelte';
   import { showBox } from '$lib/ui/boxes';
@@ -244,21 +245,7 @@
       options={PLAIN_LABELS.map((one) => [one, PLAIN_LABEL_NAMES[one]] as const)}
       onchange={(picked) => (labels = picked)}
     />
-    <label>
-      <span class="sr-only">Show only</span>
-      <select
-        class="field"
-        title="Show only (Y)"
-        name="only"
-        value={study.view.only}
-        onchange={(event) => {
-          const only = SHOWN_ONLY.find((one) => one === event.currentTarget.value);
-          if (only) study.look({ only });
-        }}
-      >
-        {#each SHOWN_ONLY as one (one)}<option value={one}>{ONLY_NAMES[one]}</option>{/each}
-      </select>
-    </label>
+    <OnlyChoice />
     <div class="ml-auto flex gap-1">
       <button class="button-quiet" title="Print" aria-label="Print" onclick={() => window.print()}>
         <Printer size={16} aria-hidden="true" />

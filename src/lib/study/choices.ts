@@ -23,6 +23,14 @@ export const SCOPES = ['chord', 'equal', 'section', 'chart'] as const;
 /** What a choice is set for. */
 export type Scope = (typeof SCOPES)[number];
 
+/** What a choice reaches, by one name wherever it is said. */
+export const SCOPE_NAMES: Readonly<Record<Scope, string>> = {
+  chord: 'this chord',
+  equal: 'every such chord',
+  section: 'section',
+  chart: 'chart',
+};
+
 const DEFAULT_INTENT: Intent = 'lean';
 
 /** What a chord begins with: a lens for all, or what ranks first over it. */
