@@ -96,6 +96,11 @@ describe('keys', () => {
   });
 });
 
+interface Kept {
+  readonly settings: { readonly instruments: readonly object[] };
+  readonly revision: number;
+}
+
 describe('on the neck', () => {
   test('one key shows every third in the zone, and nothing else', async () => {
     await app.openPlan(CHANGES, '?at=1&zone=5-8');
@@ -174,6 +179,29 @@ describe('on the neck', () => {
     await (await app.find('button[aria-label="Instrument"]')).click();
     await app.find('[name="strings"]');
     expect(await openStrings()).toBe('E2 A2 D3 G3 B3 E4');
+  });
+
+  test('a tuning that finds no room for its instrument says so', async () => {
+    const known = (await (await fetch(`${app.url}/api/settings`)).json()) as Kept;
+    const put = (settings: Kept['settings'], revision: number) =>
+      fetch(`${app.url}/api/settings`, {
+        method: 'PUT',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ settings, revision }),
+      });
+    const many = Array.from({ length: 24 }, (_, at) => ({
+      ...known.settings.instruments[0],
+      id: `number-${at}`,
+      name: `Number ${at}`,
+    }));
+    await put({ ...known.settings, instruments: many }, known.revision);
+    await app.openPlan(CHANGES);
+    await (await app.find('button[aria-label="Instrument"]')).click();
+    await (
+      await (await app.find('select[name="tuning"]')).findElement(By.css('option[value="DADGAD"]'))
+    ).click();
+    await app.findText('p', 'There are 24 instruments already.');
+    await put(known.settings, known.revision + 1);
   });
 });
 

@@ -12,7 +12,7 @@
   import { getStudy } from '$lib/study/study.svelte';
   import ChartHead from './ChartHead.svelte';
   import type { Screen } from './screens';
-  import { afterPaint } from '$lib/ui/afterPaint';
+  import { afterPaint } from '$lib/ui/afterPaint.svelte';
   import Keys from './Keys.svelte';
   import type { Actions } from './shortcuts';
   import Strip from './Strip.svelte';

@@ -23,10 +23,14 @@
     const wanted = { ...own, tuning: [...strings] };
     const made = makeNeck(wanted);
     refusal = made.ok ? '' : made.message;
-    if (!made.ok || settings.current.instruments.length >= INSTRUMENT_LIMIT) return;
+    if (!made.ok) return;
     const like = ({ tuning, frets, capo, leftHanded }: Instrument) =>
       JSON.stringify([neckOf({ ...own, tuning }).tuning, frets, capo, leftHanded]);
     const known = settings.current.instruments.find((one) => like(one) === like(wanted));
+    if (!known && settings.current.instruments.length >= INSTRUMENT_LIMIT) {
+      refusal = `There are ${INSTRUMENT_LIMIT} instruments already. Delete one under All instruments first.`;
+      return;
+    }
     const id = known?.id ?? crypto.randomUUID();
     if (!known) {
       const named = { ...wanted, id, name: name.slice(0, 60) };

@@ -10,7 +10,7 @@
   import { roleName } from '$core/harmony/roles';
   import { keyName } from '$core/keys/keys';
   import type { KeyArea, Reading } from '$core/harmony/reading';
-  import { afterPaint } from '$lib/ui/afterPaint';
+  import { afterPaint, late } from '$lib/ui/afterPaint.svelte';
   import { showSymbol } from '$lib/ui/glyphs';
   import type { Lane } from '$core/crossings/lanes';
   import { sharedShare } from '$core/lenses/ranking';
@@ -75,12 +75,8 @@
   const lines = $derived(linesOf(chart, columns));
   const lineSounding = $derived(lines[(now === null ? 1 : (chart.chords[now]?.bar ?? 1)) - 1] ?? 0);
   /** The line that is open; a step into another shows where it is before that one opens. */
-  let lineNow = $state(untrack(() => lineSounding));
-  $effect(() => {
-    const line = lineSounding;
-    if (line !== untrack(() => lineNow)) return afterPaint(() => (lineNow = line));
-  });
-  const isOpen = (index: number) => !shut && (opened || lines[index] === lineNow);
+  const lineNow = late(() => lineSounding);
+  const isOpen = (index: number) => !shut && (opened || lines[index] === lineNow.current);
   /** Pixels a chord's name has beside its marks. */
   const roomFor = (beats: number, bar: PlayedBar): number =>
     ((width / columns) * beats) / bar.beats - 44;
@@ -136,7 +132,7 @@
   $effect(() => {
     void [columns, laned, width, contour === null, opened, height];
     const bar = now === null ? undefined : chart.chords[now]?.bar;
-    if (bar === undefined || lineNow < 0) return;
+    if (bar === undefined || lineNow.current < 0) return;
     return afterPaint(() => {
       const cell = list?.children[bar - 1];
       if (!scroller || !(cell instanceof HTMLElement)) return;

@@ -1,9 +1,9 @@
 /** A lane over the bars: one note for each chord, drawn at its real pitch. */
 import { extent } from 'd3-array';
-import { scaleLinear } from 'd3-scale';
 import type { Chart } from '$core/chart/form';
 import { contourOf, type Lane } from '$core/crossings/lanes';
 import type { Interval, Note } from '$core/notes/notes';
+import { linear } from '$lib/ui/scale';
 
 /** What the strip draws for one chord of a lane; `x` are shares of the chord's bar. */
 export interface ContourStop {
@@ -27,10 +27,7 @@ export function contourStops(chart: Chart, lane: Lane): ReadonlyMap<number, Cont
   const heights = contourOf(lane);
   const [low = 0, high = 0] = extent(heights) as [number, number] | [undefined, undefined];
   const spare = Math.max(0, LEAST_RANGE - (high - low)) / 2;
-  const scale = scaleLinear(
-    [low - spare, high + spare],
-    [CONTOUR_HEIGHT - MARGIN.below, MARGIN.above],
-  );
+  const scale = linear([low - spare, high + spare], [CONTOUR_HEIGHT - MARGIN.below, MARGIN.above]);
   return new Map(
     lane.flatMap(({ index, note, degree }, place): [number, ContourStop][] => {
       const played = chart.chords[index];

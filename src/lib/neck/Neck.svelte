@@ -5,6 +5,7 @@
 <script lang="ts">
   import type { Snippet } from 'svelte';
   import { inZone, type Neck, type Place, type Zone } from '$core/neck/neck';
+  import { late } from '$lib/ui/afterPaint.svelte';
   import { type DrawnMark, placeId } from './drawn';
   import type { NeckLayout } from './layout';
   import NeckBoard from './NeckBoard.svelte';
@@ -61,6 +62,11 @@
           (mark.kind !== 'change' || mark.now !== null),
       ) ??
       marks[0],
+  );
+
+  /** What the marks say of themselves, by place. It is heard after the marks are seen. */
+  const spoken = late(() =>
+    speak ? Object.fromEntries(marks.map((mark) => [placeId(mark), speak(mark)])) : {},
   );
 
   const ARROWS: Readonly<Record<string, readonly [across: number, along: number]>> = {
@@ -141,7 +147,7 @@
         <g transform={at(mark)}>
           <g
             role="button"
-            aria-label={speak(mark)}
+            aria-label={spoken.current[placeId(mark)] ?? speak(mark)}
             data-mark={placeId(mark)}
             data-now={mark.kind === 'change' ? mark.now : undefined}
             data-next={mark.kind === 'change' ? mark.next : undefined}

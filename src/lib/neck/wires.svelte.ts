@@ -3,6 +3,7 @@ import { cubicOut } from 'svelte/easing';
 import { prefersReducedMotion, Tween } from 'svelte/motion';
 import { wiresOf } from '$core/neck/geometry';
 import type { Neck, Zone } from '$core/neck/neck';
+import { afterPaint } from '$lib/ui/afterPaint.svelte';
 
 /** How long the change takes, in milliseconds. */
 const CHANGE = 140;
@@ -21,8 +22,11 @@ export function createWires(wanted: () => Wanted): { readonly current: readonly 
   });
   const tween = new Tween(goal, { duration: CHANGE, easing: cubicOut });
   $effect(() => {
-    const still = prefersReducedMotion.current || tween.target.length !== goal.length;
-    void tween.set(goal, still ? { duration: 0 } : undefined);
+    const to = goal;
+    if (prefersReducedMotion.current || tween.target.length !== to.length)
+      void tween.set(to, { duration: 0 });
+    // The zone is seen to have moved before the frets begin to.
+    else return afterPaint(() => void tween.set(to));
   });
   return {
     get current() {

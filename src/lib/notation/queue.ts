@@ -2,8 +2,8 @@
 import type { DrawnEvent, drawSystem } from './draw';
 import type { System } from './systems';
 
-/** How long drawing may hold the page at a stretch, in milliseconds. */
-const STRETCH = 8;
+/** How long drawing what is in view may hold the page at a stretch, and what is not, in milliseconds. */
+const STRETCH = { urgent: 8, idle: 3 } as const;
 /** How far outside the view systems are drawn ahead. */
 const AHEAD = '240px';
 
@@ -37,7 +37,7 @@ async function drawOne(
   for (;;) {
     const step = steps.next();
     if (step.done) return step.value;
-    if (performance.now() - since < STRETCH) continue;
+    if (performance.now() - since < (urgent ? STRETCH.urgent : STRETCH.idle)) continue;
     await (urgent ? breath() : idle());
     if (isOver()) return null;
     since = performance.now();

@@ -1,7 +1,7 @@
 <!-- A route's contour, small: its notes over time at their pitch. -->
 <script lang="ts">
   import { extent } from 'd3-array';
-  import { scaleLinear } from 'd3-scale';
+  import { linear } from '$lib/ui/scale';
   import { curveStepAfter, line } from 'd3-shape';
   import type { Chart } from '$core/chart/form';
   import type { Route } from '$core/targets/route';
@@ -19,8 +19,8 @@
   const path = $derived.by(() => {
     const pitches = extent(route.stops, ({ midi }) => midi) as [number, number];
     const end = chart.bars.length * chart.source.time.beats;
-    const x = scaleLinear([0, end], [2, WIDTH - 2]);
-    const y = scaleLinear([pitches[0] - 1, pitches[1] + 1], [HEIGHT - 3, 3]);
+    const x = linear([0, end], [2, WIDTH - 2]);
+    const y = linear([pitches[0] - 1, pitches[1] + 1], [HEIGHT - 3, 3]);
     return line<(typeof route.stops)[number]>(
       ({ index }) => x(beatOf(index)),
       ({ midi }) => y(midi),

@@ -1,5 +1,5 @@
 /** What Plan shows of the chord sounding now and of the change to the next, and what may be done there. */
-import { createContext, untrack } from 'svelte';
+import { createContext } from 'svelte';
 import { nextChange } from '$core/chart/form';
 import { chordNotes } from '$core/chords/chords';
 import { cross } from '$core/crossings/crossing';
@@ -15,7 +15,7 @@ import { type Place, wholeNeck } from '$core/neck/neck';
 import type { PlannedChord, Scope } from '$lib/study/choices';
 import { chooseOption, pin } from '$lib/study/edits';
 import type { Study } from '$lib/study/study.svelte';
-import { afterPaint } from '$lib/ui/afterPaint';
+import { late } from '$lib/ui/afterPaint.svelte';
 import { createTargets } from './targets.svelte';
 
 const samePlace = (one: Place, other: Place): boolean =>
@@ -27,13 +27,8 @@ export function createPlanModel(study: Study) {
    * The chord the panels speak of. A step draws the form and the neck first; what is said about the
    * chord follows with the next frame.
    */
-  let saidIndex = $state(study.nowIndex);
-  $effect(() => {
-    const { nowIndex } = study;
-    if (nowIndex === untrack(() => saidIndex)) return;
-    return afterPaint(() => (saidIndex = nowIndex));
-  });
-  const said = $derived(Math.max(0, Math.min(saidIndex, study.planned.length - 1)));
+  const saidIndex = late(() => study.nowIndex);
+  const said = $derived(Math.max(0, Math.min(saidIndex.current, study.planned.length - 1)));
   const now = $derived<PlannedChord | null>(study.planned[said] ?? null);
   const next = $derived.by((): PlannedChord | null => {
     const index = study.chart ? nextChange(study.chart, said) : null;
@@ -170,7 +165,7 @@ export function createPlanModel(study: Study) {
     /** Takes the first answer of a lens over the chord sounding now. */
     chooseLens(lens: Lens) {
       // A key may come before the panels have followed the last step.
-      saidIndex = study.nowIndex;
+      saidIndex.catchUp();
       const first = options.find((option) => option.lens === lens);
       if (first) this.choose(first, 'chord');
     },

@@ -1,5 +1,5 @@
 /** Keeps choices with their chords while the chart is edited. */
-import { diffArrays } from 'diff';
+import { diffArrays } from 'diff/lib/diff/array.js';
 import type { Chart } from '$core/chart/form';
 import { chordName, transposeChord } from '$core/chords/chords';
 import { parseChord } from '$core/chords/symbols';

@@ -1,0 +1,44 @@
+/** Work that waits until what a key changes has been painted. */
+import { untrack } from 'svelte';
+
+/**
+ * Runs work once the frame being made is painted, so that what a key changes is seen first. Answers
+ * how to call it off.
+ */
+export function afterPaint(work: () => void): () => void {
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const frame = requestAnimationFrame(() => {
+    timer = setTimeout(work);
+  });
+  return () => {
+    cancelAnimationFrame(frame);
+    clearTimeout(timer);
+  };
+}
+
+export interface Late<T> {
+  readonly current: T;
+  /** Follows at once: for what may not act on the past. */
+  readonly catchUp: () => void;
+}
+
+/**
+ * A value that follows another a frame later: what may be seen after what a key changes first.
+ *
+ * @example const said = late(() => study.nowIndex); // said.current
+ */
+export function late<T>(read: () => T): Late<T> {
+  let current = $state.raw(untrack(read));
+  $effect(() => {
+    const value = read();
+    if (value !== untrack(() => current)) return afterPaint(() => (current = value));
+  });
+  return {
+    get current() {
+      return current;
+    },
+    catchUp() {
+      current = untrack(read);
+    },
+  };
+}
