@@ -1,5 +1,7 @@
 /** How fast the core reads. */
 import { Chord as TonalChord, Scale as TonalScale } from 'tonal';
+import { bandOf } from '../../src/core/band/band';
+import { bandForm } from '../../src/core/band/form';
 import { readChart } from '../../src/core/chart/form';
 import { chordNotes } from '../../src/core/chords/chords';
 import { parseChord } from '../../src/core/chords/symbols';
@@ -11,6 +13,7 @@ import { lensContexts, optionsFor } from '../../src/core/lenses/options';
 import { propose, STYLES } from '../../src/core/lenses/styles';
 import { STANDARD_NECK } from '../../src/core/neck/neck';
 import { noteName } from '../../src/core/notes/notes';
+import { FEEL_KINDS, feelOfKind } from '../../src/core/time/feel';
 import { fillLine } from '$core/lines/lines';
 import { spansOf } from '$core/lines/spans';
 import { solveRoutes } from '../../src/core/targets/route';
@@ -68,6 +71,16 @@ export function* coreFigures(): Generator<Figure> {
     yield { what: `a plan for 72 chords, ${style}`, value, unit: 'ms' };
   }
 
+  const form = bandForm(chart);
+  const slowest = Math.max(
+    ...FEEL_KINDS.map((kind) => time(() => bandOf(form, { feel: feelOfKind(kind) }), 10)),
+  );
+  yield {
+    what: 'the band, 64 bars, in the slowest of its feels',
+    value: slowest,
+    unit: 'ms',
+    most: 20,
+  };
   const plan = propose(chart, reading, 'modes');
   const routed = chart.chords.map(({ chord }, index) => ({
     chord,

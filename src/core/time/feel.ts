@@ -46,15 +46,24 @@ const WORDS: readonly (readonly [words: RegExp, kind: FeelKind, swing: Feel['swi
   [/swing|swung|jazz|bop|blues/u, 'swing', TRIPLET],
 ];
 
-/** The feel a chart's words ask for; null where there are none, straight where none is known. */
-export function readFeel(words: string | null): Feel | null {
-  if (words === null || words.trim() === '') return null;
+/** The feel words ask for; null where they name none that is known. */
+export function knownFeel(words: string): Feel | null {
   const said = words.toLowerCase();
   const found = WORDS.find(([pattern]) => pattern.test(said));
-  if (!found) return { name: words, kind: 'straight', swing: null };
+  if (!found) return null;
   const [, kind, swing] = found;
   return { name: words, kind, swing: /straight|even/u.test(said) ? null : swing };
 }
+
+/** The feel a chart's words ask for; null where there are none, straight where none is known. */
+export function readFeel(words: string | null): Feel | null {
+  if (words === null || words.trim() === '') return null;
+  return knownFeel(words) ?? { name: words, kind: 'straight', swing: null };
+}
+
+/** A feel by its kind alone. */
+export const feelOfKind = (kind: FeelKind): Feel =>
+  knownFeel(kind) ?? { name: kind, kind, swing: null };
 
 /**
  * Where a written beat is played in a feel: the second of a swung pair falls late by its ratio, every

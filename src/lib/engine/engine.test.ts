@@ -614,3 +614,36 @@ test('the description is OpenAPI 3.1 with every question', () => {
   );
   expect(JSON.stringify(description)).toContain('"confidence"');
 });
+
+describe('the band', () => {
+  test('plays a chart in its feel, the same for the same seed', () => {
+    const asked = { chart: 'feel: bossa\n| Dm7 | G7 | Cmaj7 | % |', choruses: 2, seed: 7 };
+    const answer = ask('band', asked) as {
+      beats: number;
+      feel: string;
+      events: { part: string; beat: number; midi?: number; drum?: string }[];
+    };
+    expect(answer).toMatchObject({ beats: 32, feel: 'bossa' });
+    expect(new Set(answer.events.map(({ part }) => part))).toEqual(
+      new Set(['bass', 'comp', 'drums']),
+    );
+    expect(answer.events.every(({ part, midi, drum }) => (part === 'drums' ? drum : midi))).toBe(
+      true,
+    );
+    expect(ask('band', asked)).toEqual(answer);
+    const alone = ask('band', { ...asked, parts: ['bass'], feel: 'Swing' }) as typeof answer;
+    expect(alone.feel).toBe('swing');
+    expect(alone.events.every(({ part }) => part === 'bass')).toBe(true);
+  });
+
+  test('says what it cannot play', () => {
+    const refused = (request: object) => ask('band', { chart: '| C |', ...request });
+    expect(refused({ feel: 'wobble' })).toMatchObject({
+      error: { code: 'invalid_request', path: 'feel', message: expect.stringContaining('wobble') },
+    });
+    const long = `[A x 16]\n| ${Array(16).fill('C').join(' | ')} |`;
+    expect(refused({ chart: long, choruses: 16 })).toMatchObject({
+      error: { code: 'out_of_range' },
+    });
+  });
+});

@@ -1,4 +1,5 @@
 /** Every question the engine answers over HTTP: one file each in `questions/`, one row here. */
+import { band } from './questions/band';
 import { chains } from './questions/chains';
 import { chart } from './questions/chart';
 import { collections } from './questions/collections';
@@ -27,4 +28,5 @@ export const QUESTIONS: Readonly<Record<string, Question>> = {
   route,
   into,
   exercise,
+  band,
 };

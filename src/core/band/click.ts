@@ -1,0 +1,62 @@
+/** The metronome: counting in, and clicking as much or as little as the player can do with. */
+import { at } from '../lists';
+import type { TimeSignature } from '../time/metre';
+import type { Beats } from '../time/units';
+import type { BandForm } from './form';
+import { pulsesOf } from './pulses';
+
+export const CLICKS = [
+  'none',
+  'every beat',
+  'two and four',
+  'once a bar',
+  'every two bars',
+] as const;
+export type Click = (typeof CLICKS)[number];
+
+export interface ClickEvent {
+  readonly beat: Beats;
+  /** Whether it is the first of a bar. */
+  readonly strong: boolean;
+}
+
+/** A bar of clicks on its pulses, from a beat on. */
+const barOf = (time: TimeSignature, from: Beats): readonly ClickEvent[] =>
+  pulsesOf(time).map(({ beat }, index) => ({ beat: from + beat, strong: index === 0 }));
+
+/** Bars counted before beat 0. */
+export const countIn = (time: TimeSignature, bars: number): readonly ClickEvent[] =>
+  Array.from({ length: bars }, (_, bar) => barOf(time, (bar - bars) * time.beats)).flat();
+
+/**
+ * The clicks through a form. `firstBar` is the number of its first bar, counted on through passes,
+ * so that a click in two bars does not fall into each pass of a single one.
+ *
+ * @example clicksOf(form, 'two and four')[0] // { beat: 1, strong: false }
+ */
+export function clicksOf(
+  { bars, time }: Pick<BandForm, 'bars' | 'time'>,
+  click: Click,
+  firstBar = 0,
+): readonly ClickEvent[] {
+  const pulses = pulsesOf(time);
+  return bars.flatMap(({ beat }, index): readonly ClickEvent[] => {
+    switch (click) {
+      case 'none':
+        return [];
+      case 'every beat':
+        return barOf(time, beat);
+      case 'two and four': {
+        // The weak beats; in a bar of one beat there is no other.
+        const weak = pulses.filter(({ place, of }) => place > 0 || of === 1);
+        return weak.map((pulse) => ({ beat: beat + pulse.beat, strong: false }));
+      }
+      case 'once a bar':
+        return [{ beat, strong: true }];
+      case 'every two bars':
+        return (firstBar + index) % 2 === 0
+          ? [{ beat: beat + at(pulses, 0).beat, strong: true }]
+          : [];
+    }
+  });
+}

@@ -1,0 +1,79 @@
+/** Drums: the feel's pattern, varied now and then, a small fill into each section. */
+import { at } from '../lists';
+import { hashed } from '../random';
+import type { PartOptions } from './bass';
+import type { Drum, DrumEvent } from './events';
+import type { BandForm } from './form';
+import { type Choose, type Hit, hitsOf, inTurn } from './hits';
+import { type DrumLine, type FeelPatterns, FILLS } from './patterns';
+import { pulsesOf } from './pulses';
+
+/** How often a line is varied. */
+const VARIED = 0.28;
+/** A stroke rings on by itself; written down it has a length. */
+const STROKE = 0.25;
+
+/** Whether a bar leads into another section. */
+const leadsOn = (form: BandForm, bar: number, loops: boolean): boolean =>
+  form.bars.length > 2 && at(form.bars, bar).closes && (loops || bar < form.bars.length - 1);
+
+const struck = (drum: Drum, { beat, pulse, accent }: Hit, velocity: number): DrumEvent => ({
+  part: 'drums',
+  drum,
+  beat,
+  beats: STROKE * pulse.beats,
+  velocity: Math.min(1, velocity * accent),
+});
+
+/** The drums over a form, in order of time. */
+export function drumsOf(
+  form: BandForm,
+  { drums, opening }: Pick<FeelPatterns, 'drums' | 'opening'>,
+  { feel, seed, loops }: PartOptions,
+): readonly DrumEvent[] {
+  const lineOf = (line: DrumLine, index: number): readonly DrumEvent[] => {
+    const { vary } = line;
+    const plain = hitsOf(form, line, feel, inTurn);
+    const isVaried = (bar: number) => hashed(seed, index, bar) < VARIED;
+    const some: Choose = (cells, bar, group) =>
+      at(cells, Math.floor(hashed(seed, index, bar, group) * cells.length));
+    const varied = vary ? hitsOf(form, vary, feel, some) : [];
+    const hits = vary
+      ? [...plain.filter(({ bar }) => !isVaried(bar)), ...varied.filter(({ bar }) => isVaried(bar))]
+      : plain;
+    return hits.map((hit) => struck(line.drum, hit, line.velocity));
+  };
+  const lines = drums.flatMap(lineOf);
+  const loudest = Math.max(...drums.map(({ velocity }) => velocity));
+  const fills = form.bars.flatMap((_, bar): readonly DrumEvent[] => {
+    if (!leadsOn(form, bar, loops)) return [];
+    const fill = at(FILLS, Math.floor(hashed(seed, bar, 11) * FILLS.length));
+    const only = (hit: Hit) => hit.bar === bar && isLastGroup(hit, form);
+    return [
+      ...hitsOf(form, fill, feel, inTurn)
+        .filter(only)
+        .map((hit) => struck('snare', hit, loudest)),
+      ...hitsOf(form, fill.tom, feel, inTurn)
+        .filter(only)
+        .map((hit) => struck('tom', hit, loudest)),
+    ];
+  });
+  const openings = form.bars.flatMap(({ beat, opens }, bar): readonly DrumEvent[] => {
+    if (opening === null || !opens || bar === 0) return [];
+    const stroke = { part: 'drums', beat, beats: STROKE, velocity: loudest } as const;
+    return [
+      { ...stroke, drum: opening },
+      { ...stroke, drum: 'kick' },
+    ];
+  });
+  const filled = new Set(fills.map(({ beat }) => beat));
+  const snares = lines.filter(({ drum, beat }) => drum !== 'snare' || !filled.has(beat));
+  const opened = new Set(openings.map(({ beat }) => beat));
+  const kicks = snares.filter(({ drum, beat }) => drum !== 'kick' || !opened.has(beat));
+  return [...kicks, ...fills, ...openings].sort((a, b) => a.beat - b.beat);
+}
+
+const isLastGroup = ({ pulse }: Hit, form: BandForm): boolean => pulse.group === lastGroup(form);
+
+const lastGroup = ({ time }: BandForm): number =>
+  at(pulsesOf(time), pulsesOf(time).length - 1).group;

@@ -1,0 +1,39 @@
+/** What a band plays: events in beats of the chart, as they sound. */
+import type { Midi } from '../notes/pitch';
+import type { Beats } from '../time/units';
+
+export const BAND_PARTS = ['bass', 'comp', 'drums'] as const;
+export type BandPart = (typeof BAND_PARTS)[number];
+
+export const DRUMS = [
+  'kick',
+  'snare',
+  'rim',
+  'hat',
+  'open-hat',
+  'pedal-hat',
+  'ride',
+  'crash',
+  'tom',
+] as const;
+export type Drum = (typeof DRUMS)[number];
+
+interface Struck {
+  /** From the first downbeat, in beats of the time signature's unit, swing already in it. */
+  readonly beat: Beats;
+  readonly beats: Beats;
+  /** Loudness from 0 to 1. */
+  readonly velocity: number;
+}
+
+export interface PitchedEvent extends Struck {
+  readonly part: 'bass' | 'comp';
+  readonly midi: Midi;
+}
+
+export interface DrumEvent extends Struck {
+  readonly part: 'drums';
+  readonly drum: Drum;
+}
+
+export type BandEvent = PitchedEvent | DrumEvent;

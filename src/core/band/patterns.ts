@@ -1,0 +1,229 @@
+/**
+ * What each feel plays, as tables. A cell is a group of two or of three pulses: `1 2&` is on its
+ * first pulse and on the off-beat of its second; `e` and `a` are the sixteenths around the off-beat,
+ * `t` the middle one where a pulse falls into three.
+ * A mark is louder with `!` and softer with `.`. In the bass a capital says which tone: Root, Fifth,
+ * Octave, Walk, Approach to what follows, the Next root early, Ghost of the note before.
+ *
+ * The figures are the common ones of method books for rhythm sections: walking fours with the ride's
+ * skip and the hat on two and four; the shuffle's long–short on every beat; the bossa's root and
+ * fifth on one and the off-beat of two, with the side stick's two-bar figure; back-beats elsewhere.
+ */
+import type { FeelKind } from '../time/feel';
+import type { Drum } from './events';
+
+export interface Cells {
+  /** For groups of two pulses, in turn through the bars; and for groups of three. */
+  readonly two: readonly string[];
+  readonly three: readonly string[];
+}
+
+export interface DrumLine extends Cells {
+  readonly drum: Drum;
+  readonly velocity: number;
+  /** Played instead now and then. */
+  readonly vary?: Cells;
+}
+
+export interface FeelPatterns {
+  /** The bass of the samples that suits it. */
+  readonly bass: Cells & { readonly sound: 'double-bass' | 'bass-guitar'; readonly held: number };
+  /** Any of these, drawn anew for every group. `held` is the share of the way to the next hit. */
+  readonly comp: Cells & { readonly held: number; readonly early: boolean };
+  readonly drums: readonly DrumLine[];
+  /** What a section opens with. */
+  readonly opening: Drum | null;
+}
+
+const EIGHTHS: Cells = { two: ['1 1t. 1&. 2 2t. 2&.'], three: ['1 1t. 1&. 2 2t. 2&. 3 3t. 3&.'] };
+const SKIP: Cells = { two: ['1 2 2&.'], three: ['1 2 2&. 3'] };
+const BACK: Cells = { two: ['2'], three: ['3'] };
+const FIRST: Cells = { two: ['1'], three: ['1'] };
+const WALK: Cells = { two: ['1W 2W'], three: ['1W 2W 3W'] };
+
+const SWING: FeelPatterns = {
+  bass: { ...WALK, sound: 'double-bass', held: 0.92 },
+  comp: {
+    two: ['1 2&', '1&', '2', '2&', '', '1', '1& 2&'],
+    three: ['1 2&', '2', '2& 3&', '1', '1& 3'],
+    held: 0.55,
+    early: true,
+  },
+  drums: [
+    { drum: 'ride', velocity: 0.5, ...SKIP },
+    { drum: 'pedal-hat', velocity: 0.4, two: ['2'], three: ['2'] },
+    { drum: 'kick', velocity: 0.2, ...FIRST, vary: { two: ['1 2&'], three: ['1 3&'] } },
+    {
+      drum: 'snare',
+      velocity: 0.16,
+      two: [''],
+      three: [''],
+      vary: { two: ['2&', '1&', '1& 2&'], three: ['2&', '1& 3'] },
+    },
+  ],
+  opening: 'crash',
+};
+
+export const PATTERNS: Readonly<Record<FeelKind, FeelPatterns>> = {
+  swing: SWING,
+  shuffle: {
+    bass: { two: ['1W 2W', '1W 2W 2&G'], three: ['1W 2W 3W'], sound: 'bass-guitar', held: 0.85 },
+    comp: {
+      two: ['1& 2&', '1 2&', '1&'],
+      three: ['1& 2& 3&', '1 2&'],
+      held: 0.5,
+      early: false,
+    },
+    drums: [
+      { drum: 'hat', velocity: 0.4, ...EIGHTHS },
+      { drum: 'snare', velocity: 0.5, ...BACK, vary: { two: ['2 2&.'], three: ['3 3&.'] } },
+      { drum: 'kick', velocity: 0.5, ...FIRST, vary: { two: ['1 1&'], three: ['1 2&'] } },
+    ],
+    opening: 'crash',
+  },
+  straight: {
+    bass: {
+      two: ['1R 2&F', '1R 2W'],
+      three: ['1R 2&F 3W'],
+      sound: 'bass-guitar',
+      held: 0.9,
+    },
+    comp: { two: ['1', '1 2&', '1& 2'], three: ['1', '1 2&'], held: 0.85, early: true },
+    drums: [
+      { drum: 'hat', velocity: 0.32, ...EIGHTHS },
+      { drum: 'rim', velocity: 0.36, ...BACK },
+      { drum: 'kick', velocity: 0.4, two: ['1', '1& 2'], three: ['1 2&'] },
+    ],
+    opening: 'crash',
+  },
+  rock: {
+    bass: {
+      two: ['1R 1&R 2R 2&R', '1R 1&R 2R 2&A'],
+      three: ['1R 1&R 2R 2&R 3R 3&A'],
+      sound: 'bass-guitar',
+      held: 0.85,
+    },
+    comp: { two: ['1', '1 2&', '1 1&'], three: ['1', '1 2&'], held: 0.95, early: false },
+    drums: [
+      { drum: 'hat', velocity: 0.42, ...EIGHTHS },
+      { drum: 'snare', velocity: 0.6, ...BACK },
+      {
+        drum: 'kick',
+        velocity: 0.6,
+        two: ['1', '1 1&'],
+        three: ['1 2&'],
+        vary: { two: ['1 2&'], three: ['1 1&'] },
+      },
+    ],
+    opening: 'crash',
+  },
+  bossa: {
+    bass: { two: ['1R 2&F', '1F 2&N'], three: ['1R 2&F 3F 3&N'], sound: 'double-bass', held: 0.9 },
+    comp: {
+      two: ['1 2&', '2', '1& 2&', '1 2'],
+      three: ['1 2&', '2 3&', '1& 3'],
+      held: 0.6,
+      early: true,
+    },
+    drums: [
+      { drum: 'hat', velocity: 0.26, ...EIGHTHS },
+      { drum: 'kick', velocity: 0.36, two: ['1 2&'], three: ['1 3&'] },
+      { drum: 'rim', velocity: 0.36, two: ['1 2&', '2', '2', '1&'], three: ['1 2&', '2 3&'] },
+    ],
+    opening: null,
+  },
+  funk: {
+    bass: {
+      two: ['1R! 1aG 2&O', '1R 2eG 2&W 2aA'],
+      three: ['1R! 1aG 2&O 3W 3aA'],
+      sound: 'bass-guitar',
+      held: 0.6,
+    },
+    comp: {
+      two: ['1& 2a', '1e 1&', '2&', '', '1 2&'],
+      three: ['1& 2a', '2& 3', '1'],
+      held: 0.35,
+      early: false,
+    },
+    drums: [
+      {
+        drum: 'hat',
+        velocity: 0.34,
+        two: ['1! 1e. 1& 1a. 2! 2e. 2& 2a.'],
+        three: ['1! 1e. 1& 1a. 2! 2e. 2& 2a. 3! 3e. 3& 3a.'],
+      },
+      {
+        drum: 'snare',
+        velocity: 0.55,
+        ...BACK,
+        vary: { two: ['1a. 2 2a.', '2 2a.'], three: ['2a. 3', '3 3a.'] },
+      },
+      {
+        drum: 'kick',
+        velocity: 0.55,
+        two: ['1 1a', '1& 2&'],
+        three: ['1 1a 3&'],
+        vary: { two: ['1 2&'], three: ['1 2a'] },
+      },
+    ],
+    opening: 'open-hat',
+  },
+  ballad: {
+    bass: { two: ['1R', '1F'], three: ['1R'], sound: 'double-bass', held: 0.95 },
+    comp: { two: ['1', '1', '1 2&', '2'], three: ['1', '1 3'], held: 0.97, early: false },
+    drums: [
+      { drum: 'ride', velocity: 0.26, two: ['1 2'], three: ['1 2 3'], vary: SKIP },
+      { drum: 'pedal-hat', velocity: 0.3, two: ['2'], three: ['2'] },
+      { drum: 'kick', velocity: 0.16, ...FIRST },
+    ],
+    opening: null,
+  },
+  'jazz waltz': {
+    ...SWING,
+    bass: { two: ['1W 2W'], three: ['1W 2W 3W', '1R 3W'], sound: 'double-bass', held: 0.92 },
+  },
+  'slow 12/8': {
+    bass: {
+      two: ['1R 1&R. 2W 2&A', '1R 2W 2&A'],
+      three: ['1R 2W 3W 3&A'],
+      sound: 'bass-guitar',
+      held: 0.9,
+    },
+    comp: { two: ['1', '1 2', '2 2e 2&'], three: ['1', '1 3'], held: 0.9, early: false },
+    drums: [
+      {
+        drum: 'hat',
+        velocity: 0.36,
+        two: ['1 1e. 1&. 2 2e. 2&.'],
+        three: ['1 1e. 1&. 2 2e. 2&. 3 3e. 3&.'],
+      },
+      { drum: 'snare', velocity: 0.5, ...BACK },
+      {
+        drum: 'kick',
+        velocity: 0.5,
+        two: ['1', '1& 1'],
+        three: ['1'],
+        vary: { two: ['1 2&'], three: ['1 3&'] },
+      },
+    ],
+    opening: 'crash',
+  },
+  modal: {
+    bass: { two: ['1R 2&O', '1F 2W'], three: ['1R 2&F 3W'], sound: 'double-bass', held: 0.9 },
+    comp: { two: ['1 2&', '', '2&', '1&'], three: ['1 2&', '', '2&'], held: 0.8, early: true },
+    drums: [
+      { drum: 'ride', velocity: 0.42, ...SKIP },
+      { drum: 'pedal-hat', velocity: 0.36, two: ['2'], three: ['2'] },
+      { drum: 'kick', velocity: 0.26, ...FIRST },
+      { drum: 'rim', velocity: 0.22, two: [''], three: [''], vary: { two: ['2&'], three: ['3'] } },
+    ],
+    opening: 'crash',
+  },
+};
+
+/** What leads into a section: for the last group before it, any of these on snare and tom. */
+export const FILLS: readonly (Cells & { readonly tom: Cells })[] = [
+  { two: ['1& 2'], three: ['2& 3'], tom: { two: ['2&'], three: ['3&'] } },
+  { two: ['1 1&'], three: ['2 2&'], tom: { two: ['2 2&'], three: ['3 3&'] } },
+  { two: ['2 2&!'], three: ['3 3&!'], tom: { two: [''], three: [''] } },
+];
