@@ -12,7 +12,10 @@ const worker = globalThis as unknown as ServiceWorkerGlobalScope;
 
 const SHELL = `corvel-shell-${version}`;
 const PAGES = 'corvel-pages';
-const SHELL_FILES = [...build, ...files];
+/** Kept when they are first wanted: most visits want none. */
+const SOUNDS = 'corvel-sounds';
+const isSound = (path: string): boolean => path.startsWith('/sounds/');
+const SHELL_FILES = [...build, ...files.filter((path) => !isSound(path))];
 
 /** How long a page is waited for before the kept one is shown, in milliseconds. */
 const PATIENCE = 4_000;
@@ -107,6 +110,15 @@ async function shellFile(request: Request): Promise<Response> {
   return (await caches.match(request, { cacheName: SHELL })) ?? fetch(request);
 }
 
+async function soundFile(request: Request): Promise<Response> {
+  const cache = await caches.open(SOUNDS);
+  const kept = await cache.match(request);
+  if (kept) return kept;
+  const response = await fetch(request);
+  if (response.ok) await cache.put(request, response.clone());
+  return response;
+}
+
 const refreshing = new Set<string>();
 
 /** A chart that was saved is kept as it now is, once its saves have settled. */
@@ -137,5 +149,6 @@ worker.addEventListener('fetch', (event) => {
   if (saved !== undefined) event.respondWith(keepSaved(request, saved));
   else if (request.method !== 'GET') return;
   else if (SHELL_FILES.includes(url.pathname)) event.respondWith(shellFile(request));
+  else if (isSound(url.pathname)) event.respondWith(soundFile(request));
   else if (isPage(request, url)) event.respondWith(pageOrKept(request, url));
 });

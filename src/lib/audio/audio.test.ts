@@ -7,18 +7,15 @@ import { type Passage, PLAIN_PASSAGE, struck } from '$core/phrases/passage';
 import { readFeel } from '$core/time/feel';
 import { tempoMap } from '$core/time/tempo';
 import { hearProgramme } from './hear';
-import { type Output, silentOutput, type Tone } from './output';
-import {
-  beatThrough,
-  dueBetween,
-  passageProgramme,
-  programmeOf,
-  secondsThrough,
-  type SoundEvent,
-} from './programme';
+import { DEFAULT_MIX, gainsOf } from './mix';
+import { type Output, silentOutput, type Sound } from './output';
+import { passageProgramme, passesOf, programmeOf, type SoundEvent } from './programme';
 import { createTransport } from './transport.svelte';
 
-const event = (beat: number, midi = 60): SoundEvent => ({ beat, beats: 1, midi, velocity: 0.5 });
+const event = (beat: number, midi = 60): SoundEvent => ({
+  ...{ part: 'line', beat, beats: 1, midi, velocity: 0.5 },
+});
+const midiOf = (one: SoundEvent | undefined) => (one && 'midi' in one ? one.midi : null);
 const STEADY = tempoMap([{ beat: 0, bpm: 60 }]);
 const loop = (events: readonly SoundEvent[], length: number, start = 0) =>
   programmeOf(events, { length, start, loop: true, tempo: STEADY });
@@ -45,37 +42,29 @@ describe('programmes', () => {
         const edges = [-1, ...inner, 20].sort((a, b) => a - b);
         const pieces = edges
           .slice(1)
-          .flatMap((edge, index) => dueBetween(programme, edges[index] ?? -1, edge));
-        const whole = dueBetween(programme, -1, 20).map((due) => due.at);
-        expect(pieces.map((due) => due.at)).toEqual(whole);
+          .flatMap((edge, index) => programme.eventsBetween(edges[index] ?? -1, edge));
+        const whole = programme.eventsBetween(-1, 20).map((due) => due.beat);
+        expect(pieces.map((due) => due.beat)).toEqual(whole);
       }),
     );
   });
 
   test('a pick-up leads into every pass', () => {
-    const due = dueBetween(loop([event(-1), event(0)], 4, -1), -1, 8);
-    expect(due.map((one) => one.at)).toEqual([-1, 0, 3, 4, 7]);
-    expect(dueBetween({ ...loop([event(-1), event(0)], 4, -1), loop: false }, -1, 8)).toHaveLength(
-      2,
-    );
+    const due = loop([event(-1), event(0)], 4, -1).eventsBetween(-1, 8);
+    expect(due.map((one) => one.beat)).toEqual([-1, 0, 3, 4, 7]);
+    const once = { length: 4, start: -1, tempo: STEADY };
+    expect(programmeOf([event(-1), event(0)], once).eventsBetween(-1, 8)).toHaveLength(2);
   });
 
-  test('passes follow without a seam, at whatever tempos', () => {
-    const programme = programmeOf([], {
-      ...{ length: 6, loop: true },
-      tempo: tempoMap([
-        { beat: 0, bpm: 60 },
-        { beat: 4, bpm: 120 },
-      ]),
+  test('every pass is asked for by its number', () => {
+    const counted = passesOf((number) => [event(0, 60 + number)], {
+      ...{ length: 2, loop: true, tempo: STEADY },
     });
-    expect([0, 5, 6, 7, 11].map((beat) => secondsThrough(programme, beat))).toEqual([
-      0, 4.5, 5, 6, 9.5,
+    expect(counted.eventsBetween(0, 6).map((one) => [one.beat, midiOf(one)])).toEqual([
+      [0, 60],
+      [2, 61],
+      [4, 62],
     ]);
-    fc.assert(
-      fc.property(fc.double({ min: -3, max: 50, noNaN: true }), (beat) => {
-        expect(beatThrough(programme, secondsThrough(programme, beat))).toBeCloseTo(beat, 6);
-      }),
-    );
   });
 
   test('a passage sounds at its pitches and its tempo, swung where its feel swings', () => {
@@ -85,7 +74,7 @@ describe('programmes', () => {
     const beats = swung.eventsBetween(0, 4).map(({ beat }) => beat);
     expect(beats[1]).toBeCloseTo(1 / 3);
     expect(beats[2]).toBeCloseTo(2 / 3);
-    expect(swung.eventsBetween(0, 4).map(({ midi }) => midi)).toEqual([60, 60, 60]);
+    expect(swung.eventsBetween(0, 4).map(midiOf)).toEqual([60, 60, 60]);
     const straight = passageProgramme(line({ notes, feel: readFeel('bossa') }));
     expect(straight.eventsBetween(0, 4).map(({ beat }) => beat)).toContain(0.5);
   });
@@ -94,7 +83,7 @@ describe('programmes', () => {
     const chord = parseChord('Am7');
     if (!chord) throw new Error('Am7');
     const heard = hearProgramme(chord, ['A', 'C', 'D'].map(note));
-    const line = heard.eventsBetween(0.1, 99).map(({ midi }) => midi);
+    const line = heard.eventsBetween(0.1, 99).map(midiOf);
     expect(line).toEqual([69, 72, 74]);
     expect(heard.eventsBetween(0, 0.1)).toHaveLength(4);
   });
@@ -104,7 +93,7 @@ describe('programmes', () => {
 function byHand(silent: string | null = null) {
   let now = 10;
   const ticks = new Set<() => void>();
-  const given: Tone[] = [];
+  const given: Sound[] = [];
   let silenced = 0;
   const output: Output = {
     silent,
@@ -113,7 +102,9 @@ function byHand(silent: string | null = null) {
       ticks.add(tick);
       return () => void ticks.delete(tick);
     },
-    sound: (tone) => void given.push(tone),
+    prepare: () => Promise.resolve(null),
+    mix: () => undefined,
+    sound: (sound) => void given.push(sound),
     silence: () => void (silenced += 1),
   };
   return {
@@ -182,20 +173,24 @@ describe('the transport', () => {
     const transport = opened(hand);
     await transport.play(loop([event(0, 60)], 1));
     await transport.play(loop([event(0, 72)], 1));
-    const from = hand.given.findIndex(({ midi }) => midi === 72);
+    const from = hand.given.findIndex((one) => midiOf(one.event) === 72);
     hand.turn(3);
     expect(hand.ticks.size).toBe(1);
-    expect(hand.given.slice(from).every(({ midi }) => midi === 72)).toBe(true);
+    expect(hand.given.slice(from).every((one) => midiOf(one.event) === 72)).toBe(true);
   });
 
   test('what does not loop ends by itself, after its count', async () => {
     const hand = byHand();
     const transport = opened(hand);
-    const once = programmeOf([event(0)], { length: 2, countIn: 4, tempo: STEADY });
+    const count = [event(-4, 90), event(-2, 90)];
+    const once = programmeOf([event(0)], { length: 2, count, countIn: 4, tempo: STEADY });
     await transport.play(once);
     expect(transport.beat).toBe(-4);
-    const starts = hand.given[0]?.at ?? transport.secondsAt(0) ?? 0;
-    expect(starts - hand.output.now()).toBeCloseTo(4.1);
+    expect((transport.secondsAt(0) ?? 0) - hand.output.now()).toBeCloseTo(4.1);
+    expect(hand.given.map(({ at }) => at - hand.output.now()).slice(0, 2)).toEqual([
+      expect.closeTo(0.1),
+      expect.closeTo(2.1),
+    ]);
     hand.turn(7);
     expect(transport.playing).toBe(false);
   });
@@ -206,7 +201,45 @@ describe('the transport', () => {
     await transport.play(loop([event(0, 60), event(3, 67)], 4));
     const before = hand.given.length;
     await transport.seek(3);
-    expect(hand.given[before]?.midi).toBe(67);
+    expect(midiOf(hand.given[before]?.event)).toBe(67);
+  });
+
+  test('another tempo takes over without a gap, where what is scheduled ends', async () => {
+    const hand = byHand();
+    const transport = opened(hand);
+    const beats = [event(0), event(0.5)];
+    await transport.play(loop(beats, 1));
+    hand.turn(2);
+    const before = hand.given.length;
+    const fast = tempoMap([{ beat: 0, bpm: 120 }]);
+    const here = transport.beatAt(hand.output.now()) ?? 0;
+    transport.change({ ...loop(beats, 1), tempo: fast });
+    expect(transport.beatAt(hand.output.now())).toBeCloseTo(here);
+    hand.turn(4);
+    const gaps = hand.given.slice(1).map(({ at }, index) => at - (hand.given[index]?.at ?? 0));
+    expect(gaps.slice(0, before - 1).every((gap) => Math.abs(gap - 0.5) < 1e-6)).toBe(true);
+    expect(gaps.slice(before).every((gap) => Math.abs(gap - 0.25) < 1e-6)).toBe(true);
+    expect(gaps[before - 1]).toBeLessThanOrEqual(0.5 + 1e-6);
+    expect(transport.beatAt(hand.output.now())).toBeGreaterThan(8);
+  });
+
+  test('in ten minutes no note strays from its beat', async () => {
+    const hand = byHand();
+    const transport = opened(hand);
+    await transport.play(
+      programmeOf([event(0), event(1 / 3)], {
+        length: 7,
+        loop: true,
+        tempo: tempoMap([{ beat: 0, bpm: 173 }]),
+      }),
+    );
+    hand.turn(600);
+    const first = hand.given[0]?.at ?? 0;
+    hand.given.forEach(({ at }, index) => {
+      const beat = 7 * Math.floor(index / 2) + (index % 2) / 3;
+      expect(Math.abs(at - first - (beat * 60) / 173)).toBeLessThan(0.001);
+    });
+    expect(hand.given.length).toBeGreaterThan(490);
   });
 
   test('without a sound device it goes on in time, and says so', async () => {
@@ -217,5 +250,20 @@ describe('the transport', () => {
     expect(transport.silent).toMatch(/no sound/u);
     expect(transport.beatAt(now)).toBeCloseTo(1.5);
     transport.stop();
+  });
+});
+
+describe('the mix', () => {
+  test('mutes, plays one alone, and starts moderate', () => {
+    const usual = gainsOf(DEFAULT_MIX);
+    expect(usual.master).toBeLessThan(0.5);
+    expect(gainsOf({ ...DEFAULT_MIX, muted: ['bass'] }).parts).toMatchObject({
+      bass: 0,
+      comp: usual.parts.comp,
+    });
+    const alone = gainsOf({ ...DEFAULT_MIX, muted: ['line'], solo: 'line' }).parts;
+    expect(alone.line).toBe(usual.parts.line);
+    expect(alone.drums).toBe(0);
+    expect(gainsOf({ ...DEFAULT_MIX, master: 7 }).master).toBeLessThanOrEqual(1);
   });
 });

@@ -9,7 +9,7 @@ const CHORD_FLOOR: Midi = 48;
 const LINE_FLOOR: Midi = 60;
 /** Notes a minute. */
 const PACE = 270;
-const LOUDNESS = { chord: 0.25, line: 0.75 } as const;
+const LOUDNESS = { chord: 0.5, line: 0.75 } as const;
 
 /** Notes from a floor up, each above the one before. */
 function climbing(notes: readonly Note[], floor: Midi): readonly Midi[] {
@@ -24,10 +24,10 @@ function climbing(notes: readonly Note[], floor: Midi): readonly Midi[] {
 export function hearProgramme(chord: Chord, notes: readonly Note[]): Programme {
   const length = notes.length + 3;
   const held = climbing(chordNotes(chord), CHORD_FLOOR).map((midi): SoundEvent => {
-    return { beat: 0, beats: length, midi, velocity: LOUDNESS.chord };
+    return { part: 'comp', beat: 0, beats: length, midi, velocity: LOUDNESS.chord };
   });
   const line = climbing(notes, LINE_FLOOR).map((midi, index): SoundEvent => {
-    return { beat: index + 0.5, beats: 1, midi, velocity: LOUDNESS.line };
+    return { part: 'line', beat: index + 0.5, beats: 1, midi, velocity: LOUDNESS.line };
   });
   return programmeOf([...held, ...line], { length, tempo: tempoMap([{ beat: 0, bpm: PACE }]) });
 }

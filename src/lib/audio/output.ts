@@ -1,11 +1,13 @@
 /** Where sound goes: the browser's audio through Tone.js, or a clock alone where there is none. */
 import type { Seconds } from '$core/time/units';
+import type { Gains } from './mix';
+import type { SoundEvent, SoundPart } from './programme';
 
-export interface Tone {
-  readonly midi: number;
+/** Something to be heard at a second of the clock. */
+export interface Sound {
+  readonly event: SoundEvent;
   readonly at: Seconds;
   readonly seconds: Seconds;
-  readonly velocity: number;
 }
 
 export interface Output {
@@ -13,7 +15,13 @@ export interface Output {
   readonly now: () => Seconds;
   /** Calls back often enough to schedule ahead, whether the page is looked at or not; ends by the answer. */
   readonly every: (tick: () => void) => () => void;
-  readonly sound: (tone: Tone) => void;
+  /** Fetches the sounds of parts; told the share that is there, 0–1. Answers what is missing, in words. */
+  readonly prepare: (
+    parts: readonly SoundPart[],
+    onProgress: (share: number) => void,
+  ) => Promise<string | null>;
+  readonly sound: (sound: Sound) => void;
+  readonly mix: (gains: Gains) => void;
   /** Ends what sounds and what is scheduled. */
   readonly silence: () => void;
   /** Why nothing is heard, as a sentence; null where it is. */
@@ -35,7 +43,9 @@ export const silentOutput = (
       clearInterval(timer);
     };
   },
+  prepare: () => Promise.resolve(null),
   sound: () => undefined,
+  mix: () => undefined,
   silence: () => undefined,
   silent: reason,
 });

@@ -1,4 +1,5 @@
 /** What is played: events in beats, a tempo, and whether it comes round. */
+import type { Drum } from '$core/band/events';
 import { pitchAt } from '$core/neck/neck';
 import type { Midi } from '$core/notes/pitch';
 import type { Passage, PlayedNote } from '$core/phrases/passage';
@@ -6,101 +7,105 @@ import { playedAt } from '$core/time/feel';
 import { DEFAULT_TEMPO, type TempoMap, tempoMap } from '$core/time/tempo';
 import type { Beats } from '$core/time/units';
 
-export interface SoundEvent {
+export const SOUND_PARTS = ['bass', 'comp', 'drums', 'click', 'line'] as const;
+export type SoundPart = (typeof SOUND_PARTS)[number];
+
+/** Which bass plays; the double bass where nothing is said. */
+export type Bass = 'double-bass' | 'bass-guitar';
+
+interface Sounding {
   readonly beat: Beats;
   readonly beats: Beats;
-  readonly midi: Midi;
   /** Loudness from 0 to 1. */
   readonly velocity: number;
 }
 
-/** One pass of something to play; beat 0 is its first downbeat. */
+export type SoundEvent = Sounding &
+  (
+    | { readonly part: 'comp' | 'line'; readonly midi: Midi }
+    | { readonly part: 'bass'; readonly midi: Midi; readonly on?: Bass }
+    | { readonly part: 'drums'; readonly drum: Drum }
+    | { readonly part: 'click'; readonly strong: boolean }
+  );
+
+/**
+ * Something to play. Beats are counted on through all its passes: beat 0 is the first downbeat of
+ * the first pass, `length` that of the second.
+ */
 export interface Programme {
   /** Where the first pass begins: 0, or below it for a pick-up. */
   readonly start: Beats;
+  /** Length of a pass. */
   readonly length: Beats;
   readonly loop: boolean;
-  /** Beats that are counted before it begins. */
+  /** What counts it in, wherever it begins: beats before that, up to 0. */
+  readonly count: readonly SoundEvent[];
+  /** How long the count takes. */
   readonly countIn: Beats;
   readonly tempo: TempoMap;
   /** What begins from one beat up to, not including, another, in order of time. */
   readonly eventsBetween: (from: Beats, to: Beats) => readonly SoundEvent[];
 }
 
-/** A programme of a fixed list of events. */
-export function programmeOf(
-  events: readonly SoundEvent[],
-  rest: Pick<Programme, 'length' | 'tempo'> & Partial<Programme>,
-): Programme {
-  const inTime = events.toSorted((a, b) => a.beat - b.beat);
+type Rest = Pick<Programme, 'length' | 'tempo'> & Partial<Programme>;
+
+/** A programme whose passes are each asked for; a pass may reach before its beat 0 with its pick-up. */
+export function passesOf(pass: (number: number) => readonly SoundEvent[], rest: Rest): Programme {
+  const { start = 0, length, loop = false } = rest;
   return {
-    start: 0,
-    loop: false,
-    countIn: 0,
-    eventsBetween: (from, to) => inTime.filter(({ beat }) => beat >= from && beat < to),
+    ...{ start, loop, count: [], countIn: 0 },
+    eventsBetween: (from, to) => {
+      // The pick-up of a pass falls into the pass before it.
+      const first = Math.max(0, Math.floor(from / length));
+      const last = loop ? Math.max(first, Math.ceil((to - start) / length) - 1) : 0;
+      const events: SoundEvent[] = [];
+      for (let number = first; number <= last; number++) {
+        const offset = number * length;
+        for (const event of pass(number)) {
+          const beat = event.beat + offset;
+          if (event.beat < start || event.beat >= length || beat < from || beat >= to) continue;
+          events.push(offset === 0 ? event : { ...event, beat });
+        }
+      }
+      return events.sort((a, b) => a.beat - b.beat);
+    },
     ...rest,
   };
 }
 
+/** A programme of a fixed list of events, the same in every pass. */
+export const programmeOf = (events: readonly SoundEvent[], rest: Rest): Programme =>
+  passesOf(() => events, rest);
+
+/** Loudness of a note by what it is for. */
 const VELOCITY: Readonly<Record<PlayedNote['part'], number>> = {
   target: 0.85,
   approach: 0.62,
   fill: 0.7,
 };
 
+/** The notes of a passage as they sound: at their pitches, swung where its feel swings. */
+export function lineEvents({ notes, neck, feel, time }: Passage): readonly SoundEvent[] {
+  const swung = (beat: Beats) => playedAt(beat, feel, time.unit);
+  return notes.map((note) => {
+    const from = swung(note.beat);
+    return {
+      part: 'line',
+      beat: from,
+      beats: swung(note.beat + note.beats) - from,
+      midi: pitchAt(neck, note),
+      velocity: VELOCITY[note.part],
+    };
+  });
+}
+
 /** A passage round and round, at a share of its tempo, in its feel. */
 export function passageProgramme(passage: Passage, speed = 1): Programme {
-  const { notes, neck, feel, time, beats, pickUp, tempo } = passage;
-  const swung = (beat: Beats) => playedAt(beat, feel, time.unit);
-  return programmeOf(
-    notes.map((note) => {
-      const from = swung(note.beat);
-      return {
-        beat: from,
-        beats: swung(note.beat + note.beats) - from,
-        midi: pitchAt(neck, note),
-        velocity: VELOCITY[note.part],
-      };
-    }),
-    {
-      start: -pickUp,
-      length: Math.max(1, beats),
-      loop: true,
-      tempo: tempoMap([{ beat: 0, bpm: (tempo ?? DEFAULT_TEMPO) * speed }]),
-    },
-  );
-}
-
-/** An event of a programme at the moment it falls, passes counted through. */
-export interface Due {
-  readonly event: SoundEvent;
-  readonly at: Beats;
-}
-
-/** What falls in a stretch of beats counted on through all passes. */
-export function dueBetween(programme: Programme, from: Beats, to: Beats): readonly Due[] {
-  const { start, length, loop, eventsBetween } = programme;
-  // The pick-up of a pass falls into the pass before it.
-  const first = Math.max(0, Math.floor(from / length));
-  const last = loop ? Math.max(first, Math.floor((to - start) / length)) : 0;
-  const due: Due[] = [];
-  for (let pass = first; pass <= last; pass++) {
-    const offset = pass * length;
-    const events = eventsBetween(Math.max(start, from - offset), Math.min(length, to - offset));
-    for (const event of events) due.push({ event, at: event.beat + offset });
-  }
-  return due.sort((a, b) => a.at - b.at);
-}
-
-/** The second at which a beat counted on through all passes falls; beat 0 is second 0. */
-export function secondsThrough({ length, tempo, loop }: Programme, beat: Beats): number {
-  const pass = loop ? Math.max(0, Math.floor(beat / length)) : 0;
-  return pass * tempo.secondsAt(length) + tempo.secondsAt(beat - pass * length);
-}
-
-/** The beat counted on through all passes at a second. */
-export function beatThrough({ length, tempo, loop }: Programme, seconds: number): Beats {
-  const round = tempo.secondsAt(length);
-  const pass = loop ? Math.max(0, Math.floor(seconds / round)) : 0;
-  return pass * length + tempo.beatAt(seconds - pass * round);
+  const { beats, pickUp, tempo } = passage;
+  return programmeOf(lineEvents(passage), {
+    start: -pickUp,
+    length: Math.max(1, beats),
+    loop: true,
+    tempo: tempoMap([{ beat: 0, bpm: (tempo ?? DEFAULT_TEMPO) * speed }]),
+  });
 }

@@ -3,19 +3,30 @@
  * beat it is; drawing asks it. Nothing scheduled sounds after it is stopped.
  */
 import type { Beats, Seconds } from '$core/time/units';
+import { DEFAULT_MIX, gainsOf, type Mix } from './mix';
 import { openOutput, type Output } from './output';
-import { beatThrough, dueBetween, type Programme, secondsThrough } from './programme';
+import { type Programme, SOUND_PARTS, type SoundPart } from './programme';
 
-/** How far ahead sound is scheduled: a page in the background is woken once a second or so. */
-const AHEAD: Seconds = 1.2;
+/**
+ * How far ahead sound is scheduled: little, so that a change is soon heard; but a page in the
+ * background is woken once a second or so.
+ */
+const AHEAD = { seen: 0.35, hidden: 1.4 } as const;
 /** Before the first note, so that it is not late. */
 const LEAD: Seconds = 0.1;
 
-interface Playing {
+/** A programme, and the second of the clock at which its beat 0 falls; it holds from a beat on. */
+interface Stretch {
   readonly programme: Programme;
-  readonly output: Output;
-  /** The second of the clock at which beat 0 of the first pass falls. */
   readonly zero: Seconds;
+  readonly from: Beats;
+}
+
+export interface PlayOptions {
+  /** The beat of the first pass it begins at, after its count. */
+  readonly from?: Beats;
+  /** Parts whose sounds are fetched first. */
+  readonly parts?: readonly SoundPart[];
 }
 
 /**
@@ -29,9 +40,14 @@ interface Playing {
  */
 export function createTransport(open: () => Promise<Output> = openOutput) {
   let output: Output | null = null;
-  let playing = $state.raw<Playing | null>(null);
-  let beat = $state<Beats | null>(null);
+  /** What plays, and what it takes over to when what is scheduled of it is over. */
+  let stretches = $state.raw<readonly Stretch[]>([]);
+  let through = $state<Beats | null>(null);
   let silent = $state<string | null>(null);
+  let remark = $state<string | null>(null);
+  /** The share of the sounds that is there while they are fetched; null when none are. */
+  let fetching = $state<number | null>(null);
+  let mix = $state.raw<Mix>(DEFAULT_MIX);
   /** Beats up to which everything has been scheduled. */
   let scheduled: Beats = 0;
   let endTicks: (() => void) | null = null;
@@ -39,62 +55,99 @@ export function createTransport(open: () => Promise<Output> = openOutput) {
   /** Counts what was asked, so that what was called off before it began never begins. */
   let asked = 0;
 
+  const last = (): Stretch | undefined => stretches[stretches.length - 1];
+
   function stop() {
     asked += 1;
+    fetching = null;
     endTicks?.();
     endTicks = null;
     if (frame !== 0) cancelAnimationFrame(frame);
     frame = 0;
-    playing?.output.silence();
-    playing = null;
-    beat = null;
+    if (stretches.length > 0) output?.silence();
+    stretches = [];
+    through = null;
   }
 
-  /** Beats counted on through all passes, at a second of the clock. */
-  const throughAt = ({ programme, zero }: Playing, seconds: Seconds): Beats =>
-    beatThrough(programme, seconds - zero);
+  const secondsIn = ({ programme, zero }: Stretch, beat: Beats): Seconds =>
+    zero + programme.tempo.secondsAt(beat);
 
-  /** The beat within its pass; a pick-up only before the first. */
-  const inPass = ({ programme: { loop, length } }: Playing, through: Beats): Beats =>
-    loop && through >= length ? through % length : through;
+  /** The stretch that holds at a second of the clock. */
+  const holdingAt = (seconds: Seconds): Stretch | undefined =>
+    stretches.findLast((one, index) => index === 0 || secondsIn(one, one.from) <= seconds);
+
+  /** Beats counted on through all passes, at a second of the clock. */
+  function beatAt(seconds: Seconds): Beats | null {
+    const holding = holdingAt(seconds);
+    return holding ? holding.programme.tempo.beatAt(seconds - holding.zero) : null;
+  }
+
+  const ahead = (): Seconds =>
+    typeof document !== 'undefined' && document.visibilityState === 'visible'
+      ? AHEAD.seen
+      : AHEAD.hidden;
 
   function feed() {
-    if (!playing) return;
-    const { programme, output: out, zero } = playing;
-    const now = out.now();
-    const to = throughAt(playing, now + AHEAD);
-    for (const { event, at } of dueBetween(programme, scheduled, to)) {
-      const starts = zero + secondsThrough(programme, at);
-      out.sound({
-        midi: event.midi,
-        at: Math.max(starts, now),
-        seconds: zero + secondsThrough(programme, at + event.beats) - starts,
-        velocity: event.velocity,
-      });
+    const playing = last();
+    if (!playing || !output) return;
+    const { programme, zero } = playing;
+    const now = output.now();
+    const to = programme.tempo.beatAt(now + ahead() - zero);
+    if (to > scheduled) {
+      for (const event of programme.eventsBetween(scheduled, to)) {
+        const at = secondsIn(playing, event.beat);
+        const seconds = secondsIn(playing, event.beat + event.beats) - at;
+        output.sound({ event, at: Math.max(at, now), seconds });
+      }
+      scheduled = to;
     }
-    scheduled = Math.max(scheduled, to);
-    if (!programme.loop && throughAt(playing, now) >= programme.length) stop();
+    const beat = beatAt(now);
+    if (!programme.loop && beat !== null && beat >= programme.length) stop();
   }
 
   function follow() {
-    if (!playing) return;
-    beat = inPass(playing, throughAt(playing, playing.output.now()));
+    if (!output || stretches.length === 0) return;
+    through = beatAt(output.now());
     frame = requestAnimationFrame(follow);
   }
 
+  /** The beat within its pass; a pick-up only before the first. */
+  function inPass(beat: Beats): Beats {
+    const programme = last()?.programme;
+    return programme?.loop && beat >= programme.length ? beat % programme.length : beat;
+  }
+
   /** Begins a programme at a beat of its first pass, after its count; ends what played before. */
-  async function play(programme: Programme, from: Beats = programme.start): Promise<void> {
+  async function play(programme: Programme, options: PlayOptions = {}): Promise<void> {
+    const { from = programme.start, parts = SOUND_PARTS } = options;
     stop();
     asked += 1;
     const mine = asked;
     output ??= await open();
     if (mine !== asked) return;
     silent = output.silent;
-    const begin = from - programme.countIn;
-    const zero = output.now() + LEAD - secondsThrough(programme, begin);
-    playing = { programme, output, zero };
+    fetching = 0;
+    remark = await output.prepare(parts, (share) => {
+      if (mine === asked) fetching = share;
+    });
+    if (mine !== asked) return;
+    fetching = null;
+    output.mix(gainsOf(mix));
+    const { tempo, countIn, count } = programme;
+    const begin = from - countIn;
+    const zero = output.now() + LEAD - tempo.secondsAt(begin);
+    const counting = { programme, zero, from: begin };
+    stretches = [counting];
+    for (const event of count) {
+      const at = secondsIn(counting, from + event.beat);
+      output.sound({
+        event,
+        at,
+        seconds: secondsIn(counting, from + event.beat + event.beats) - at,
+      });
+    }
     scheduled = from;
-    beat = begin;
+    through = begin;
     endTicks = output.every(feed);
     feed();
     if (typeof requestAnimationFrame === 'function') follow();
@@ -103,26 +156,62 @@ export function createTransport(open: () => Promise<Output> = openOutput) {
   return {
     /** The beat within the pass, as it was last drawn; null when nothing plays. */
     get beat() {
-      return beat;
+      return through === null ? null : inPass(through);
+    },
+    /** The beat counted on through all passes. */
+    get through() {
+      return through;
+    },
+    /** Passes that are over. */
+    get pass() {
+      const length = last()?.programme.length ?? 1;
+      return through === null ? 0 : Math.max(0, Math.floor(through / length));
     },
     get playing() {
-      return playing !== null;
+      return stretches.length > 0;
+    },
+    get fetching() {
+      return fetching;
     },
     /** Why nothing is heard, as a sentence; null where it is. */
     get silent() {
       return silent;
     },
+    /** What is heard otherwise than it should be, as a sentence. */
+    get remark() {
+      return remark;
+    },
+    get mix() {
+      return mix;
+    },
+    setMix(to: Mix) {
+      mix = to;
+      output?.mix(gainsOf(to));
+    },
     play,
     stop,
+    /** Goes on with another programme at the same beat, once what is scheduled has sounded. */
+    change(programme: Programme) {
+      const playing = last();
+      if (!playing) return;
+      const zero = secondsIn(playing, scheduled) - programme.tempo.secondsAt(scheduled);
+      const now = output?.now() ?? 0;
+      const holding = stretches.filter((one) => secondsIn(one, one.from) <= now);
+      stretches = [...holding.slice(-1), { programme, zero, from: scheduled }];
+    },
     /** Goes on from another beat of the pass. */
     async seek(to: Beats): Promise<void> {
-      if (playing) await play({ ...playing.programme, countIn: 0 }, to);
+      const playing = last();
+      if (playing) await play({ ...playing.programme, countIn: 0 }, { from: to, parts: [] });
     },
     /** The beat counted on through all passes at a second of the clock; null when nothing plays. */
-    beatAt: (seconds: Seconds): Beats | null => playing && throughAt(playing, seconds),
+    beatAt,
     /** The second of the clock at which a beat counted on through all passes falls. */
-    secondsAt: (through: Beats): Seconds | null =>
-      playing && playing.zero + secondsThrough(playing.programme, through),
+    secondsAt(beat: Beats): Seconds | null {
+      const holding =
+        stretches.findLast(({ from }) => from <= beat) ?? (stretches[0] as Stretch | undefined);
+      return holding ? secondsIn(holding, beat) : null;
+    },
   };
 }
 

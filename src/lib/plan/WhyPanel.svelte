@@ -109,7 +109,10 @@
     <button
       class="button-quiet ml-auto text-sm"
       title="Hear it over the chord"
-      onclick={() => void pageTransport().play(hearProgramme(chord, option.material.notes))}
+      onclick={() =>
+        void pageTransport().play(hearProgramme(chord, option.material.notes), {
+          parts: ['comp', 'line'],
+        })}
     >
       <Volume size={15} aria-hidden="true" />Hear it
     </button>

@@ -79,7 +79,7 @@
   });
 
   function play(what: Passage) {
-    void transport.play(passageProgramme(what, speed));
+    void transport.play(passageProgramme(what, speed), { parts: ['line'] });
   }
 
   // What plays is what is shown: another exercise, another speed, and it is played instead.

@@ -1,0 +1,44 @@
+/** The samples of the band: which there are, and fetching them. */
+import { DRUMS } from '$core/band/events';
+import { range } from '$core/lists';
+import type { SoundPart } from './programme';
+
+/** Sampled pitches, as scripts/sounds.js renders them. */
+const KEYS = {
+  'double-bass': { low: 28, high: 56, step: 4 },
+  'bass-guitar': { low: 28, high: 56, step: 4 },
+  piano: { low: 46, high: 76, step: 5 },
+  guitar: { low: 40, high: 88, step: 4 },
+} as const;
+export type Instrument = keyof typeof KEYS;
+
+const pathOf = (name: string) => `/sounds/${name}.flac`;
+
+/** Files of an instrument by the key they sound at. */
+export function keysOf(instrument: Instrument): readonly { midi: number; path: string }[] {
+  const { low, high, step } = KEYS[instrument];
+  return range(0, Math.floor((high - low) / step) + 1).map((index) => {
+    const midi = low + index * step;
+    return { midi, path: pathOf(`${instrument}-${midi}`) };
+  });
+}
+
+export const drumPaths = DRUMS.map((drum) => ({ drum, path: pathOf(`drum-${drum}`) }));
+
+/** Files a part needs. */
+export function pathsOf(part: SoundPart): readonly string[] {
+  switch (part) {
+    case 'bass':
+      return (['double-bass', 'bass-guitar'] as const).flatMap((one) =>
+        keysOf(one).map(({ path }) => path),
+      );
+    case 'comp':
+      return keysOf('piano').map(({ path }) => path);
+    case 'line':
+      return keysOf('guitar').map(({ path }) => path);
+    case 'drums':
+      return drumPaths.map(({ path }) => path);
+    case 'click':
+      return [];
+  }
+}
