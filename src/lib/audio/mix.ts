@@ -1,5 +1,5 @@
 /** How loud each part is: levels, muting, one part alone, and the master over all. */
-import { SOUND_PARTS, type SoundPart } from './programme';
+import { SOUND_PARTS, type SoundPart } from './parts';
 
 export interface Mix {
   /** 0 to 1, by the ear. */

@@ -1,7 +1,8 @@
 /** Where sound goes: the browser's audio through Tone.js, or a clock alone where there is none. */
 import type { Seconds } from '$core/time/units';
 import type { Gains } from './mix';
-import type { SoundEvent, SoundPart } from './programme';
+import type { SoundPart } from './parts';
+import type { SoundEvent } from './programme';
 
 /** Something to be heard at a second of the clock. */
 export interface Sound {

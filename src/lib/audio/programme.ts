@@ -7,9 +7,6 @@ import { playedAt } from '$core/time/feel';
 import { DEFAULT_TEMPO, type TempoMap, tempoMap } from '$core/time/tempo';
 import type { Beats } from '$core/time/units';
 
-export const SOUND_PARTS = ['bass', 'comp', 'drums', 'click', 'line'] as const;
-export type SoundPart = (typeof SOUND_PARTS)[number];
-
 /** Which bass plays; the double bass where nothing is said. */
 export type Bass = 'double-bass' | 'bass-guitar';
 

@@ -1,7 +1,7 @@
 /** The samples of the band: which there are, and fetching them. */
 import { DRUMS } from '$core/band/events';
 import { range } from '$core/lists';
-import type { SoundPart } from './programme';
+import type { SoundPart } from './parts';
 
 /** Sampled pitches, as scripts/sounds.js renders them. */
 const KEYS = {

@@ -14,7 +14,8 @@ import { group } from '$core/lists';
 import type { Seconds } from '$core/time/units';
 import { DEFAULT_MIX, type Gains, gainsOf } from './mix';
 import type { Output, Sound } from './output';
-import { type Programme, SOUND_PARTS, type SoundEvent, type SoundPart } from './programme';
+import { SOUND_PARTS, type SoundPart } from './parts';
+import type { Programme, SoundEvent } from './programme';
 import { drumPaths, type Instrument, keysOf, pathsOf } from './samples';
 
 const hertz = (midi: number): number => 440 * 2 ** ((midi - 69) / 12);

@@ -5,7 +5,8 @@
 import type { Beats, Seconds } from '$core/time/units';
 import { DEFAULT_MIX, gainsOf, type Mix } from './mix';
 import { openOutput, type Output } from './output';
-import { type Programme, SOUND_PARTS, type SoundPart } from './programme';
+import { SOUND_PARTS, type SoundPart } from './parts';
+import type { Programme } from './programme';
 
 /**
  * How far ahead sound is scheduled: little, so that a change is soon heard; but a page in the
@@ -161,6 +162,10 @@ export function createTransport(open: () => Promise<Output> = openOutput) {
     /** The beat counted on through all passes. */
     get through() {
       return through;
+    },
+    /** The beat up to which sound is scheduled: what is changed now is heard from there. */
+    get reached() {
+      return scheduled;
     },
     /** Passes that are over. */
     get pass() {

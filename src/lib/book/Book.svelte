@@ -101,6 +101,11 @@
     chartAbove: () => walk(-1),
     typeChords: () => line?.focus(),
     findChart: () => find?.focus(),
+    toPlay: () => {
+      const { activeElement } = document;
+      const row = activeElement?.closest('tr') ?? list?.querySelector('tr:has([data-row])');
+      row?.querySelector<HTMLAnchorElement>('[data-play]')?.click();
+    },
   };
   let find = $state<HTMLInputElement>();
 

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Play from '@lucide/svelte/icons/play';
   import Ellipsis from '@lucide/svelte/icons/ellipsis';
   import { DropdownMenu } from 'bits-ui';
   import { formatDistanceToNowStrict } from 'date-fns/formatDistanceToNowStrict';
@@ -81,7 +82,14 @@
   <td class="py-2 pr-3 text-right whitespace-nowrap text-ink-soft max-sm:hidden">
     {chart.openedAt ? `${formatDistanceToNowStrict(new Date(chart.openedAt))} ago` : 'not yet'}
   </td>
-  <td class="w-9 py-2 text-right">
+  <td class="py-2 text-right whitespace-nowrap">
+    <a
+      class="button-quiet inline-flex"
+      href="/plan/{chart.id}/play"
+      data-play
+      aria-label="Play {chart.title}"
+      title="Play it with the band (Shift P)"><Play size={16} aria-hidden="true" /></a
+    >
     <DropdownMenu.Root>
       <DropdownMenu.Trigger class="button-quiet" aria-label="Actions for {chart.title}">
         <Ellipsis size={16} aria-hidden="true" />

@@ -3,12 +3,14 @@
   and their help; whether it is saved, and two versions side by side when it is not.
 -->
 <script lang="ts">
-  import { onMount, type Snippet, untrack } from 'svelte';
-  import { replaceState } from '$app/navigation';
+  import { type ComponentProps, onMount, type Snippet, untrack } from 'svelte';
+  import { goto, replaceState } from '$app/navigation';
   import { page } from '$app/state';
   import { spokenChord } from '$core/chords/spoken';
   import type { Lane } from '$core/crossings/lanes';
   import { addressOf, writePlace } from '$lib/study/place';
+  import { resized } from '$lib/study/loops';
+  import type { Loop } from '$lib/study/playing';
   import { getStudy } from '$lib/study/study.svelte';
   import ChartHead from './ChartHead.svelte';
   import type { Screen } from './screens';
@@ -44,6 +46,10 @@
     readonly shut?: boolean;
     /** Whether what is typed belongs to a part of the screen, as while bars are edited. */
     readonly typing?: boolean;
+    /** Where the music is on the strip. */
+    readonly hand?: ComponentProps<typeof Strip>['hand'];
+    /** Told the bars chosen to go round, after they are kept. */
+    readonly onloop?: (loop: Loop | null) => void;
   }
 
   let {
@@ -65,6 +71,8 @@
     fitted = false,
     shut = false,
     typing = false,
+    hand = null,
+    onloop,
   }: Props = $props();
 
   const study = getStudy();
@@ -80,8 +88,22 @@
     undo: document.undo,
     redo: document.redo,
     toNeck: () => toNeck(),
+    toPlay: () => void goto(addressOf(study.id, 'play', study.place)),
+    play: () => void goto(`${addressOf(study.id, 'play', study.place)}&go`),
+    loopLonger: () => resizeLoop(1),
+    loopShorter: () => resizeLoop(-1),
+    loopAll: () => setLoop(null),
     ...actions,
   });
+
+  function setLoop(loop: Loop | null) {
+    study.look({ play: { ...study.view.play, loop } });
+    onloop?.(loop);
+  }
+  function resizeLoop(by: number) {
+    const { chart, nowIndex, view } = study;
+    if (chart) setLoop(resized(chart, nowIndex, view.play.loop, by));
+  }
 
   /** Puts the focus on the neck; where it is there already, back on the form. */
   function toNeck() {
@@ -143,6 +165,9 @@
         ongo={ongo ?? study.go}
         onedit={onedit ?? ongo ?? study.go}
         unreadable={study.unreadable}
+        loop={study.view.play.loop}
+        onloop={setLoop}
+        {hand}
       />
     {:else}
       <p class="py-6 text-ink-soft">

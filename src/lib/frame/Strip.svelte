@@ -10,6 +10,7 @@
   import { roleName } from '$core/harmony/roles';
   import { keyName } from '$core/keys/keys';
   import type { KeyArea, Reading } from '$core/harmony/reading';
+  import type { Loop } from '$lib/study/playing';
   import { afterPaint, late } from '$lib/ui/afterPaint.svelte';
   import { showSymbol } from '$lib/ui/glyphs';
   import type { Lane } from '$core/crossings/lanes';
@@ -41,6 +42,12 @@
     readonly onedit: (index: number) => void;
     /** Bars of which something cannot be read, and what. */
     readonly unreadable: ReadonlyMap<number, Problem>;
+    /** The bars that go round, from 0 up to, not including, `to`; null for the whole form. */
+    readonly loop?: Loop | null;
+    /** Told the bars that were dragged over. */
+    readonly onloop?: ((loop: Loop) => void) | undefined;
+    /** Where the music is: a bar as played, from 0, and the share of it that is over. */
+    readonly hand?: { readonly bar: number; readonly share: number } | null;
   }
 
   let {
@@ -57,6 +64,9 @@
     ongo,
     onedit,
     unreadable,
+    loop = null,
+    onloop,
+    hand = null,
   }: Props = $props();
 
   const byBar = $derived(group(chart.chords, (played) => played.bar));
@@ -143,6 +153,41 @@
       scroller.scrollTo({ top: Math.max(0, top - 4) });
     });
   });
+  /** Bars dragged over, from the one where it began; a press alone is none. */
+  let drag = $state.raw<{ readonly from: number; readonly to: number } | null>(null);
+  const dragged = $derived<Loop | null>(
+    drag && drag.from !== drag.to
+      ? { from: Math.min(drag.from, drag.to), to: Math.max(drag.from, drag.to) + 1 }
+      : null,
+  );
+  const shownLoop = $derived(dragged ?? loop);
+  const barUnder = ({ clientX, clientY }: PointerEvent): number | null => {
+    const cell = document.elementFromPoint(clientX, clientY)?.closest<HTMLElement>('[data-bar]');
+    return cell && list?.contains(cell) ? Number(cell.dataset['bar']) : null;
+  };
+  function startDrag(event: PointerEvent) {
+    const bar = onloop && event.button === 0 ? barUnder(event) : null;
+    drag = bar === null ? null : { from: bar, to: bar };
+  }
+  function moveDrag(event: PointerEvent) {
+    if (!drag || event.buttons === 0) return;
+    const to = barUnder(event);
+    if (to === null || to === drag.to) return;
+    // From here on it is a drag, and what it ends on is no press.
+    if (list && !list.hasPointerCapture(event.pointerId)) list.setPointerCapture(event.pointerId);
+    drag = { ...drag, to };
+  }
+  function endDrag() {
+    if (dragged) onloop?.(dragged);
+    drag = null;
+  }
+
+  const handAt = $derived.by(() => {
+    const cell = hand === null ? undefined : list?.children[hand.bar];
+    if (!hand || !(cell instanceof HTMLElement)) return null;
+    const { offsetLeft, offsetTop, offsetWidth, offsetHeight } = cell;
+    return { x: offsetLeft + hand.share * offsetWidth, y: offsetTop, height: offsetHeight };
+  });
 </script>
 
 <div
@@ -155,8 +200,13 @@
 >
   <ol
     bind:this={list}
-    class="grid gap-y-0.5"
+    class="grid gap-y-0.5 {onloop ? 'touch-pan-y' : ''}"
     style:grid-template-columns="repeat({columns}, minmax(0, 1fr))"
+    data-loop={shownLoop ? `${shownLoop.from + 1}-${shownLoop.to}` : undefined}
+    onpointerdown={startDrag}
+    onpointermove={moveDrag}
+    onpointerup={endDrag}
+    onpointercancel={() => (drag = null)}
   >
     {#each chart.bars as bar, index (bar.number)}
       {@const title = heading(bar, index)}
@@ -164,9 +214,13 @@
       {@const area = laned ? areaAt(bar.number) : undefined}
       {@const open = isOpen(index)}
       <li
-        class="relative flex min-w-0 flex-col border-l pt-3.5 {title
-          ? 'border-ink border-l-2'
-          : 'border-line-strong'} {newSection ? 'col-start-1' : ''} {laned ? 'pb-0.5' : 'pb-px'}"
+        data-bar={index}
+        class="relative flex min-w-0 flex-col border-l pt-3.5 {shownLoop &&
+        (index < shownLoop.from || index >= shownLoop.to)
+          ? 'opacity-50'
+          : ''} {title ? 'border-ink border-l-2' : 'border-line-strong'} {newSection
+          ? 'col-start-1'
+          : ''} {laned ? 'pb-0.5' : 'pb-px'}"
       >
         <span
           class="absolute top-0 left-1.5 max-w-full truncate text-[11px] leading-[11px] text-ink-soft"
@@ -290,6 +344,15 @@
             {next}
           />
         {/if}
+        {#if shownLoop && index >= shownLoop.from && index < shownLoop.to}
+          <span
+            aria-hidden="true"
+            class="pointer-events-none absolute inset-x-0 top-0 h-2.5 border-ink {index ===
+            shownLoop.from
+              ? 'border-l-4'
+              : ''} {index === shownLoop.to - 1 ? 'border-r-4' : ''} border-t-2"
+          ></span>
+        {/if}
         {#if area}
           <span
             aria-hidden="true"
@@ -301,4 +364,13 @@
       </li>
     {/each}
   </ol>
+  {#if handAt}
+    <span
+      aria-hidden="true"
+      class="pointer-events-none absolute top-0 left-0 w-0.5 bg-now will-change-transform"
+      style:height="{handAt.height}px"
+      style:transform="translate({handAt.x}px, {handAt.y}px)"
+      data-hand
+    ></span>
+  {/if}
 </div>

@@ -2,6 +2,7 @@
 import Guitar from '@lucide/svelte/icons/guitar';
 import LayoutGrid from '@lucide/svelte/icons/layout-grid';
 import Map from '@lucide/svelte/icons/map';
+import Play from '@lucide/svelte/icons/play';
 import Music from '@lucide/svelte/icons/music';
 
 export const SCREENS = [
@@ -32,6 +33,13 @@ export const SCREENS = [
     name: 'Practice',
     title: 'Practice sheet (Q)',
     Icon: Music,
+  },
+  {
+    id: 'play',
+    path: 'play',
+    name: 'Play',
+    title: 'Play it with a band (Shift P)',
+    Icon: Play,
   },
 ] as const;
 

@@ -25,7 +25,24 @@ const ROWS = {
   },
   noteBefore: { keys: ['ArrowLeft', ',', 'PageUp'], shown: '← , PageUp', does: 'Note before' },
   firstChord: { keys: ['Home'], shown: 'Home', does: 'First chord' },
-  play: { keys: [' '], shown: 'Space', does: 'Play the sheet, or stop' },
+  play: { keys: [' '], shown: 'Space', does: 'Play, or stop' },
+  toPlay: { keys: ['P'], shown: 'Shift P', does: 'Play with the band' },
+  loopLonger: {
+    keys: ['Shift+ArrowRight'],
+    shown: 'Shift →',
+    does: 'Loop from this bar, or a bar longer',
+  },
+  loopShorter: { keys: ['Shift+ArrowLeft'], shown: 'Shift ←', does: 'Loop a bar shorter' },
+  loopAll: { keys: ['Shift+ArrowUp'], shown: 'Shift ↑', does: 'Loop the whole form' },
+  faster: { keys: ['+', '='], shown: '+', does: 'Two beats a minute faster' },
+  slower: { keys: ['-'], shown: '−', does: 'Two beats a minute slower' },
+  tap: { keys: ['t'], shown: 'T', does: 'Tap the tempo' },
+  poorPass: { keys: ['x'], shown: 'X', does: 'That pass was poor: slower from the next on' },
+  lineOnly: { keys: ['m'], shown: 'M', does: 'Only the line, the band muted' },
+  ahead: { keys: ['v'], shown: 'V', does: 'How early what comes is shown' },
+  staff: { keys: ['s'], shown: 'S', does: 'Staff and tablature of the line' },
+  fullScreen: { keys: ['f'], shown: 'F', does: 'Full screen' },
+  fold: { keys: ['o'], shown: 'O', does: 'Settings of the stage, open or folded' },
   anotherLine: { keys: ['a'], shown: 'A', does: 'Another line over the same targets' },
   zoneDown: { keys: ['['], shown: '[', does: 'Zone one fret down' },
   zoneUp: { keys: [']'], shown: ']', does: 'Zone one fret up' },
@@ -112,7 +129,9 @@ export function runShortcut(event: KeyboardEvent, actions: Actions, characters =
   if (event.altKey || event.defaultPrevented) return;
   if (isTaken(event.target, event.key)) return;
   if (!control && !characters && isCharacter(event.key)) return;
-  const key = event.shiftKey && control ? `Shift+${event.key.toLowerCase()}` : event.key;
+  const withShift = event.shiftKey && (control || event.key.startsWith('Arrow'));
+  const plain = control ? event.key.toLowerCase() : event.key;
+  const key = withShift ? `Shift+${plain}` : event.key;
   const found = SHORTCUTS.find(
     (row) => row.keys.includes(key) && (row.control ?? false) === control && actions[row.id],
   );

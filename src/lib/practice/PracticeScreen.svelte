@@ -1,6 +1,7 @@
 <!-- The practice sheet: an exercise or a line as staff and tablature, played and shown on the neck. -->
 <script lang="ts">
   import { onDestroy, untrack } from 'svelte';
+  import { goto } from '$app/navigation';
   import ChevronRight from '@lucide/svelte/icons/chevron-right';
   import { degreeOver } from '$core/chords/over';
   import type { Passage, PlayedNote } from '$core/phrases/passage';
@@ -14,6 +15,7 @@
   import Neck from '$lib/neck/Neck.svelte';
   import { createWires } from '$lib/neck/wires.svelte';
   import Notation from '$lib/notation/Notation.svelte';
+  import { addressOf } from '$lib/study/place';
   import { getStudy } from '$lib/study/study.svelte';
   import { showNote, showOver, showSymbol } from '$lib/ui/glyphs';
   import KeptSheets from './KeptSheets.svelte';
@@ -105,6 +107,14 @@
     stepped = Math.max(0, Math.min(last, stepped + by));
   }
 
+  /** The sheet over the band: the kept one, or the exercise as it is set. */
+  function withBand() {
+    const { kind, subdivision, seed } = practice.settings;
+    const sheet = practice.kept;
+    study.look({ play: { ...study.view.play, line: kind, subdivision, seed, sheet, staff: true } });
+    void goto(addressOf(study.id, 'play', study.place));
+  }
+
   /** Steps to the first note over a chord. */
   function goTo(index: number) {
     transport.stop();
@@ -119,6 +129,7 @@
     nextNote: () => step(1),
     noteBefore: () => step(-1),
     play: toggle,
+    toPlay: withBand,
     anotherLine: () => practice.change({ seed: practice.settings.seed + 1 }),
   };
 
@@ -149,6 +160,7 @@
       bind:speed
       onplay={toggle}
       onopen={practice.open}
+      onband={withBand}
     />
   {/snippet}
 

@@ -23,9 +23,11 @@
     speed: number;
     readonly onplay: () => void;
     readonly onopen: (passage: Passage) => void;
+    /** Plays the sheet over the band. */
+    readonly onband: () => void;
   }
 
-  let { passage, playing, speed = $bindable(), onplay, onopen }: Props = $props();
+  let { passage, playing, speed = $bindable(), onplay, onopen, onband }: Props = $props();
 
   const study = getStudy();
   const SPEEDS = [0.5, 0.75, 1, 1.25] as const;
@@ -63,6 +65,8 @@
       aria-hidden="true"
     />Play{/if}
 </button>
+<button class="button" onclick={onband} title="This sheet over the band (Shift P)">With band</button
+>
 <label class="flex items-center gap-1 text-sm">
   <span class="sr-only">Speed</span>
   <select class="field" bind:value={speed}>

@@ -2,6 +2,8 @@
 import * as z from 'zod/mini';
 import { makeNeck } from '$core/neck/instruments';
 import { type Neck, STANDARD_NECK, STANDARD_TUNING } from '$core/neck/neck';
+import { DEFAULT_MIX } from '$lib/audio/mix';
+import { SOUND_PARTS } from '$lib/audio/parts';
 
 const shortText = (most: number) => z.string().check(z.minLength(1), z.maxLength(most));
 
@@ -35,6 +37,22 @@ const FIRST: Instrument = {
   leftHanded: false,
 };
 
+export const PEDAL_ACTIONS = ['play', 'poorPass', 'tap', 'lineOnly', 'loopNext'] as const;
+export type PedalAction = (typeof PEDAL_ACTIONS)[number];
+
+const level = z.number().check(z.minimum(0), z.maximum(1));
+const mixSchema = z.object({
+  master: level,
+  levels: z.object({ bass: level, comp: level, drums: level, click: level, line: level }),
+  muted: z.array(z.enum(SOUND_PARTS)).check(z.maxLength(SOUND_PARTS.length)),
+  solo: z.nullable(z.enum(SOUND_PARTS)),
+});
+const plainMix = (): z.infer<typeof mixSchema> => ({
+  ...DEFAULT_MIX,
+  levels: { ...DEFAULT_MIX.levels },
+  muted: [],
+});
+
 export const settingsSchema = z.object({
   version: z._default(z.literal(1), 1),
   instruments: z._default(
@@ -46,6 +64,10 @@ export const settingsSchema = z.object({
   modeNames: z._default(z.enum(MODE_NAMES), 'mode'),
   /** Whether keys of one character act on the screens. */
   characterKeys: z._default(z.boolean(), true),
+  /** How loud each part is. */
+  mix: z._default(mixSchema, plainMix),
+  /** What pedals do, by what they send: `key PageDown`, `controller 64`. */
+  pedals: z._default(z.record(shortText(40), z.enum(PEDAL_ACTIONS)), {}),
 });
 
 export type Settings = z.infer<typeof settingsSchema>;

@@ -25,6 +25,8 @@ export function writePlace(url: URL, { index, zone }: ChartPlace): URL {
   const written = new URL(url);
   written.searchParams.set('at', String(index + 1));
   if (zone) written.searchParams.set('zone', `${zone.low}-${zone.high}`);
+  // What was asked for on arrival is done.
+  written.searchParams.delete('go');
   return written;
 }
 

@@ -10,7 +10,12 @@ const pinOn = (neck: Neck, pin: Place | undefined): Place | null =>
     : null;
 
 /** The best way through the form, by the plan's preferences, pins and zone. */
-export function routeRequest({ plan, neck, planned, zone }: Study): RouteRequest {
+export function routeRequest({
+  plan,
+  neck,
+  planned,
+  zone,
+}: Pick<Study, 'plan' | 'neck' | 'planned' | 'zone'>): RouteRequest {
   const { prefer, contour, free } = plan.targets;
   return {
     neck,

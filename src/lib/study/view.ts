@@ -7,6 +7,7 @@ import { LANES } from '$core/crossings/lanes';
 import { LAYER_KINDS } from '$core/neck/layers';
 import { DEGREES } from '$core/neck/only';
 import { LABELS } from '$lib/neck/labels';
+import { DEFAULT_PLAY, or, playSchema } from './playing';
 
 /** What the strip draws under the chords. */
 export const LANE_VIEWS = ['none', ...LANES, 'route'] as const;
@@ -33,13 +34,6 @@ const IN_TURN: readonly ShownOnly[] = ['all', '3', '7', '1', '5', 'targets'];
 export const onlyAfter = (only: ShownOnly): ShownOnly =>
   IN_TURN[(IN_TURN.indexOf(only) + 1) % IN_TURN.length] ?? 'all';
 
-/** What cannot be read of a kept view is as it is by default. */
-const or = <T extends z.core.SomeType>(schema: T, fallback: z.core.output<T>) =>
-  z._default(
-    z.catch(schema, () => fallback as never),
-    fallback as never,
-  );
-
 export const viewSchema = z.object({
   version: z._default(z.literal(1), 1),
   labels: or(z.enum(LABELS), 'degree'),
@@ -60,6 +54,8 @@ export const viewSchema = z.object({
   degrees: or(z.boolean(), true),
   /** Whether targets stand on the neck. */
   targets: or(z.boolean(), false),
+  /** How it is played with the band. */
+  play: or(playSchema, DEFAULT_PLAY),
 });
 
 export type View = z.infer<typeof viewSchema>;

@@ -1,5 +1,7 @@
 /** The computations that would make a page stutter, done away from it. A new one is a row here. */
 import { expose } from 'comlink';
+import { bandOf, type BandOptions } from '$core/band/band';
+import type { BandForm } from '$core/band/form';
 import { makeExercise } from '$core/exercises/exercises';
 import type { Neck } from '$core/neck/neck';
 import { type RouteRequest, solveRoutes } from '$core/targets/route';
@@ -10,6 +12,7 @@ const computations = {
   routes: (request: RouteRequest, onProgress: (share: number) => void) =>
     solveRoutes(request, { onProgress }),
   exercise: makeExercise,
+  band: ({ form, ...options }: BandOptions & { readonly form: BandForm }) => bandOf(form, options),
   openChart: (bytes: Uint8Array) => openChart(bytes),
   openPassage: ({ bytes, neck }: { readonly bytes: Uint8Array; readonly neck: Neck }) =>
     openPassage(bytes, neck),

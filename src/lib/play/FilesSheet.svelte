@@ -1,0 +1,64 @@
+<!-- What plays as files, with progress and a way to call it off. -->
+<script lang="ts">
+  import { onDestroy } from 'svelte';
+  import { gainsOf } from '$lib/audio/mix';
+  import { pageTransport } from '$lib/audio/transport.svelte';
+  import { getStudy } from '$lib/study/study.svelte';
+  import { download } from '$lib/ui/download';
+  import { warn } from '$lib/ui/messages.svelte';
+  import { getStage } from './stage.svelte';
+
+  const study = getStudy();
+  const stage = getStage();
+  const transport = pageTransport();
+
+  let share = $state<number | null>(null);
+  let calledOff: AbortController | null = null;
+  onDestroy(() => calledOff?.abort());
+
+  const named = (ending: string) =>
+    `${study.title.replace(/[^\p{L}\p{N} -]/gu, '').trim() || 'Corvel'}, band.${ending}`;
+
+  async function saveMidi() {
+    const programme = stage.steady();
+    const time = stage.form?.time;
+    if (!programme || !time) return;
+    const { programmeMidi } = await import('./files');
+    const bytes = programmeMidi(programme, { title: study.title, time, bpm: stage.tempo });
+    download(new File([new Uint8Array(bytes)], named('mid'), { type: 'audio/midi' }));
+  }
+
+  async function saveWav() {
+    const programme = stage.steady();
+    if (!programme || share !== null) return;
+    share = 0;
+    calledOff = new AbortController();
+    const { signal } = calledOff;
+    try {
+      const { programmeWav } = await import('$lib/audio/render');
+      const { start, length } = programme;
+      const bytes = await programmeWav(programme, {
+        ...{ from: start, to: length, gains: gainsOf(transport.mix), signal },
+        onProgress: (done) => (share = done),
+      });
+      download(new File([new Uint8Array(bytes)], named('wav'), { type: 'audio/wav' }));
+    } catch {
+      if (!signal.aborted) warn('The file could not be rendered.');
+    } finally {
+      share = null;
+    }
+  }
+</script>
+
+<p class="mb-2 max-w-64 text-ink-soft">The loop once through, with the line, at this tempo.</p>
+<div class="flex flex-wrap gap-2">
+  <button class="button" onclick={saveMidi}>MIDI, a track each</button>
+  <button class="button" disabled={share !== null} onclick={saveWav}>WAV, as it sounds</button>
+</div>
+{#if share !== null}
+  <div class="mt-2 flex items-center gap-2" role="status">
+    <progress class="flex-1" max="1" value={share}></progress>
+    <span class="tabular-nums">{Math.round(100 * share)} %</span>
+    <button class="button-quiet" onclick={() => calledOff?.abort()}>Cancel</button>
+  </div>
+{/if}

@@ -1,0 +1,68 @@
+<!-- The two largest things on the stage: the chord that sounds and the one that comes. -->
+<script lang="ts">
+  import { showMaterial } from '$lib/frame/material';
+  import { getStudy } from '$lib/study/study.svelte';
+  import { showOver, showSymbol } from '$lib/ui/glyphs';
+  import { getStage } from './stage.svelte';
+
+  interface Props {
+    /** Whether what comes is shown by now. */
+    readonly ahead: boolean;
+    /** Whether other things need the room. */
+    readonly small: boolean;
+  }
+
+  let { ahead, small }: Props = $props();
+
+  const study = getStudy();
+  const stage = getStage();
+  const naming = $derived(study.settings.current.modeNames);
+  const { now, next, target, nextTarget, left } = $derived(stage);
+  const size = $derived(
+    small ? 'text-[clamp(3rem,6vw,5rem)]/[1.1]' : 'text-[clamp(3rem,9vw,8rem)]/[1.1]',
+  );
+  const counting = $derived(stage.beat < 0);
+</script>
+
+<div
+  class="grid shrink-0 grid-cols-[1fr_auto_1fr] items-center gap-x-4 max-sm:gap-x-2"
+  data-stage={counting ? 'counting' : 'playing'}
+>
+  <div class="min-w-0" data-now-chord>
+    <p class="text-sm/5 text-ink-soft">
+      <span class="font-semibold text-now-text">Now</span>
+      <span class="max-sm:hidden">{now ? showMaterial(now.material, naming) : ''}</span>
+    </p>
+    <p class="heading truncate text-now-text {size}" data-symbol>
+      {now ? showSymbol(now.chord.symbol) : '–'}
+    </p>
+    <p class="text-lg/6 max-sm:text-base" data-target>
+      {#if now && target}<span class="text-ink-soft">on</span>
+        <strong>{showOver(now.chord, target.degree)}</strong>{:else}&nbsp;{/if}
+    </p>
+  </div>
+  <p class="text-center" aria-live="off" data-left>
+    <span class="block text-[clamp(2rem,4vw,3.25rem)]/none font-semibold tabular-nums text-ink-soft"
+      >{counting ? Math.max(1, Math.ceil(-stage.beat - 1e-6)) : left}</span
+    >
+    <span class="text-xs text-ink-soft"
+      >{counting ? 'counting in' : left === 1 ? 'beat' : 'beats'}</span
+    >
+  </p>
+  <div class="min-w-0 text-right" data-next-chord>
+    <p class="text-sm/5 text-ink-soft">
+      <span class="max-sm:hidden">{ahead && next ? showMaterial(next.material, naming) : ''}</span>
+      <span class="font-semibold text-next-text">Next</span>
+    </p>
+    <p class="heading truncate text-next-text {size}" data-symbol>
+      {ahead && next ? showSymbol(next.chord.symbol) : '·'}
+    </p>
+    <p class="text-lg/6 max-sm:text-base" data-target>
+      {#if ahead && next && nextTarget}<span class="text-ink-soft">to</span>
+        <strong>{showOver(next.chord, nextTarget.degree)}</strong>
+        <span class="text-ink-soft max-sm:hidden"
+          >string {nextTarget.string}, fret {nextTarget.fret}</span
+        >{:else}&nbsp;{/if}
+    </p>
+  </div>
+</div>

@@ -1,0 +1,379 @@
+<!-- The stage: the chart with a band, now and next as large as can be, the neck under them. -->
+<script lang="ts">
+  import ChevronRight from '@lucide/svelte/icons/chevron-right';
+  import Expand from '@lucide/svelte/icons/maximize';
+  import FileDown from '@lucide/svelte/icons/file-down';
+  import Play from '@lucide/svelte/icons/play';
+  import Sliders from '@lucide/svelte/icons/sliders-vertical';
+  import Stop from '@lucide/svelte/icons/square';
+  import { onDestroy, onMount, untrack } from 'svelte';
+  import { page } from '$app/state';
+  import { CLICKS } from '$core/band/click';
+  import { lastBy } from '$core/band/form';
+  import { pageTransport } from '$lib/audio/transport.svelte';
+  import Frame from '$lib/frame/Frame.svelte';
+  import type { Actions } from '$lib/frame/shortcuts';
+  import { momentAt, momentsOf } from '$lib/practice/moments';
+  import type { PedalAction } from '$lib/settings/settings';
+  import { LOOP_NAMES, LOOP_SIZES, loopAround, sizeOf } from '$lib/study/loops';
+  import { AHEAD, type Ahead, type PlaySettings } from '$lib/study/playing';
+  import { getStudy } from '$lib/study/study.svelte';
+  import { showSymbol } from '$lib/ui/glyphs';
+  import Popover from '$lib/ui/Popover.svelte';
+  import { keepAwake, toggleFullScreen } from './awake';
+  import NowNext from './NowNext.svelte';
+  import { createPedals } from './pedals.svelte';
+  import { createRest } from './rest.svelte';
+  import { createStage, setStage } from './stage.svelte';
+  import StageNeck from './StageNeck.svelte';
+  import StageSettings from './StageSettings.svelte';
+  import { tapped, withTap } from './tapping';
+
+  const study = getStudy();
+  const transport = pageTransport();
+  onDestroy(transport.stop);
+  const stage = createStage(study);
+  setStage(stage);
+  transport.setMix(untrack(() => study.settings.current.mix));
+
+  // Space on another screen leads here and begins.
+  onMount(() => {
+    if (page.url.searchParams.has('go')) void stage.play(fromHere());
+  });
+
+  let unfolded = $state(false);
+  let taps = $state.raw<readonly number[]>([]);
+  const settings = $derived(stage.settings);
+  const playing = $derived(transport.playing);
+  const rest = createRest(() => playing);
+
+  $effect(() => (playing ? keepAwake() : undefined));
+
+  function toggle() {
+    if (playing || transport.fetching !== null) transport.stop();
+    else void stage.play(fromHere());
+  }
+
+  /** Where the player stands within the loop; the beginning where that is elsewhere. */
+  function fromHere(): number | undefined {
+    const { chart, nowIndex } = study;
+    const start = chart?.bars[stage.loop.from]?.beat ?? 0;
+    const chord = chart?.chords[nowIndex];
+    if (!chord || !stage.form || settings.loop !== null) return undefined;
+    const beat = chord.beat - start;
+    return beat > 0 && beat < stage.form.beats ? beat : undefined;
+  }
+
+  /** What is heard of a change, and when: at once, or with another beginning. */
+  const RESTARTS: readonly (keyof PlaySettings)[] = ['loop', 'keys', 'count'];
+  const SILENT: readonly (keyof PlaySettings)[] = ['ahead', 'staff', 'hidden', 'tempo'];
+  function set(changed: Partial<PlaySettings>) {
+    stage.set(changed);
+    const names = Object.keys(changed) as (keyof PlaySettings)[];
+    if (!transport.playing || names.every((name) => SILENT.includes(name))) return;
+    if (names.some((name) => RESTARTS.includes(name))) void stage.play();
+    else if (names.includes('ramp')) stage.setTempo(stage.tempo);
+    else stage.takeUp();
+  }
+
+  /** Another loop is taken up where it plays. */
+  function looped() {
+    const first = study.chart?.bars[stage.loop.from];
+    if (first && study.chart) study.go(Math.max(0, lastBy(study.chart.chords, first.beat)));
+    if (transport.playing) void stage.play();
+  }
+
+  /** The loop of the same length after this one; round the form. */
+  function loopNext(by: number) {
+    const { chart } = study;
+    const { loop } = settings;
+    if (!chart || !loop) return;
+    const length = loop.to - loop.from;
+    const bars = chart.bars.length;
+    let from = loop.from + by * length;
+    if (from >= bars) from = 0;
+    if (from < 0) from = Math.max(0, bars - length);
+    stage.set({ loop: { from, to: Math.min(bars, from + length) } });
+    looped();
+  }
+
+  function step(by: number) {
+    if (settings.loop) loopNext(by);
+    else {
+      study.step(by);
+      if (transport.playing) void stage.play(fromHere());
+    }
+  }
+
+  function goTo(index: number) {
+    study.go(index);
+    if (transport.playing) {
+      const { chart } = study;
+      const start = chart?.bars[stage.loop.from]?.beat ?? 0;
+      const beat = (chart?.chords[index]?.beat ?? 0) - start;
+      const inside = stage.form !== null && beat >= 0 && beat < stage.form.beats;
+      void stage.play(inside ? beat : undefined);
+    }
+  }
+
+  function tap() {
+    taps = withTap(taps, performance.now());
+    const bpm = tapped(taps);
+    if (bpm !== null) stage.setTempo(bpm);
+  }
+
+  function lineOnly() {
+    const { solo } = transport.mix;
+    transport.setMix({ ...transport.mix, solo: solo === 'line' ? null : 'line' });
+  }
+
+  const nextAhead = (now: Ahead): Ahead =>
+    AHEAD[(AHEAD.indexOf(now) + 1) % AHEAD.length] ?? 'always';
+
+  const DOES: Readonly<Record<PedalAction, () => void>> = {
+    play: toggle,
+    poorPass: () => stage.slower(),
+    tap,
+    lineOnly,
+    loopNext: () => loopNext(1),
+  };
+  const pedals = createPedals({
+    bindings: () => ({
+      'simulated left': 'poorPass',
+      'simulated right': 'play',
+      ...study.settings.current.pedals,
+    }),
+    onbind: (sent, does) =>
+      study.settings.change({ pedals: { ...study.settings.current.pedals, [sent]: does } }),
+    ondo: (does) => DOES[does](),
+  });
+  onDestroy(pedals.close);
+
+  const actions: Actions = {
+    nextChord: () => step(1),
+    chordBefore: () => step(-1),
+    play: toggle,
+    toPlay: undefined,
+    faster: () => stage.setTempo(stage.tempo + 2),
+    slower: () => stage.setTempo(stage.tempo - 2),
+    tap,
+    poorPass: () => stage.slower(),
+    lineOnly,
+    ahead: () => set({ ahead: nextAhead(settings.ahead) }),
+    staff: () => set({ staff: !settings.staff }),
+    fullScreen: () => void toggleFullScreen(),
+    fold: () => (unfolded = !unfolded),
+  };
+
+  const EARLY: Readonly<Record<Ahead, number>> = {
+    always: Infinity,
+    'four beats': 4,
+    'two beats': 2,
+    'one beat': 1,
+    nothing: 0,
+  };
+  const ahead = $derived(
+    settings.ahead === 'always' || (stage.beat >= 0 && stage.left <= EARLY[settings.ahead]),
+  );
+  const mine = $derived(stage.turn === 'player');
+  const shown = $derived(!(mine && settings.hidden));
+
+  const size = $derived(study.chart ? sizeOf(study.chart, study.nowIndex, settings.loop) : null);
+  const hand = $derived.by(() => {
+    if (!playing || !stage.form || stage.beat < 0) return null;
+    const bar = Math.max(0, lastBy(stage.form.bars, stage.beat));
+    const here = stage.form.bars[bar];
+    if (!here) return null;
+    // By eighths of a beat: nothing is moved between them.
+    const share = Math.floor(8 * (stage.beat - here.beat)) / (8 * here.beats);
+    return { bar: stage.loop.from + bar, share: Math.min(1, share) };
+  });
+
+  const moments = $derived(stage.line ? momentsOf(stage.line) : []);
+  const moment = $derived(playing ? momentAt(moments, stage.beat) : null);
+  const clock = (seconds: number) =>
+    `${Math.floor(seconds / 60)}:${String(Math.floor(seconds % 60)).padStart(2, '0')}`;
+  const turnSays = $derived.by(() => {
+    if (!playing || stage.turn === null) return '';
+    const left = stage.leftOfTurn === null ? '' : ` ${clock(stage.leftOfTurn)}`;
+    return (mine ? 'You' : 'Corvel') + left;
+  });
+</script>
+
+<svelte:window onkeydowncapture={pedals.onkey} />
+
+<Frame
+  screen="play"
+  name="Play"
+  {actions}
+  fitted
+  shut
+  now={stage.index}
+  next={ahead ? (stage.change?.index ?? null) : null}
+  ongo={goTo}
+  onloop={looped}
+  {hand}
+>
+  {#snippet tools()}
+    <Popover
+      label="Files"
+      named
+      title="The band and the line as files"
+      button="button-quiet"
+      sheet="w-80"
+      side="bottom"
+    >
+      {#snippet trigger()}<FileDown size={16} aria-hidden="true" />{/snippet}
+      {#await import('./FilesSheet.svelte') then { default: FilesSheet }}
+        <FilesSheet />
+      {/await}
+    </Popover>
+    <button
+      class="button-quiet"
+      aria-label="Full screen"
+      title="Full screen (F)"
+      onclick={() => void toggleFullScreen()}
+    >
+      <Expand size={16} aria-hidden="true" />
+    </button>
+  {/snippet}
+
+  <NowNext {ahead} small={settings.staff || unfolded} />
+  <StageNeck {ahead} {shown} />
+
+  <div class="flex shrink-0 flex-wrap items-center gap-x-3 gap-y-1" data-stage-controls>
+    <button class="button-strong min-w-24" onclick={toggle} title="Play or stop (Space)">
+      {#if playing || transport.fetching !== null}<Stop
+          size={16}
+          aria-hidden="true"
+        />Stop{:else}<Play size={16} aria-hidden="true" />Play{/if}
+    </button>
+    <div
+      class="flex flex-wrap rounded border border-line-strong text-sm"
+      role="group"
+      aria-label="Loop"
+    >
+      {#each LOOP_SIZES as one (one)}
+        <button
+          class="min-h-9 px-2 whitespace-nowrap not-first:border-l not-first:border-line-strong aria-pressed:bg-ink aria-pressed:text-paper"
+          aria-pressed={size === one}
+          onclick={() => {
+            if (!study.chart) return;
+            stage.set({ loop: loopAround(study.chart, stage.index, one) });
+            looped();
+          }}>{LOOP_NAMES[one]}</button
+        >
+      {/each}
+    </div>
+    <label class="flex items-center gap-2 text-sm">
+      <span class="sr-only">Tempo</span>
+      <input
+        type="range"
+        name="tempo"
+        class="w-32"
+        min="30"
+        max="300"
+        value={stage.tempo}
+        oninput={(event) => stage.setTempo(event.currentTarget.valueAsNumber)}
+      />
+      <output class="w-17 text-lg font-semibold tabular-nums" data-tempo
+        >{Math.round(stage.tempo)}<span class="ml-1 text-xs font-normal text-ink-soft">bpm</span
+        ></output
+      >
+    </label>
+    <button class="button min-h-9" onclick={tap} title="Tap the tempo (T)">Tap</button>
+    <label class="flex items-center gap-1.5 text-sm">
+      Click
+      <select
+        class="field"
+        name="click"
+        value={settings.click}
+        onchange={(event) =>
+          set({ click: CLICKS.find((one) => one === event.currentTarget.value) ?? 'none' })}
+      >
+        {#each CLICKS as one (one)}<option value={one}>{one}</option>{/each}
+      </select>
+    </label>
+    <button
+      class="button min-h-9 aria-pressed:bg-ink aria-pressed:text-paper"
+      aria-pressed={transport.mix.solo === 'line'}
+      onclick={lineOnly}
+      title="Only the line, the band muted (M)">Line only</button
+    >
+    <Popover label="Levels" title="How loud each part is" button="button min-h-9" sheet="w-80">
+      {#snippet trigger()}<Sliders size={15} aria-hidden="true" />Levels{/snippet}
+      {#await import('./Mixer.svelte') then { default: Mixer }}<Mixer />{/await}
+    </Popover>
+    <button
+      class="button-quiet ml-auto text-sm"
+      aria-expanded={unfolded}
+      aria-controls="stage-more"
+      title="Settings of the stage (O)"
+      onclick={() => (unfolded = !unfolded)}
+    >
+      <ChevronRight size={16} class={unfolded ? 'rotate-90' : ''} aria-hidden="true" />More
+    </button>
+  </div>
+
+  {#if unfolded}<StageSettings {pedals} onset={set} />{/if}
+
+  <div class="flex shrink-0 flex-wrap items-baseline gap-x-4 text-sm" data-stage-says>
+    {#if transport.fetching !== null}
+      <p role="status" class="flex items-center gap-2">
+        Fetching the band’s sounds
+        <progress max="1" value={transport.fetching}></progress>
+      </p>
+    {/if}
+    {#if turnSays}
+      <p
+        class="text-2xl font-semibold tabular-nums {mine ? 'text-now-text' : 'text-ink-soft'}"
+        data-turn
+      >
+        {turnSays}
+      </p>
+    {/if}
+    {#if playing}
+      <p class="text-ink-soft tabular-nums" data-pass>
+        Pass {stage.pass + 1} · {clock(stage.seconds)}{#if settings.keys !== 'same' && stage.now}
+          · first chord {showSymbol(stage.keyName)}{/if}
+      </p>
+    {/if}
+    {#if playing && transport.silent}
+      <p class="font-semibold text-now-text" role="status">{transport.silent}</p>
+    {/if}
+    {#if transport.remark}<p class="text-now-text" role="status">{transport.remark}</p>{/if}
+    {#if stage.failure}<p class="text-now-text" role="status">{stage.failure}</p>{/if}
+    {#if rest.due}
+      <p role="status" data-rest>
+        Half an hour is over: rest the hands a few minutes.
+        <button class="underline" onclick={rest.taken}>Noted</button>
+      </p>
+    {/if}
+    {#if !study.chart || study.planned.length === 0}
+      <p class="text-ink-soft">There is nothing to play: this chart has no chords yet.</p>
+    {/if}
+  </div>
+
+  {#if settings.staff}
+    <!-- Scrolled with the keys as well. -->
+    <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+    <div
+      class="min-h-36 flex-1 overflow-y-auto [scrollbar-width:thin]"
+      role="region"
+      aria-label="The line"
+      tabindex="0"
+    >
+      {#if stage.line && stage.line.notes.length > 0 && shown}
+        {#await import('$lib/notation/Notation.svelte') then { default: Notation }}
+          <Notation passage={stage.line} beat={moment} degrees={study.view.degrees} />
+        {/await}
+      {:else if !shown}
+        <p class="text-ink-soft">Your turn: from memory.</p>
+      {:else}
+        <p class="text-ink-soft">
+          {stage.working ? 'Writing the line…' : 'No line plays: choose one under More.'}
+        </p>
+      {/if}
+    </div>
+  {/if}
+</Frame>

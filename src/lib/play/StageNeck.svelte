@@ -1,0 +1,146 @@
+<!-- The neck on the stage: what comes grows toward the change, its target before its beat. -->
+<script lang="ts">
+  import { spokenChord } from '$core/chords/spoken';
+  import { markNeck } from '$core/neck/marks';
+  import { approachNotes } from '$core/targets/approach';
+  import type { DrawnMark } from '$lib/neck/drawn';
+  import { labelMark } from '$lib/neck/labels';
+  import { atWidth, layOut } from '$lib/neck/layout';
+  import Neck from '$lib/neck/Neck.svelte';
+  import { createWires } from '$lib/neck/wires.svelte';
+  import { getStudy } from '$lib/study/study.svelte';
+  import { getStage } from './stage.svelte';
+
+  interface Props {
+    /** Whether what comes is shown by now. */
+    readonly ahead: boolean;
+    /** Whether what to play is shown at all. */
+    readonly shown: boolean;
+  }
+
+  let { ahead, shown }: Props = $props();
+
+  const study = getStudy();
+  const stage = getStage();
+  let width = $state(1240);
+  const wires = createWires(() => ({ neck: study.neck, focus: study.zone }));
+  const leftHanded = $derived(study.instrument.leftHanded);
+  const layout = $derived(
+    layOut(study.neck, { ...atWidth(width), leftHanded, wires: wires.current }),
+  );
+  const { now, next, target, nextTarget } = $derived(stage);
+
+  const marks = $derived.by((): readonly DrawnMark[] => {
+    if (!now || !shown) return [];
+    const sounding = { chord: now.chord, notes: now.material.notes };
+    const coming = ahead && next ? { chord: next.chord, notes: next.material.notes } : null;
+    const around = {
+      now: now.chord,
+      next: coming?.chord ?? null,
+      key: study.key,
+      collection: now.material.collection,
+      zone: study.zone,
+    };
+    return markNeck(study.neck, study.zone, sounding, coming).map((mark) => ({
+      kind: 'change',
+      string: mark.string,
+      fret: mark.fret,
+      now: mark.now?.weight ?? null,
+      next: mark.next?.weight ?? null,
+      mark,
+      label: labelMark(mark, study.view.labels, around),
+    }));
+  });
+
+  /** Beats over which what comes grows. */
+  const GROWING = 4;
+  /** How near the change is, 0 to 1, by quarters of a beat: nothing is drawn anew between them. */
+  const near = $derived.by(() => {
+    if (!stage.change) return 0;
+    const left = stage.change.beat - Math.max(0, stage.beat);
+    return Math.max(0, Math.round(4 * (GROWING - left)) / (4 * GROWING));
+  });
+
+  /** Notes that lead into the target, from below and from above. */
+  const ways = $derived.by(() => {
+    if (!shown || !ahead || !next || !nextTarget) return [];
+    const setting = { chord: next.chord, scale: next.material.notes, zone: study.zone };
+    return (['below', 'above'] as const).flatMap((from) =>
+      approachNotes(study.neck, nextTarget, setting, from).slice(-1),
+    );
+  });
+  const at = ({ string, fret }: { string: number; fret: number }) =>
+    `translate(${layout.finger(fret)} ${layout.string(string)})`;
+  const label = $derived(
+    `Neck, frets ${study.zone.low} to ${study.zone.high}${now ? `, ${spokenChord(now.chord)}` : ''}`,
+  );
+</script>
+
+<div
+  class="stage-neck shrink-0 overflow-x-auto overflow-y-hidden will-change-transform contain-content"
+  bind:clientWidth={width}
+  style:--near={near}
+  data-near={near}
+>
+  <Neck
+    class="min-w-3xl max-sm:min-w-[34rem]"
+    neck={study.neck}
+    {layout}
+    {marks}
+    {label}
+    zone={study.zone}
+    shaded
+    {leftHanded}
+  >
+    {#snippet over()}
+      {#if shown && target}
+        <g transform={at(target)} data-stage-target="now">
+          <path class="fill-now stroke-paper" stroke-width="1" d="M0 -17 V-31 L14 -25.5 L2 -20 Z" />
+        </g>
+      {/if}
+      {#each ways as way (`${way.string}-${way.fret}`)}
+        {#if nextTarget}
+          <line
+            class="stroke-next"
+            stroke-width="1.5"
+            stroke-dasharray="2 3"
+            x1={layout.finger(way.fret)}
+            y1={layout.string(way.string)}
+            x2={layout.finger(nextTarget.fret)}
+            y2={layout.string(nextTarget.string)}
+          />
+          <circle
+            class="fill-sheet stroke-next"
+            stroke-width="2"
+            r="6"
+            cx={layout.finger(way.fret)}
+            cy={layout.string(way.string)}
+            data-way-in={`${way.string}-${way.fret}`}
+          />
+        {/if}
+      {/each}
+      {#if shown && ahead && nextTarget}
+        <g transform={at(nextTarget)} data-stage-target="next">
+          <circle class="swelling fill-none stroke-next" stroke-width="3" r="18" />
+        </g>
+      {/if}
+    {/snippet}
+  </Neck>
+</div>
+
+<style>
+  .stage-neck :global(.stroke-next.fill-paper) {
+    transform: scale(calc(1 + 0.22 * var(--near)));
+  }
+
+  .swelling {
+    transform: scale(calc(0.9 + 0.55 * var(--near)));
+  }
+
+  @media (prefers-reduced-motion: no-preference) {
+    .swelling,
+    .stage-neck :global(.stroke-next.fill-paper) {
+      transition: transform 120ms linear;
+    }
+  }
+</style>

@@ -1,0 +1,270 @@
+<!-- What is set once for a while: counting in, keys, turns, ramps, what shows ahead, the line, levels. -->
+<script lang="ts">
+  import { EXERCISE_WORDS } from '$core/exercises/kinds';
+  import { SUBDIVISIONS } from '$core/time/subdivision';
+  import { TEMPO_RANGE } from '$core/time/tempo';
+  import Popover from '$lib/ui/Popover.svelte';
+  import {
+    AHEAD,
+    type Ahead,
+    KEY_WAYS,
+    type KeyWay,
+    LINES,
+    type PlayLine,
+    type PlaySettings,
+    type Turns,
+    TURNS,
+  } from '$lib/study/playing';
+  import { getStudy } from '$lib/study/study.svelte';
+  import type { Pedals } from './pedals.svelte';
+  import { getStage } from './stage.svelte';
+
+  interface Props {
+    readonly pedals: Pedals;
+    readonly onset: (changed: Partial<PlaySettings>) => void;
+  }
+
+  let { pedals, onset }: Props = $props();
+
+  const study = getStudy();
+  const stage = getStage();
+  const settings = $derived(stage.settings);
+  const ramp = $derived(settings.ramp);
+
+  const LINE_NAMES: Readonly<Partial<Record<PlayLine, string>>> = {
+    none: 'No line',
+    targets: 'Targets of the plan',
+  };
+  const nameOf = (line: PlayLine) =>
+    line === 'none' || line === 'targets' ? (LINE_NAMES[line] ?? '') : EXERCISE_WORDS[line].name;
+  const KEY_NAMES: Readonly<Record<KeyWay, string>> = {
+    same: 'the chart’s own',
+    'half steps': 'a half step up each pass',
+    fourths: 'round the fourths',
+    'whole steps': 'a whole step up each pass',
+    random: 'at random, none twice',
+  };
+  const TURN_NAMES: Readonly<Record<Turns, string>> = {
+    none: 'play together',
+    'sixty seconds': 'sixty seconds each',
+    'four bars': 'four bars each',
+    'bar by bar': 'a bar of target, a bar free',
+    'pass by pass': 'Corvel a pass, then you',
+  };
+  const AHEAD_NAMES: Readonly<Record<Ahead, string>> = {
+    always: 'always',
+    'four beats': 'four beats before',
+    'two beats': 'two beats before',
+    'one beat': 'one beat before',
+    nothing: 'nothing: by ear',
+  };
+  const RESTS = [0, 4, 8, 16] as const;
+
+  /** The line is one list: nothing, targets, exercises, and the sheets kept with the chart. */
+  function chooseLine(value: string) {
+    const kept = study.plan.sheets.find(({ id }) => `sheet ${id}` === value);
+    if (kept) onset({ sheet: kept.id });
+    else onset({ sheet: null, line: LINES.find((one) => one === value) ?? 'none' });
+  }
+  function setRamp(changed: Partial<NonNullable<PlaySettings['ramp']>>) {
+    if (ramp) onset({ ramp: { ...ramp, ...changed } });
+  }
+  const whole = (event: Event & { currentTarget: HTMLInputElement }, least: number, most: number) =>
+    Math.round(Math.min(most, Math.max(least, event.currentTarget.valueAsNumber || least)));
+</script>
+
+<div
+  id="stage-more"
+  class="grid shrink-0 grid-cols-[repeat(auto-fit,minmax(15rem,1fr))] gap-x-6 gap-y-1 text-sm"
+>
+  <label class="setting">
+    Line
+    <select
+      class="field"
+      name="line"
+      value={stage.kept ? `sheet ${stage.kept.id}` : settings.line}
+      onchange={(event) => chooseLine(event.currentTarget.value)}
+    >
+      {#each LINES as line (line)}<option value={line}>{nameOf(line)}</option>{/each}
+      {#each study.plan.sheets as { id, name } (id)}
+        <option value="sheet {id}">Kept: {name}</option>
+      {/each}
+    </select>
+  </label>
+  <label class="setting">
+    In
+    <select
+      class="field"
+      name="subdivision"
+      disabled={stage.kept !== null || settings.line === 'none' || settings.line === 'targets'}
+      value={settings.subdivision}
+      onchange={(event) => {
+        const wanted = SUBDIVISIONS.find((one) => one === event.currentTarget.value);
+        if (wanted) onset({ subdivision: wanted });
+      }}
+    >
+      {#each SUBDIVISIONS as one (one)}<option value={one}>{one}</option>{/each}
+    </select>
+  </label>
+  <label class="setting">
+    Turns
+    <select
+      class="field"
+      name="turns"
+      value={settings.turns}
+      onchange={(event) =>
+        onset({ turns: TURNS.find((one) => one === event.currentTarget.value) ?? 'none' })}
+    >
+      {#each TURNS as one (one)}<option value={one}>{TURN_NAMES[one]}</option>{/each}
+    </select>
+  </label>
+  <label class="setting">
+    Keys
+    <select
+      class="field"
+      name="keys"
+      value={settings.keys}
+      onchange={(event) =>
+        onset({ keys: KEY_WAYS.find((one) => one === event.currentTarget.value) ?? 'same' })}
+    >
+      {#each KEY_WAYS as one (one)}<option value={one}>{KEY_NAMES[one]}</option>{/each}
+    </select>
+  </label>
+  <label class="setting">
+    Shown ahead
+    <select
+      class="field"
+      name="ahead"
+      value={settings.ahead}
+      onchange={(event) =>
+        onset({ ahead: AHEAD.find((one) => one === event.currentTarget.value) ?? 'always' })}
+    >
+      {#each AHEAD as one (one)}<option value={one}>{AHEAD_NAMES[one]}</option>{/each}
+    </select>
+  </label>
+  <label class="setting">
+    Counted in
+    <select
+      class="field"
+      name="count"
+      value={settings.count}
+      onchange={(event) => onset({ count: Number(event.currentTarget.value) })}
+    >
+      <option value={0}>not at all</option>
+      <option value={1}>one bar</option>
+      <option value={2}>two bars</option>
+    </select>
+  </label>
+  <label class="setting">
+    Band rests
+    <select
+      class="field"
+      name="rests"
+      value={settings.rests}
+      onchange={(event) => onset({ rests: Number(event.currentTarget.value) })}
+    >
+      {#each RESTS as one (one)}
+        <option value={one}>{one === 0 ? 'never' : `a bar in ${one}`}</option>
+      {/each}
+    </select>
+  </label>
+  <div class="setting">
+    <label class="flex items-center gap-1.5">
+      <input
+        type="checkbox"
+        name="ramp"
+        checked={ramp !== null}
+        onchange={(event) =>
+          onset({
+            ramp: event.currentTarget.checked
+              ? { by: 4, every: 2, goal: Math.min(TEMPO_RANGE.high, stage.tempo + 20) }
+              : null,
+          })}
+      />
+      Faster by
+    </label>
+    {#if ramp}
+      <span class="flex items-center gap-1">
+        <input
+          class="field w-13"
+          type="number"
+          aria-label="Beats a minute faster"
+          name="ramp-by"
+          min="1"
+          max="20"
+          value={ramp.by}
+          onchange={(event) => setRamp({ by: whole(event, 1, 20) })}
+        />
+        every
+        <input
+          class="field w-13"
+          type="number"
+          aria-label="Passes between"
+          name="ramp-every"
+          min="1"
+          max="16"
+          value={ramp.every}
+          onchange={(event) => setRamp({ every: whole(event, 1, 16) })}
+        />
+        to
+        <input
+          class="field w-16"
+          type="number"
+          aria-label="Goal in beats a minute"
+          name="ramp-goal"
+          min={TEMPO_RANGE.low}
+          max={TEMPO_RANGE.high}
+          value={ramp.goal}
+          onchange={(event) => setRamp({ goal: whole(event, TEMPO_RANGE.low, TEMPO_RANGE.high) })}
+        />
+      </span>
+    {:else}<span class="text-ink-soft">steady</span>{/if}
+  </div>
+  <div class="setting">
+    <label class="flex items-center gap-1.5">
+      <input
+        type="checkbox"
+        name="staff"
+        checked={settings.staff}
+        onchange={(event) => onset({ staff: event.currentTarget.checked })}
+      />
+      Staff and tablature
+    </label>
+    <label class="flex items-center gap-1.5">
+      <input
+        type="checkbox"
+        name="hidden"
+        checked={settings.hidden}
+        onchange={(event) => onset({ hidden: event.currentTarget.checked })}
+      />
+      Hidden in my turn
+    </label>
+  </div>
+  <div class="setting">
+    Pedals
+    <Popover label="Pedals" title="What a pedal does" button="button min-h-8" sheet="w-[26rem]">
+      {#snippet trigger()}Set up{/snippet}
+      {#await import('./PedalSheet.svelte') then { default: PedalSheet }}
+        <PedalSheet {pedals} />
+      {/await}
+    </Popover>
+  </div>
+</div>
+<p class="shrink-0 text-xs text-ink-soft">
+  Warm up first. Stop at pain, tingling or numbness, and see a clinician if it lasts. Rest a few
+  minutes in every half hour, and keep the volume moderate.
+</p>
+
+<style>
+  .setting {
+    display: flex;
+    align-items: center;
+    justify-content: space-between;
+    gap: 0.5rem;
+    min-height: 2.25rem;
+  }
+
+  .setting select {
+    max-width: 12rem;
+  }
+</style>

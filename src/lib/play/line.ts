@@ -1,0 +1,64 @@
+/** The part of a line that a loop plays, and what leads into it. */
+import type { Chart } from '$core/chart/form';
+import type { Key } from '$core/keys/keys';
+import type { Neck } from '$core/neck/neck';
+import { type Passage, passageOf, struck } from '$core/phrases/passage';
+import type { RouteStop } from '$core/targets/route';
+import type { Beats } from '$core/time/units';
+
+/** The targets of a plan as a line: each rings for as long as its chord. */
+export const targetLine = (
+  chart: Chart,
+  key: Key | null,
+  neck: Neck,
+  stops: readonly RouteStop[],
+): Passage =>
+  passageOf(
+    chart,
+    key,
+    neck,
+    'Targets',
+    stops.flatMap(({ index, string, fret, note }) => {
+      const chord = chart.chords[index];
+      if (!chord) return [];
+      const { beat, beats } = chord;
+      return [struck({ string, fret, note, beat, beats, chord: index, part: 'target' })];
+    }),
+  );
+
+/** How far before a loop its line begins: the approach to its first note, at the most a bar of it. */
+export function pickUpOf({ notes, pickUp, time }: Passage, start: Beats): Beats {
+  if (start === 0) return Math.min(pickUp, time.beats);
+  const earliest = start - time.beats;
+  const before = notes.filter(({ beat }) => beat < start - 1e-6 && beat >= earliest - 1e-6);
+  let begins = start;
+  for (const note of before.toReversed()) {
+    if (note.part !== 'approach') break;
+    begins = note.beat;
+  }
+  return start - begins;
+}
+
+/**
+ * The notes of a passage within some beats, counted from their beginning, with the pick-up before it;
+ * what would sound under the next pass's pick-up is left out.
+ */
+export function cutPassage(passage: Passage, from: Beats, to: Beats): Passage {
+  const pickUp = pickUpOf(passage, from);
+  const end = to - pickUp;
+  const notes = passage.notes
+    .filter(({ beat }) => beat >= from - pickUp - 1e-6 && beat < end - 1e-6)
+    .map((note) => ({
+      ...note,
+      beat: note.beat - from,
+      beats: Math.min(note.beats, to - note.beat),
+    }));
+  const chords = passage.chords
+    .filter(({ beat, beats }) => beat + beats > from + 1e-6 && beat < to - 1e-6)
+    .map((one) => ({
+      ...one,
+      beat: Math.max(0, one.beat - from),
+      beats: Math.min(one.beat + one.beats, to) - Math.max(one.beat, from),
+    }));
+  return { ...passage, notes, chords, pickUp, beats: to - from };
+}

@@ -1,0 +1,319 @@
+import fc from 'fast-check';
+import midi from '@tonejs/midi';
+import { describe, expect, test } from 'vitest';
+import { readChart } from '$core/chart/form';
+import { bandForm } from '$core/band/form';
+import { CLICKS } from '$core/band/click';
+import { STANDARD_NECK } from '$core/neck/neck';
+import { note, noteName } from '$core/notes/notes';
+import { type Passage, PLAIN_PASSAGE, struck } from '$core/phrases/passage';
+import { feelOfKind } from '$core/time/feel';
+import { tempoMap } from '$core/time/tempo';
+import { defaultMaterial } from '$core/lenses/material';
+import type { SoundEvent } from '$lib/audio/programme';
+import type { PlannedChord } from '$lib/study/choices';
+import { fitLoop, loopAround, resized, sizeOf } from '$lib/study/loops';
+import type { TURNS } from '$lib/study/playing';
+import { KEY_WAYS, playSchema } from '$lib/study/playing';
+import { programmeMidi } from './files';
+import { shiftOf } from './keys';
+import { cutPassage, pickUpOf, targetLine } from './line';
+import { playedFor } from './rest.svelte';
+import {
+  isRest,
+  leftOfTurn,
+  type Session,
+  sessionProgramme,
+  tempoAt,
+  tempoFrom,
+  turnAt,
+} from './session';
+import { stager } from './staged';
+import { tapped, withTap } from './tapping';
+
+function chartOf(text: string) {
+  const read = readChart(text);
+  if (!read.ok) throw new Error(read.problems[0]?.message);
+  return read.chart;
+}
+const CHART = chartOf(
+  'key: F\n[A]\n| Gm7 | C7 | Fmaj7 | Am7b5 D7b9 |\n[B]\n| Bbm7 | Eb7 | Abmaj7 | % |',
+);
+
+describe('keys', () => {
+  test('each way comes through all twelve before any comes again', () => {
+    for (const way of KEY_WAYS.filter((one) => one !== 'same')) {
+      for (const round of [0, 12, 24]) {
+        const keys = Array.from({ length: 12 }, (_, pass) => shiftOf(way, round + pass, 3));
+        expect(new Set(keys).size).toBe(12);
+      }
+    }
+    expect([0, 1, 2, 3].map((pass) => shiftOf('fourths', pass, 1))).toEqual([0, 5, 10, 3]);
+    expect(shiftOf('same', 9, 1)).toBe(0);
+    expect(shiftOf('random', 0, 5)).toBe(0);
+  });
+
+  test('a chart is moved with what is chosen over it, in the simpler spelling', () => {
+    const planned = CHART.chords.map((played): PlannedChord => ({
+      ...played,
+      ...{ lens: 'mode', material: defaultMaterial(played.chord), then: null },
+      ...{ intent: 'lean', chosen: false },
+    }));
+    const at = stager(
+      { chart: CHART, key: CHART.source.key, planned },
+      'key: F\n[A]\n| Gm7 | C7 | Fmaj7 | Am7b5 D7b9 |\n[B]\n| Bbm7 | Eb7 | Abmaj7 | % |',
+    );
+    const up = at(3);
+    expect(up.chart.chords.map(({ chord }) => chord.symbol).slice(0, 3)).toEqual([
+      'Bbm7',
+      'Eb7',
+      'Abmaj7',
+    ]);
+    expect(up.key && noteName(up.key.tonic)).toBe('Ab');
+    for (const { chord, material } of up.planned)
+      expect(material.name).toBe(defaultMaterial(chord).name);
+    expect(at(3)).toBe(up);
+    expect(at(0).planned).toBe(planned);
+  });
+});
+
+describe('loops', () => {
+  test('round a chord: it, two, two bars, its section, the form', () => {
+    expect(loopAround(CHART, 1, 'chord')).toEqual({ from: 1, to: 2 });
+    expect(loopAround(CHART, 2, 'two chords')).toEqual({ from: 2, to: 4 });
+    expect(loopAround(CHART, 7, 'two bars')).toEqual({ from: 6, to: 8 });
+    expect(loopAround(CHART, 5, 'section')).toEqual({ from: 4, to: 8 });
+    expect(loopAround(CHART, 5, 'form')).toBeNull();
+    expect(sizeOf(CHART, 5, { from: 4, to: 8 })).toBe('section');
+    expect(sizeOf(CHART, 0, null)).toBe('form');
+    expect(sizeOf(CHART, 0, { from: 0, to: 3 })).toBeNull();
+  });
+
+  test('longer and shorter, never empty, never past the end', () => {
+    expect(resized(CHART, 1, null, 1)).toEqual({ from: 1, to: 2 });
+    expect(resized(CHART, 0, { from: 6, to: 8 }, 1)).toEqual({ from: 6, to: 8 });
+    expect(resized(CHART, 0, { from: 6, to: 7 }, -1)).toEqual({ from: 6, to: 7 });
+    expect(fitLoop(CHART, { from: 6, to: 99 })).toEqual({ from: 6, to: 8 });
+    expect(fitLoop(CHART, { from: 40, to: 42 })).toEqual({ from: 0, to: 8 });
+  });
+});
+
+describe('turns, rests, tempo', () => {
+  const whose = (turns: (typeof TURNS)[number], moments: readonly [number, number, number][]) =>
+    moments.map(([bar, pass, seconds]) => turnAt(turns, { bar, pass, seconds }));
+
+  test('whose turn it is', () => {
+    expect(whose('none', [[0, 0, 0]])).toEqual([null]);
+    expect(
+      whose('sixty seconds', [
+        [0, 0, 59],
+        [9, 0, 60],
+        [9, 0, 120],
+      ]),
+    ).toEqual(['corvel', 'player', 'corvel']);
+    expect(
+      whose('four bars', [
+        [3, 0, 0],
+        [4, 0, 0],
+        [8, 1, 0],
+      ]),
+    ).toEqual(['corvel', 'player', 'corvel']);
+    expect(
+      whose('bar by bar', [
+        [0, 0, 0],
+        [1, 0, 0],
+      ]),
+    ).toEqual(['corvel', 'player']);
+    expect(
+      whose('pass by pass', [
+        [7, 0, 0],
+        [8, 1, 0],
+      ]),
+    ).toEqual(['corvel', 'player']);
+    expect(leftOfTurn(75)).toBe(45);
+  });
+
+  test('the band rests in one bar of so many, and plays the first', () => {
+    for (const every of [2, 4, 8, 16]) {
+      for (const seed of [1, 2, 3]) {
+        const silent = Array.from({ length: 4 * every }, (_, bar) => isRest(every, bar, seed));
+        expect(silent[0]).toBe(false);
+        for (let from = 0; from < silent.length; from += every)
+          expect(silent.slice(from, from + every).filter(Boolean)).toHaveLength(1);
+      }
+    }
+    expect(isRest(0, 3, 1)).toBe(false);
+  });
+
+  test('a ramp goes up every so many passes and stops at its goal', () => {
+    const up = tempoFrom(0, 100, { by: 8, every: 2, goal: 120 }, 16);
+    expect(up).toEqual([
+      { beat: 0, bpm: 100 },
+      { beat: 32, bpm: 108 },
+      { beat: 64, bpm: 116 },
+      { beat: 96, bpm: 120 },
+    ]);
+    expect(tempoAt(up, 40)).toBe(108);
+    expect(tempoFrom(8, 120, { by: 10, every: 1, goal: 95 }, 4).map(({ bpm }) => bpm)).toEqual([
+      120, 110, 100, 95,
+    ]);
+    expect(tempoFrom(0, 100, null, 4)).toHaveLength(1);
+    expect(tempoFrom(0, 9_999, { by: 3, every: 1, goal: 30 }, 4)[0]?.bpm).toBe(400);
+  });
+
+  test('a tempo is tapped', () => {
+    let taps: readonly number[] = [];
+    for (const now of [0, 500, 1000, 1500]) taps = withTap(taps, now);
+    expect(tapped(taps)).toBe(120);
+    expect(tapped(withTap(taps, 9_000))).toBeNull();
+    expect(tapped([])).toBeNull();
+  });
+
+  test('half an hour of playing is counted, a rest begins anew', () => {
+    const minute = 60_000;
+    playedFor(100 * minute, false);
+    let played = 0;
+    for (let now = 100; now <= 130; now += 0.25) played = playedFor(now * minute, true);
+    expect(played).toBeCloseTo(30 * minute, -4);
+    expect(playedFor(140 * minute, true)).toBe(0);
+  });
+});
+
+const place = (beat: number, part: 'approach' | 'fill' | 'target' = 'fill') =>
+  struck({ beat, beats: 1, string: 3, fret: 5, note: note('C'), chord: 0, part });
+const passage = (notes: Passage['notes'], pickUp = 0): Passage => ({
+  ...PLAIN_PASSAGE,
+  ...{ time: { beats: 4, unit: 4 }, beats: 32, neck: STANDARD_NECK, pickUp, notes },
+});
+
+describe('the line of a loop', () => {
+  test('begins with its pick-up, which takes the place of what it would sound over', () => {
+    const whole = passage([
+      place(0),
+      place(6),
+      place(7, 'approach'),
+      place(8, 'target'),
+      place(14),
+      place(15),
+    ]);
+    expect(pickUpOf(whole, 8)).toBe(1);
+    const cut = cutPassage(whole, 8, 16);
+    expect(cut.notes.map(({ beat }) => beat)).toEqual([-1, 0, 6]);
+    expect(cut.beats).toBe(8);
+    expect(cutPassage(whole, 0, 8).pickUp).toBe(0);
+    expect(cutPassage(passage([place(-1), place(0)], 1), 0, 8).notes).toHaveLength(2);
+  });
+
+  test('a note is cut where the loop ends', () => {
+    const long = passage([{ ...place(2), beats: 9 }]);
+    expect(cutPassage(long, 0, 4).notes[0]?.beats).toBe(2);
+  });
+
+  test('targets ring for as long as their chords', () => {
+    const stops = CHART.chords.map(({ index, chord }) => ({
+      ...{ index, string: 3, fret: 5, note: chord.root, midi: 60 },
+      ...{ degree: 0 as never, halfSteps: 0, sentence: '' },
+    }));
+    const line = targetLine(CHART, CHART.source.key, STANDARD_NECK, stops);
+    expect(line.notes.map(({ beat, beats }) => [beat, beats]).slice(2, 5)).toEqual([
+      [8, 4],
+      [12, 2],
+      [14, 2],
+    ]);
+  });
+});
+
+describe('a session', () => {
+  const form = bandForm(CHART, { from: 0, to: 2 });
+  const line: readonly SoundEvent[] = [0, 4].map((beat) => ({
+    part: 'line',
+    beat,
+    beats: 1,
+    midi: 70,
+    velocity: 0.8,
+  }));
+  const session = (changed: Partial<Session> = {}) =>
+    sessionProgramme({
+      ...{ feel: feelOfKind('swing'), seed: 1, click: 'none', turns: 'none', rests: 0, count: 1 },
+      ...{ tempo: [{ beat: 0, bpm: 120 }], pickUp: 0, pass: () => ({ form, line }), ...changed },
+    });
+  const parts = (events: readonly SoundEvent[]) => new Set(events.map(({ part }) => part));
+
+  test('band and line go round, each pass its own, counted in by a bar', () => {
+    const programme = session();
+    expect(programme).toMatchObject({ length: 8, loop: true, countIn: 4 });
+    expect(programme.count.map(({ beat }) => beat)).toEqual([-4, -3, -2, -1]);
+    expect(parts(programme.eventsBetween(0, 8))).toEqual(
+      new Set(['bass', 'comp', 'drums', 'line']),
+    );
+    const pass = (from: number) =>
+      programme
+        .eventsBetween(from, from + 8)
+        .map((one) => JSON.stringify({ ...one, beat: one.beat - from }));
+    expect(pass(8)).not.toEqual(pass(0));
+    expect(pass(0)).toEqual(pass(0));
+  });
+
+  test('in the player’s turn the line is silent; in a rest the band is', () => {
+    const turns = session({ turns: 'bar by bar' }).eventsBetween(0, 8);
+    expect(turns.filter(({ part }) => part === 'line').map(({ beat }) => beat)).toEqual([0]);
+    const rested = session({ rests: 2 });
+    const bars = Array.from({ length: 8 }, (_, bar) => rested.eventsBetween(4 * bar, 4 * bar + 4));
+    const silent = bars.map((events) => !parts(events).has('drums'));
+    expect(silent.filter(Boolean)).toHaveLength(4);
+    expect(silent[0]).toBe(false);
+  });
+
+  test('every click, and none too many', () => {
+    for (const click of CLICKS) {
+      const clicks = session({ click })
+        .eventsBetween(0, 16)
+        .filter(({ part }) => part === 'click');
+      expect(clicks).toHaveLength(
+        { none: 0, 'every beat': 16, 'two and four': 8, 'once a bar': 4, 'every two bars': 2 }[
+          click
+        ],
+      );
+    }
+  });
+
+  test('what was made elsewhere is played', () => {
+    const programme = session();
+    const wanted = programme.wanted(3);
+    expect(wanted?.seed).toBe(4);
+    programme.put(3, [{ part: 'bass', beat: 2, beats: 1, midi: 40, velocity: 0.5 }]);
+    expect(programme.wanted(3)).toBeNull();
+    const band = programme.eventsBetween(24, 32).filter(({ part }) => part !== 'line');
+    expect(band).toEqual([expect.objectContaining({ beat: 26, midi: 40, on: 'double-bass' })]);
+  });
+
+  test('as a MIDI file each part has its track, and comes back where it was', () => {
+    const bytes = programmeMidi(session(), { title: 'A loop', time: form.time, bpm: 90 });
+    const file = new midi.Midi(bytes);
+    expect(file.tracks.map(({ name }) => name)).toEqual(['Line', 'Bass', 'Comping', 'Drums']);
+    expect(file.tracks.map(({ channel }) => channel)).toEqual([0, 1, 2, 9]);
+    expect(Math.round(file.header.tempos[0]?.bpm ?? 0)).toBe(90);
+    const beats = file.tracks[0]?.notes.map(({ ticks }) => ticks / file.header.ppq);
+    expect(beats).toEqual([0, 4]);
+    const drums = session()
+      .eventsBetween(0, 8)
+      .filter(({ part }) => part === 'drums');
+    expect(file.tracks[3]?.notes).toHaveLength(drums.length);
+  });
+
+  test('ramps hold for the beats of their passes', () => {
+    const tempo = tempoFrom(0, 60, { by: 20, every: 1, goal: 120 }, 8);
+    const programme = session({ tempo });
+    expect(programme.tempo.secondsAt(16) - programme.tempo.secondsAt(8)).toBeCloseTo(6);
+    expect(tempoMap(tempo).secondsAt(8)).toBe(8);
+  });
+});
+
+test('settings that cannot be read are as by default, the rest stays', () => {
+  fc.assert(
+    fc.property(fc.anything(), (wrong) => {
+      const read = playSchema.parse({ click: wrong, loop: wrong, tempo: 90, rests: wrong });
+      expect(read.tempo).toBe(90);
+    }),
+  );
+});

@@ -1,0 +1,47 @@
+/** What is asked for a pass: its targets, and the exercise that is its line. */
+import { rememberBy } from '$core/cache';
+import type { ExerciseRequest } from '$core/exercises/exercises';
+import type { RouteRequest } from '$core/targets/route';
+import type { PracticeSheet } from '$lib/study/plan';
+import type { PlaySettings } from '$lib/study/playing';
+import { routeRequest } from '$lib/study/routes';
+import type { Study } from '$lib/study/study.svelte';
+import type { Staged } from './staged';
+
+/** Strings of exercises on one set, and notes to a group: as Practice begins with. */
+const STRINGS = [1, 2, 3] as const;
+const GROUP = 4;
+
+export interface PassRequests {
+  /** Null where the line is no exercise. */
+  readonly exercise: ExerciseRequest | null;
+  readonly routes: RouteRequest;
+}
+
+interface Asked {
+  readonly study: Pick<Study, 'neck' | 'zone' | 'zones' | 'plan'>;
+  readonly settings: Pick<PlaySettings, 'line' | 'subdivision' | 'seed'>;
+  /** The kept sheet that is the line; null for none. */
+  readonly kept: PracticeSheet | null;
+  readonly at: (halfSteps: number) => Staged;
+}
+
+/** Requests by the key of a pass: the same key asks the very same. */
+export function passRequests({ study, settings, kept, at }: Asked) {
+  const { neck, zone, zones, plan } = study;
+  const { line, subdivision, seed } = settings;
+  return rememberBy(String, (halfSteps: number): PassRequests => {
+    const { chart, key, planned } = at(halfSteps);
+    // A pin is a place, which is no longer the same note in another key.
+    const pins = halfSteps === 0 ? plan.pins : {};
+    const wanted = kept ?? (line === 'none' || line === 'targets' ? null : { kind: line });
+    const exercise: ExerciseRequest | null = wanted && {
+      ...{ subdivision, seed, zone, strings: STRINGS, group: GROUP, from: 0, ...kept },
+      ...{ chart, key, neck, zones, pins, kind: wanted.kind, extent: 'whole' },
+      materials: planned.map(({ material }) => material),
+      intents: planned.map(({ intent }) => intent),
+      prefer: plan.targets.prefer,
+    };
+    return { exercise, routes: routeRequest({ plan: { ...plan, pins }, neck, planned, zone }) };
+  });
+}

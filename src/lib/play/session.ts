@@ -1,0 +1,187 @@
+/** What sounds while a loop is practised: the band, the click, the line, in turns, pass after pass. */
+import { bandOf } from '$core/band/band';
+import { type Click, clicksOf, countIn } from '$core/band/click';
+import type { BandEvent } from '$core/band/events';
+import type { BandForm } from '$core/band/form';
+import { PATTERNS } from '$core/band/patterns';
+import { hashed } from '$core/random';
+import type { Feel } from '$core/time/feel';
+import { type TempoChange, TEMPO_RANGE, tempoMap } from '$core/time/tempo';
+import type { Beats, BeatsPerMinute } from '$core/time/units';
+import { passesOf, type Programme, type SoundEvent } from '$lib/audio/programme';
+import type { Ramp, Turns } from '$lib/study/playing';
+
+export type Turn = 'corvel' | 'player';
+
+const FOUR = 4;
+const MINUTE = 60;
+
+/** Where in a session something is: bars and seconds counted on through all passes. */
+export interface Moment {
+  readonly bar: number;
+  readonly pass: number;
+  readonly seconds: number;
+}
+
+/** Whose turn it is; null where both play all the time. */
+export function turnAt(turns: Turns, { bar, pass, seconds }: Moment): Turn | null {
+  const turn = (count: number): Turn => (Math.floor(count) % 2 === 0 ? 'corvel' : 'player');
+  switch (turns) {
+    case 'none':
+      return null;
+    case 'sixty seconds':
+      return turn(seconds / MINUTE);
+    case 'four bars':
+      return turn(bar / FOUR);
+    case 'bar by bar':
+      return turn(bar);
+    case 'pass by pass':
+      return turn(pass);
+  }
+}
+
+/** Seconds until the turn changes, where turns go by the clock. */
+export const leftOfTurn = (seconds: number): number => MINUTE - (Math.max(0, seconds) % MINUTE);
+
+/** Whether the band is silent in a bar: one of every so many, drawn anew, never the first of all. */
+export function isRest(every: number, bar: number, seed: number): boolean {
+  if (every < 2 || bar === 0) return false;
+  const stretch = Math.floor(bar / every);
+  const drawn = Math.floor(hashed(seed, stretch, 77) * every);
+  return bar % every === (stretch === 0 ? Math.max(1, drawn) : drawn);
+}
+
+const within = (bpm: number): BeatsPerMinute =>
+  Math.min(TEMPO_RANGE.high, Math.max(TEMPO_RANGE.low, bpm));
+
+/**
+ * The tempo of passes from a beat on: steady, or faster every so many passes up to a goal (slower,
+ * where the goal is below). `length` is that of a pass, `beat` the beginning of one.
+ */
+export function tempoFrom(
+  beat: Beats,
+  bpm: BeatsPerMinute,
+  ramp: Ramp | null,
+  length: Beats,
+): readonly TempoChange[] {
+  const changes: TempoChange[] = [{ beat, bpm: within(bpm) }];
+  if (!ramp) return changes;
+  const way = Math.sign(ramp.goal - bpm);
+  let now = within(bpm);
+  for (let pass = ramp.every; now !== ramp.goal && way !== 0; pass += ramp.every) {
+    now = within(now + way * ramp.by);
+    if ((ramp.goal - now) * way <= 0) now = ramp.goal;
+    changes.push({ beat: beat + pass * length, bpm: now });
+    if (now === TEMPO_RANGE.high || now === TEMPO_RANGE.low) break;
+  }
+  return changes;
+}
+
+/** The tempo that holds at a beat. */
+export const tempoAt = (changes: readonly TempoChange[], beat: Beats): BeatsPerMinute =>
+  (changes.findLast((one) => one.beat <= beat + 1e-6) ?? changes[0])?.bpm ?? TEMPO_RANGE.low;
+
+/** One pass of a loop: its chords, and what is played over them; beats count from its first bar. */
+export interface Pass {
+  readonly form: BandForm;
+  readonly line: readonly SoundEvent[];
+}
+
+export interface Session {
+  readonly feel: Feel;
+  readonly seed: number;
+  readonly click: Click;
+  readonly turns: Turns;
+  readonly rests: number;
+  /** Bars counted in. */
+  readonly count: number;
+  readonly tempo: readonly TempoChange[];
+  /** Before the first bar of each pass, for what the line begins with. */
+  readonly pickUp: Beats;
+  readonly pass: (number: number) => Pass;
+}
+
+const CLICK_VELOCITY = { strong: 0.8, weak: 0.55 } as const;
+const CLICK_LENGTH = 0.1;
+
+const clicked = ({ beat, strong }: { beat: Beats; strong: boolean }): SoundEvent => ({
+  ...{ part: 'click', beat, beats: CLICK_LENGTH, strong },
+  velocity: strong ? CLICK_VELOCITY.strong : CLICK_VELOCITY.weak,
+});
+
+/** Passes whose band is remembered: the one that sounds and those beside it. */
+const REMEMBERED = 4;
+
+/** What is asked of the band for a pass. */
+export interface BandRequest {
+  readonly form: BandForm;
+  readonly feel: Feel;
+  readonly seed: number;
+  readonly loops: true;
+}
+
+/** A session as a programme; the band of a pass may be made elsewhere before it is needed. */
+export interface SessionProgramme extends Programme {
+  /** What is to be asked for a pass; null where it is there. */
+  readonly wanted: (pass: number) => BandRequest | null;
+  readonly put: (pass: number, band: readonly BandEvent[]) => void;
+}
+
+/** The programme of a session: each pass is made when it is first asked for. */
+export function sessionProgramme(session: Session): SessionProgramme {
+  const { feel, seed, click, turns, rests, pickUp } = session;
+  const tempo = tempoMap(session.tempo);
+  const first = session.pass(0).form;
+  const { beats: length, bars } = first;
+  const bands = new Map<number, readonly SoundEvent[]>();
+  const { sound } = PATTERNS[feel.kind].bass;
+
+  const askFor = (pass: number, form: BandForm): BandRequest => {
+    return { form, feel, seed: seed + pass, loops: true };
+  };
+  function put(pass: number, band: readonly BandEvent[]): readonly SoundEvent[] {
+    const played = band.map((event): SoundEvent => {
+      return event.part === 'bass' ? { ...event, on: sound } : event;
+    });
+    for (const old of [...bands.keys()].slice(0, Math.max(0, bands.size - REMEMBERED + 1)))
+      bands.delete(old);
+    bands.set(pass, played);
+    return played;
+  }
+  function bandIn(pass: number, form: BandForm): readonly SoundEvent[] {
+    const known = bands.get(pass);
+    if (known) return known;
+    const { form: asked, ...options } = askFor(pass, form);
+    return put(pass, bandOf(asked, options));
+  }
+
+  const programme = passesOf(
+    (number) => {
+      const { form, line } = session.pass(number);
+      const barAt = (beat: Beats) => {
+        const bar = bars.findLastIndex((one) => one.beat <= beat + 1e-6);
+        return number * bars.length + Math.max(0, bar);
+      };
+      const band = bandIn(number, form).filter(({ beat }) => !isRest(rests, barAt(beat), seed));
+      const heard = line.filter(({ beat }) => {
+        const seconds = tempo.secondsAt(number * length + beat);
+        return turnAt(turns, { bar: barAt(beat), pass: number, seconds }) !== 'player';
+      });
+      const clicks = clicksOf(form, click, number * bars.length).map(clicked);
+      return [...band, ...clicks, ...heard];
+    },
+    {
+      start: -pickUp,
+      length,
+      loop: true,
+      count: countIn(first.time, session.count).map(clicked),
+      countIn: session.count * first.time.beats,
+      tempo,
+    },
+  );
+  return {
+    ...programme,
+    wanted: (pass) => (bands.has(pass) ? null : askFor(pass, session.pass(pass).form)),
+    put,
+  };
+}

@@ -1,0 +1,322 @@
+/** What the stage shows and plays: the loop, its passes in their keys, the band and the line over it. */
+import { createContext, onDestroy, untrack } from 'svelte';
+import type { SoundEvent } from '$lib/audio/programme';
+import { bandForm, lastBy } from '$core/band/form';
+import { feelFor } from '$core/band/band';
+import { readPassageJson } from '$core/formats/passage/json';
+import type { Passage } from '$core/phrases/passage';
+import type { RouteStop } from '$core/targets/route';
+import { readFeel } from '$core/time/feel';
+import { DEFAULT_TEMPO, type TempoChange, TEMPO_RANGE } from '$core/time/tempo';
+import { lineEvents, type Programme } from '$lib/audio/programme';
+import { pageTransport } from '$lib/audio/transport.svelte';
+import type { PlannedChord } from '$lib/study/choices';
+import type { PlaySettings } from '$lib/study/playing';
+import type { Study } from '$lib/study/study.svelte';
+import { createAnswer } from '$lib/workers/answer.svelte';
+import { createCaller } from '$lib/workers/compute';
+import { shiftOf } from './keys';
+import { cutPassage, targetLine } from './line';
+import { fitLoop } from '$lib/study/loops';
+import {
+  leftOfTurn,
+  type SessionProgramme,
+  sessionProgramme,
+  tempoAt,
+  tempoFrom,
+  turnAt,
+} from './session';
+import { stager } from './staged';
+
+/** Beats a minute slower after a pass the player marks as poor, where no ramp says how many. */
+const SLOWER = 4;
+export function createStage(study: Study) {
+  const transport = pageTransport();
+  const settings = $derived(study.view.play);
+  const loop = $derived(study.chart ? fitLoop(study.chart, settings.loop) : { from: 0, to: 0 });
+  const staged = $derived.by(() => {
+    const { chart, key, planned } = study;
+    return chart ? stager({ chart, key, planned }, study.document.text) : null;
+  });
+  const shift = (pass: number) => shiftOf(settings.keys, pass, settings.seed);
+  const pass = $derived(transport.pass);
+
+  const kept = $derived(study.plan.sheets.find(({ id }) => id === settings.sheet) ?? null);
+  const requests = $derived(staged && passRequests({ study, settings, kept, at: staged }));
+  /** Passes of even and of odd number are worked out apart: one sounds while the next is made. */
+  const asked = $derived.by(() => {
+    const [even, odd] = pass % 2 === 0 ? [pass, pass + 1] : [pass + 1, pass];
+    return { even: requests?.(shift(even)), odd: requests?.(shift(odd)) };
+  });
+  const routes = {
+    even: createAnswer('routes', () => asked.even?.routes ?? null),
+    odd: createAnswer('routes', () => asked.odd?.routes ?? null),
+  };
+  const exercises = {
+    even: createAnswer('exercise', () => asked.even?.exercise ?? null),
+    odd: createAnswer('exercise', () => asked.odd?.exercise ?? null),
+  };
+  const parity = (number: number) => (number % 2 === 0 ? 'even' : 'odd');
+
+  const stopsIn = (number: number): readonly RouteStop[] => {
+    const answer = routes[parity(number)];
+    return (answer.settled && answer.value?.[0]?.stops) || [];
+  };
+  /** A melody kept as it was read: it stays where it is, whatever the key. */
+  const melody = $derived.by((): Passage | null => {
+    const read = kept?.passage ? readPassageJson(kept.passage) : null;
+    return read?.ok ? read.passage : null;
+  });
+  /** The line of a pass within the loop; null where nothing is played over the band. */
+  function lineIn(number: number): Passage | null {
+    const at = staged?.(shift(number));
+    if (!at) return null;
+    const bars = at.chart.bars;
+    const from = bars[loop.from]?.beat ?? 0;
+    const last = bars[loop.to - 1];
+    const to = last ? last.beat + last.beats : from;
+    const answer = exercises[parity(number)];
+    const whole =
+      melody ??
+      (kept === null && settings.line === 'targets'
+        ? targetLine(at.chart, at.key, study.neck, stopsIn(number))
+        : answer.settled && asked[parity(number)]?.exercise
+          ? (answer.value?.passage ?? null)
+          : null);
+    return whole && cutPassage(whole, from, to);
+  }
+  const line = $derived(lineIn(pass));
+
+  const chartTempo = $derived(settings.tempo ?? study.chart?.source.tempo ?? DEFAULT_TEMPO);
+  let tempos = $state.raw<readonly TempoChange[]>([]);
+  /** The tempo sounding; the one to begin with while nothing plays. */
+  const tempo = $derived(transport.playing ? tempoAt(tempos, transport.through ?? 0) : chartTempo);
+
+  const formIn = (number: number) => {
+    const at = staged?.(shift(number));
+    return at
+      ? bandForm(at.chart, { ...loop, chosen: at.planned.map(({ material }) => material.notes) })
+      : null;
+  };
+  const form = $derived(formIn(0));
+  const feel = $derived(
+    study.chart ? feelFor(readFeel(study.chart.source.feel), study.chart.source.time) : null,
+  );
+
+  function programme(tempo: readonly TempoChange[] = tempos): SessionProgramme | null {
+    if (!form || !feel || form.bars.length === 0) return null;
+    const { click, turns, rests, count, seed } = settings;
+    const none: readonly SoundEvent[] = [];
+    return sessionProgramme({
+      ...{ feel, seed, click, turns, rests, count, tempo },
+      pickUp: lineIn(0)?.pickUp ?? 0,
+      pass: (number) => {
+        const sung = lineIn(number);
+        return { form: formIn(number) ?? form, line: sung ? lineEvents(sung) : none };
+      },
+    });
+  }
+
+  const set = (changed: Partial<PlaySettings>) => {
+    study.look({ play: { ...study.view.play, ...changed } });
+  };
+
+  let playing = $state.raw<SessionProgramme | null>(null);
+  const bands = createCaller('band');
+  onDestroy(bands.close);
+  // The band of the pass to come is made elsewhere while this one sounds.
+  $effect(() => {
+    const session = playing;
+    const coming = pass + 1;
+    const wanted = transport.playing ? session?.wanted(coming) : null;
+    if (!session || !wanted) return;
+    void untrack(() => bands.ask(wanted)).then(
+      (band) => session.put(coming, band),
+      // It is made when it is needed.
+      () => undefined,
+    );
+  });
+
+  /** Begins at a beat of the loop, or at its beginning. */
+  async function play(from?: number) {
+    if (!form) return;
+    tempos = tempoFrom(0, chartTempo, settings.ramp, form.beats);
+    playing = programme();
+    if (playing) await transport.play(playing, from === undefined ? {} : { from });
+  }
+
+  /** Takes what was changed up while it plays. */
+  function takeUp() {
+    if (transport.playing) playing = programme();
+    if (transport.playing && playing) transport.change(playing);
+  }
+
+  /** Another tempo, at once where it plays; the ramp goes on from it. */
+  function setTempo(bpm: number) {
+    const within = Math.round(Math.min(TEMPO_RANGE.high, Math.max(TEMPO_RANGE.low, bpm)));
+    set({ tempo: within });
+    if (!transport.playing || !form) return;
+    const now = transport.reached;
+    const nextPass = form.beats * (Math.floor(now / form.beats) + 1);
+    tempos = [
+      ...tempos.filter(({ beat }) => beat < now),
+      { beat: now, bpm: within },
+      ...tempoFrom(nextPass - form.beats, within, settings.ramp, form.beats).slice(1),
+    ];
+    takeUp();
+  }
+
+  /** A pass that went poorly: slower from the next one on. */
+  function slower() {
+    if (!transport.playing || !form) return;
+    const nextPass = form.beats * Math.max(1, Math.ceil(transport.reached / form.beats - 1e-6));
+    const slow = tempoAt(tempos, nextPass - 1e-3) - (settings.ramp?.by ?? SLOWER);
+    const goal = Math.max(TEMPO_RANGE.low, slow);
+    tempos = [
+      ...tempos.filter(({ beat }) => beat < nextPass - 1e-6),
+      ...tempoFrom(nextPass, goal, settings.ramp, form.beats),
+    ];
+    takeUp();
+  }
+
+  // Where it is.
+  const beat = $derived(transport.beat ?? 0);
+  const at = $derived(Math.max(0, beat));
+  const index = $derived.by(() => {
+    if (!form || !study.chart) return 0;
+    if (!transport.playing) {
+      const { nowIndex, chart } = study;
+      const bar = (chart.chords[nowIndex]?.bar ?? 1) - 1;
+      if (bar >= loop.from && bar < loop.to) return nowIndex;
+      const start = chart.bars[loop.from]?.beat ?? 0;
+      return Math.max(0, lastBy(chart.chords, start));
+    }
+    const start = study.chart.bars[loop.from]?.beat ?? 0;
+    return Math.max(0, lastBy(study.chart.chords, start + at));
+  });
+  /** The change to come: the chord, whether another pass begins with it, and the beat it falls on. */
+  const change = $derived.by(() => {
+    const { chart } = study;
+    if (!chart || !form) return null;
+    const start = chart.bars[loop.from]?.beat ?? 0;
+    const end = start + form.beats;
+    const own = chart.chords[index];
+    for (let next = index + 1; next < chart.chords.length; next++) {
+      const one = chart.chords[next];
+      if (!one || one.beat >= end - 1e-6) break;
+      if (one.chord.symbol !== own?.chord.symbol)
+        return { index: next, again: false, beat: one.beat - start };
+    }
+    const first = Math.max(0, lastBy(chart.chords, start));
+    return { index: first, again: true, beat: form.beats };
+  });
+  const first = $derived.by(() => {
+    const start = study.chart?.bars[loop.from]?.beat ?? 0;
+    return study.chart ? Math.max(0, lastBy(study.chart.chords, start)) : 0;
+  });
+  const now = $derived<PlannedChord | null>(staged?.(shift(pass)).planned[index] ?? null);
+  const next = $derived.by((): PlannedChord | null => {
+    if (!change) return null;
+    return staged?.(shift(pass + (change.again ? 1 : 0))).planned[change.index] ?? null;
+  });
+  /** Beats to the change, whole ones begun. */
+  const left = $derived(change ? Math.max(0, Math.ceil(change.beat - at - 1e-6)) : 0);
+  const target = $derived(stopsIn(pass)[index] ?? null);
+  const nextTarget = $derived.by(() => {
+    if (!change) return null;
+    return stopsIn(pass + (change.again ? 1 : 0))[change.index] ?? null;
+  });
+  const bar = $derived(form ? pass * form.bars.length + Math.max(0, lastBy(form.bars, at)) : 0);
+  const seconds = $derived.by(() => {
+    const { through, playing } = transport;
+    if (!playing || through === null || through < 0) return 0;
+    const zero = transport.secondsAt(0) ?? 0;
+    return Math.floor(Math.max(0, (transport.secondsAt(through) ?? zero) - zero));
+  });
+  const turn = $derived(transport.playing ? turnAt(settings.turns, { bar, pass, seconds }) : null);
+
+  return {
+    get settings() {
+      return settings;
+    },
+    set,
+    get loop() {
+      return loop;
+    },
+    get form() {
+      return form;
+    },
+    get feel() {
+      return feel;
+    },
+    get tempo() {
+      return tempo;
+    },
+    setTempo,
+    slower,
+    play,
+    takeUp,
+    /** What is played, at a steady tempo, to be written to a file. */
+    steady: (): Programme | null => programme(tempoFrom(0, tempo, null, 1)),
+    get line() {
+      return line;
+    },
+    get kept() {
+      return kept;
+    },
+    /** Whether a line that is wanted is still being made. */
+    get working() {
+      return !exercises[parity(pass)].settled;
+    },
+    get failure() {
+      return exercises.even.failure ?? exercises.odd.failure;
+    },
+    /** Beats from the beginning of the loop; below 0 while it is counted in. */
+    get beat() {
+      return beat;
+    },
+    get pass() {
+      return pass;
+    },
+    get index() {
+      return index;
+    },
+    /** The chord the pass begins with, by which its key is known. */
+    get keyName() {
+      return staged?.(shift(pass)).planned[first]?.chord.symbol ?? '';
+    },
+    get change() {
+      return change;
+    },
+    get now() {
+      return now;
+    },
+    get next() {
+      return next;
+    },
+    get left() {
+      return left;
+    },
+    get target() {
+      return target;
+    },
+    get nextTarget() {
+      return nextTarget;
+    },
+    get turn() {
+      return turn;
+    },
+    /** Seconds of the turn that are left, where turns go by the clock. */
+    get leftOfTurn() {
+      return settings.turns === 'sixty seconds' && transport.playing ? leftOfTurn(seconds) : null;
+    },
+    get seconds() {
+      return seconds;
+    },
+  };
+}
+
+export type Stage = ReturnType<typeof createStage>;
+
+/** The stage shown. */
+export const [getStage, setStage] = createContext<Stage>();

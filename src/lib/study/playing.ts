@@ -1,0 +1,68 @@
+/** How a chart is practised with the band: part of what is only looked at, kept with the chart. */
+import * as z from 'zod/mini';
+import { CLICKS } from '$core/band/click';
+import { EXERCISES } from '$core/exercises/kinds';
+import { SUBDIVISIONS } from '$core/time/subdivision';
+import { TEMPO_RANGE } from '$core/time/tempo';
+
+/** How each pass of the loop moves to another key. */
+export const KEY_WAYS = ['same', 'half steps', 'fourths', 'whole steps', 'random'] as const;
+export type KeyWay = (typeof KEY_WAYS)[number];
+
+/** Who plays when; in Corvel's turn the line is heard. */
+export const TURNS = ['none', 'sixty seconds', 'four bars', 'bar by bar', 'pass by pass'] as const;
+export type Turns = (typeof TURNS)[number];
+
+/** How early what comes is shown. */
+export const AHEAD = ['always', 'four beats', 'two beats', 'one beat', 'nothing'] as const;
+export type Ahead = (typeof AHEAD)[number];
+
+/** What is played over the band: nothing, the targets of the plan, or an exercise. */
+export const LINES = ['none', 'targets', ...EXERCISES] as const;
+export type PlayLine = (typeof LINES)[number];
+
+/** What cannot be read of a kept value is as it is by default. */
+export const or = <T extends z.core.SomeType>(schema: T, fallback: z.core.output<T>) =>
+  z._default(
+    z.catch(schema, () => fallback as never),
+    fallback as never,
+  );
+
+const count = (least: number, most: number) => z.int().check(z.minimum(least), z.maximum(most));
+const bpm = z.number().check(z.minimum(TEMPO_RANGE.low), z.maximum(TEMPO_RANGE.high));
+
+export const loopSchema = z.object({ from: count(0, 4095), to: count(1, 4096) });
+/** Bars as played that go round, from 0 up to, not including, `to`. */
+export type Loop = z.infer<typeof loopSchema>;
+
+export const rampSchema = z.object({ by: count(1, 20), every: count(1, 16), goal: bpm });
+/** So many beats a minute faster every so many passes, up to a goal. */
+export type Ramp = z.infer<typeof rampSchema>;
+
+export const playSchema = z.object({
+  /** Null for the whole form. */
+  loop: or(z.nullable(loopSchema), null),
+  /** Beats a minute; null for the chart's own. */
+  tempo: or(z.nullable(bpm), null),
+  /** Bars counted in. */
+  count: or(count(0, 2), 1),
+  click: or(z.enum(CLICKS), 'none'),
+  ramp: or(z.nullable(rampSchema), null),
+  keys: or(z.enum(KEY_WAYS), 'same'),
+  turns: or(z.enum(TURNS), 'none'),
+  ahead: or(z.enum(AHEAD), 'always'),
+  /** The band falls silent for one bar in so many; 0 for never. */
+  rests: or(count(0, 16), 0),
+  line: or(z.enum(LINES), 'none'),
+  /** The kept sheet that is played instead; null for none. */
+  sheet: or(z.nullable(z.string().check(z.maxLength(40))), null),
+  /** What the exercise is made with. */
+  subdivision: or(z.enum(SUBDIVISIONS), 'eighths'),
+  seed: or(count(0, 1_000_000), 1),
+  /** Whether the line is shown while it is not Corvel's turn. */
+  hidden: or(z.boolean(), false),
+  staff: or(z.boolean(), false),
+});
+
+export type PlaySettings = z.infer<typeof playSchema>;
+export const DEFAULT_PLAY: PlaySettings = playSchema.parse({});

@@ -1,0 +1,5 @@
+<script lang="ts">
+  import PlayScreen from '$lib/play/PlayScreen.svelte';
+</script>
+
+<PlayScreen />
