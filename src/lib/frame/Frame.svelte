@@ -46,6 +46,8 @@
     readonly shut?: boolean;
     /** Whether what is typed belongs to a part of the screen, as while bars are edited. */
     readonly typing?: boolean;
+    /** Whether the strip leaves room to the rest, and the more on a phone. */
+    readonly thin?: boolean;
     /** Where the music is on the strip. */
     readonly hand?: ComponentProps<typeof Strip>['hand'];
     /** Told the bars chosen to go round, after they are kept. */
@@ -71,6 +73,7 @@
     fitted = false,
     shut = false,
     typing = false,
+    thin = false,
     hand = null,
     onloop,
   }: Props = $props();
@@ -162,6 +165,7 @@
         naming={settings.current.modeNames}
         opened={study.view.opened}
         {shut}
+        {thin}
         ongo={ongo ?? study.go}
         onedit={onedit ?? ongo ?? study.go}
         unreadable={study.unreadable}

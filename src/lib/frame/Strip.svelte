@@ -38,6 +38,8 @@
     readonly opened: boolean;
     /** Whether the lines keep their lanes shut, where other things need the room. */
     readonly shut?: boolean;
+    /** Whether it leaves room to the rest, and the more on a phone. */
+    readonly thin?: boolean;
     readonly ongo: (index: number) => void;
     readonly onedit: (index: number) => void;
     /** Bars of which something cannot be read, and what. */
@@ -61,6 +63,7 @@
     naming,
     opened,
     shut = false,
+    thin = false,
     ongo,
     onedit,
     unreadable,
@@ -194,7 +197,9 @@
   bind:this={scroller}
   bind:clientWidth={width}
   bind:clientHeight={height}
-  class="relative max-h-55 shrink-0 will-change-transform contain-content overflow-x-hidden overflow-y-auto [scrollbar-width:thin]"
+  class="relative {thin
+    ? 'max-h-38 max-sm:max-h-20'
+    : 'max-h-55'} shrink-0 will-change-transform contain-content overflow-x-hidden overflow-y-auto [scrollbar-width:thin]"
   role="group"
   aria-label="The form, {chart.bars.length} bars"
 >

@@ -208,6 +208,7 @@
   {actions}
   fitted
   shut
+  thin
   now={stage.index}
   next={ahead ? (stage.change?.index ?? null) : null}
   ongo={goTo}
@@ -354,7 +355,7 @@
     {/if}
   </div>
 
-  {#if settings.staff}
+  {#if settings.staff && !unfolded}
     <!-- Scrolled with the keys as well. -->
     <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
     <div

@@ -56,7 +56,7 @@
   const GROWING = 4;
   /** How near the change is, 0 to 1, by quarters of a beat: nothing is drawn anew between them. */
   const near = $derived.by(() => {
-    if (!stage.change) return 0;
+    if (!stage.change || !stage.playing) return 0;
     const left = stage.change.beat - Math.max(0, stage.beat);
     return Math.max(0, Math.round(4 * (GROWING - left)) / (4 * GROWING));
   });
@@ -110,7 +110,7 @@
             y2={layout.string(nextTarget.string)}
           />
           <circle
-            class="fill-sheet stroke-next"
+            class="fill-none stroke-next"
             stroke-width="2"
             r="6"
             cx={layout.finger(way.fret)}

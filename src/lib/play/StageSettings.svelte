@@ -31,12 +31,7 @@
   const settings = $derived(stage.settings);
   const ramp = $derived(settings.ramp);
 
-  const LINE_NAMES: Readonly<Partial<Record<PlayLine, string>>> = {
-    none: 'No line',
-    targets: 'Targets of the plan',
-  };
-  const nameOf = (line: PlayLine) =>
-    line === 'none' || line === 'targets' ? (LINE_NAMES[line] ?? '') : EXERCISE_WORDS[line].name;
+  const nameOf = (line: PlayLine) => (line === 'none' ? 'No line' : EXERCISE_WORDS[line].name);
   const KEY_NAMES: Readonly<Record<KeyWay, string>> = {
     same: 'the chart’s own',
     'half steps': 'a half step up each pass',

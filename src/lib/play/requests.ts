@@ -30,6 +30,7 @@ interface Asked {
 export function passRequests({ study, settings, kept, at }: Asked) {
   const { neck, zone, zones, plan } = study;
   const { line, subdivision, seed } = settings;
+  const { chosen } = plan.targets;
   return rememberBy(String, (halfSteps: number): PassRequests => {
     const { chart, key, planned } = at(halfSteps);
     // A pin is a place, which is no longer the same note in another key.
@@ -42,6 +43,7 @@ export function passRequests({ study, settings, kept, at }: Asked) {
       intents: planned.map(({ intent }) => intent),
       prefer: plan.targets.prefer,
     };
-    return { exercise, routes: routeRequest({ plan: { ...plan, pins }, neck, planned, zone }) };
+    const routes = routeRequest({ plan: { ...plan, pins }, neck, planned, zone });
+    return { exercise, routes: { ...routes, count: chosen + 1 } };
   });
 }

@@ -17,6 +17,7 @@ import { createAnswer } from '$lib/workers/answer.svelte';
 import { createCaller } from '$lib/workers/compute';
 import { shiftOf } from './keys';
 import { cutPassage, targetLine } from './line';
+import { passRequests } from './requests';
 import { fitLoop } from '$lib/study/loops';
 import {
   leftOfTurn,
@@ -60,7 +61,9 @@ export function createStage(study: Study) {
 
   const stopsIn = (number: number): readonly RouteStop[] => {
     const answer = routes[parity(number)];
-    return (answer.settled && answer.value?.[0]?.stops) || [];
+    // Another way through the form may have been chosen on Plan.
+    const chosen = Math.min(study.plan.targets.chosen, (answer.value?.length ?? 1) - 1);
+    return (answer.settled && answer.value?.[chosen]?.stops) || [];
   };
   /** A melody kept as it was read: it stays where it is, whatever the key. */
   const melody = $derived.by((): Passage | null => {
@@ -181,24 +184,28 @@ export function createStage(study: Study) {
 
   // Where it is.
   const beat = $derived(transport.beat ?? 0);
-  const at = $derived(Math.max(0, beat));
-  const index = $derived.by(() => {
-    if (!form || !study.chart) return 0;
-    if (!transport.playing) {
-      const { nowIndex, chart } = study;
-      const bar = (chart.chords[nowIndex]?.bar ?? 1) - 1;
-      if (bar >= loop.from && bar < loop.to) return nowIndex;
-      const start = chart.bars[loop.from]?.beat ?? 0;
-      return Math.max(0, lastBy(chart.chords, start));
-    }
-    const start = study.chart.bars[loop.from]?.beat ?? 0;
-    return Math.max(0, lastBy(study.chart.chords, start + at));
+  const start = $derived(study.chart?.bars[loop.from]?.beat ?? 0);
+  const first = $derived(study.chart ? Math.max(0, lastBy(study.chart.chords, start)) : 0);
+  /** The chord the player stands on while nothing plays: within the loop, or its first. */
+  const standing = $derived.by(() => {
+    const bar = (study.chart?.chords[study.nowIndex]?.bar ?? 1) - 1;
+    return bar >= loop.from && bar < loop.to ? study.nowIndex : first;
   });
+  /** Beats from the beginning of the loop; where nothing plays, where the player stands. */
+  const at = $derived(
+    transport.playing
+      ? Math.max(0, beat)
+      : Math.max(0, (study.chart?.chords[standing]?.beat ?? 0) - start),
+  );
+  const index = $derived(
+    transport.playing && study.chart
+      ? Math.max(0, lastBy(study.chart.chords, start + at))
+      : standing,
+  );
   /** The change to come: the chord, whether another pass begins with it, and the beat it falls on. */
   const change = $derived.by(() => {
     const { chart } = study;
     if (!chart || !form) return null;
-    const start = chart.bars[loop.from]?.beat ?? 0;
     const end = start + form.beats;
     const own = chart.chords[index];
     for (let next = index + 1; next < chart.chords.length; next++) {
@@ -207,12 +214,7 @@ export function createStage(study: Study) {
       if (one.chord.symbol !== own?.chord.symbol)
         return { index: next, again: false, beat: one.beat - start };
     }
-    const first = Math.max(0, lastBy(chart.chords, start));
     return { index: first, again: true, beat: form.beats };
-  });
-  const first = $derived.by(() => {
-    const start = study.chart?.bars[loop.from]?.beat ?? 0;
-    return study.chart ? Math.max(0, lastBy(study.chart.chords, start)) : 0;
   });
   const now = $derived<PlannedChord | null>(staged?.(shift(pass)).planned[index] ?? null);
   const next = $derived.by((): PlannedChord | null => {
@@ -274,6 +276,9 @@ export function createStage(study: Study) {
     /** Beats from the beginning of the loop; below 0 while it is counted in. */
     get beat() {
       return beat;
+    },
+    get playing() {
+      return transport.playing;
     },
     get pass() {
       return pass;

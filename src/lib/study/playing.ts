@@ -17,8 +17,8 @@ export type Turns = (typeof TURNS)[number];
 export const AHEAD = ['always', 'four beats', 'two beats', 'one beat', 'nothing'] as const;
 export type Ahead = (typeof AHEAD)[number];
 
-/** What is played over the band: nothing, the targets of the plan, or an exercise. */
-export const LINES = ['none', 'targets', ...EXERCISES] as const;
+/** What is played over the band: nothing, or an exercise; its targets are those of the plan. */
+export const LINES = ['none', ...EXERCISES] as const;
 export type PlayLine = (typeof LINES)[number];
 
 /** What cannot be read of a kept value is as it is by default. */

@@ -1,0 +1,338 @@
+/** The stage: playing with the band, as it is heard, seen and steered. */
+import midi from '@tonejs/midi';
+import { By, Key } from 'selenium-webdriver';
+import { describe, expect, test } from 'vitest';
+import { LONG_CHART } from '../bench/core';
+import { suite } from './suite';
+
+const app = suite();
+
+const CHANGES = `title: Paper Boats
+key: F
+tempo: 240
+feel: swing
+[A]
+| Gm7 | C7 | Fmaj7 | Dm7 |
+[B]
+| Bbm7 | Eb7 | Abmaj7 | C7b9 |`;
+
+const script = <T>(body: string): Promise<T> => app.driver.executeScript<T>(body);
+const text = (css: string) =>
+  script<string>(`return document.querySelector('${css}')?.textContent?.trim() ?? ''`);
+const symbol = (which: 'now' | 'next') => text(`[data-${which}-chord] [data-symbol]`);
+const press = (...keys: string[]) =>
+  app.driver
+    .actions()
+    .sendKeys(...keys)
+    .perform();
+const choose = async (name: string, value: string) => {
+  const list = await app.find(`[name="${name}"]`);
+  await (await list.findElement(By.css(`option[value="${value}"]`))).click();
+};
+const loop = (name: string) => app.findText('button', name).then((button) => button.click());
+
+async function openStage(chart = CHANGES, place = '?at=1'): Promise<string> {
+  const address = await app.openPlan(chart);
+  await app.visit(`${address.split('?')[0]}/play${place}`);
+  return address;
+}
+const playing = () => app.find('[data-pass]');
+const stopped = () =>
+  app.eventually(
+    () => app.driver.findElements(By.css('[data-pass]')),
+    (some) => some.length === 0,
+  );
+
+describe('from the Book', () => {
+  test('two bars with the band are three presses away', async () => {
+    await app.openPlan(CHANGES);
+    await app.visit(app.url);
+    await (await app.find('a[aria-label="Play Paper Boats"]')).click();
+    await app.find('html[data-ready="play"]');
+    await loop('Two bars');
+    await (await app.findText('button', 'Play')).click();
+    await playing();
+    // Both chords of the loop come, and come again.
+    await app.eventually(
+      () => symbol('now'),
+      (now) => now === 'C7',
+    );
+    await app.eventually(
+      () => symbol('now'),
+      (now) => now === 'Gm7',
+    );
+    await app.eventually(
+      () => text('[data-pass]'),
+      (pass) => pass.startsWith('Pass 2'),
+    );
+    expect(await symbol('next')).toMatch(/C7|Gm7/u);
+  });
+
+  test('one key leads here from Plan and from Practice, the loop and the sheet kept', async () => {
+    await app.openPlan(CHANGES, '?at=5&zone=5-8');
+    await app.held(Key.SHIFT, Key.ARROW_RIGHT, Key.ARROW_RIGHT);
+    await app.find('[data-loop="5-6"]');
+    await press('P');
+    await app.find('html[data-ready="play"] [data-loop="5-6"]');
+    expect(await app.driver.getCurrentUrl()).toContain('zone=5-8');
+    expect(await symbol('now')).toBe('B♭m7');
+    const here = await app.driver.getCurrentUrl();
+    await app.visit(here.replace('/play', '/practice'));
+    await app.find('[data-notation][data-drawn]');
+    await choose('kind', 'continuous');
+    await (await app.findText('button', 'With band')).click();
+    await app.find('html[data-ready="play"]');
+    await app.find('[aria-label="The line"] [data-drawn]');
+    await press('o');
+    expect(await script('return document.querySelector("[name=line]").value')).toBe('continuous');
+  });
+});
+
+describe('while it plays', () => {
+  test('the click of a key begins and ends it; what comes is shown as early as is set', async () => {
+    await openStage();
+    await press('o');
+    await choose('count', '0');
+    await choose('ahead', 'nothing');
+    await press('o');
+    expect(await symbol('next')).toBe('·');
+    await press(' ');
+    await playing();
+    expect(await symbol('next')).toBe('·');
+    await press('v');
+    await app.eventually(
+      () => symbol('next'),
+      (next) => next !== '·' && next !== '',
+    );
+    await press(' ');
+    await stopped();
+  });
+
+  test('slower after a poor pass, faster by key, tapped by hand', async () => {
+    await openStage();
+    const tempo = async () => Number.parseInt(await text('[data-tempo]'), 10);
+    await press('+', '+');
+    expect(await tempo()).toBe(244);
+    await loop('Chord');
+    await press(' ');
+    await playing();
+    await press('x');
+    await app.eventually(tempo, (now) => now === 240);
+    await press('-');
+    await app.eventually(tempo, (now) => now === 238);
+  });
+
+  test('a ramp goes up with the passes, to its goal', async () => {
+    await openStage();
+    await press('o');
+    await loop('Chord');
+    await (await app.find('[name="ramp"]')).click();
+    for (const [name, value] of [
+      ['ramp-by', '9'],
+      ['ramp-every', '1'],
+      ['ramp-goal', '255'],
+    ] as const) {
+      const field = await app.find(`[name="${name}"]`);
+      await field.sendKeys(Key.chord(Key.CONTROL, 'a'), value, Key.TAB);
+    }
+    await (await app.findText('button', 'Play')).click();
+    const seen = new Set<number>();
+    await app.eventually(
+      async () => Number.parseInt(await text('[data-tempo]'), 10),
+      (now) => {
+        seen.add(now);
+        return now === 255;
+      },
+    );
+    expect([...seen].every((one) => [240, 249, 255].includes(one))).toBe(true);
+  });
+
+  test('each pass in another key, the zone kept', async () => {
+    await openStage(CHANGES, '?at=1&zone=5-9');
+    await press('o');
+    await choose('count', '0');
+    await choose('keys', 'fourths');
+    await press('o');
+    await loop('Chord');
+    await press(' ');
+    await app.eventually(
+      () => symbol('now'),
+      (now) => now === 'Cm7',
+    );
+    await app.eventually(
+      () => symbol('now'),
+      (now) => now === 'Fm7',
+    );
+    const label = await script<string>(
+      'return document.querySelector(".stage-neck svg").getAttribute("aria-label")',
+    );
+    expect(label).toContain('frets 5 to 9');
+  });
+
+  test('turns are said, and the line is hidden in mine where it is wished', async () => {
+    await openStage();
+    await press('o');
+    await choose('count', '0');
+    await choose('line', 'line');
+    await choose('turns', 'pass by pass');
+    await (await app.find('[name="staff"]')).click();
+    await (await app.find('[name="hidden"]')).click();
+    await press('o');
+    await loop('Two bars');
+    await press(' ');
+    await app.eventually(
+      () => text('[data-turn]'),
+      (turn) => turn === 'Corvel',
+    );
+    await app.find('[aria-label="The line"] [data-sounding]');
+    await app.eventually(
+      () => text('[data-turn]'),
+      (turn) => turn === 'You',
+    );
+    await app.eventually(
+      () => text('[aria-label="The line"]'),
+      (line) => line.includes('from memory'),
+    );
+  });
+
+  test('bars dragged over are the loop', async () => {
+    await openStage();
+    const bars = await app.driver.findElements(By.css('[data-bar]'));
+    const [from, to] = [bars[2], bars[3]];
+    if (!from || !to) throw new Error('no bars');
+    await app.driver
+      .actions()
+      .move({ origin: from })
+      .press()
+      .move({ origin: to, duration: 120 })
+      .release()
+      .perform();
+    await app.find('[data-loop="3-4"]');
+    expect(await symbol('now')).toBe('Fmaj7');
+  });
+
+  test('a pedal that sends keys is learnt; the simulated one plays', async () => {
+    await openStage();
+    await press('o');
+    await (await app.findText('button', 'Set up')).click();
+    await (await app.find('button[aria-label="Learn: That pass was poor"]')).click();
+    await press('b');
+    await app.eventually(
+      () => text('[data-bound="poorPass"]'),
+      (sent) => sent === 'key b',
+    );
+    await (await app.findText('button', 'Right')).click();
+    await playing();
+    await press(Key.ESCAPE);
+    const tempo = async () => Number.parseInt(await text('[data-tempo]'), 10);
+    await loop('Chord');
+    await playing();
+    const before = await tempo();
+    await press('b');
+    await app.eventually(tempo, (now) => now < before);
+  });
+});
+
+describe('what is heard', () => {
+  test('the file that is rendered has its onsets where the band was asked for them', async () => {
+    await openStage('title: Two Stones\nkey: C\ntempo: 120\nfeel: rock\n| C | F |');
+    await (await app.find('button[aria-label="Files"]')).click();
+    await (await app.findText('button', 'MIDI, a track each')).click();
+    const file = new midi.Midi(await app.downloaded(/\.mid$/u));
+    expect(file.tracks.map(({ name }) => name)).toEqual(['Bass', 'Comping', 'Drums']);
+    const asked = file.tracks.flatMap(({ notes }) => notes.map(({ time }) => time));
+    await (await app.findText('button', 'WAV, as it sounds')).click();
+    const samples = readWav(await app.downloaded(/\.wav$/u));
+    const onsets = onsetsOf(samples);
+    // Every stroke of the kit is loud enough to be found; each is within five milliseconds.
+    const strokes = [...new Set((file.tracks[2]?.notes ?? []).map(({ time }) => time))];
+    expect(strokes.length).toBeGreaterThan(10);
+    for (const stroke of strokes) {
+      const nearest = Math.min(...onsets.map((onset) => Math.abs(onset - stroke)));
+      expect(nearest, `a stroke at ${stroke} s`).toBeLessThan(0.008);
+    }
+    for (const onset of onsets)
+      expect(Math.min(...asked.map((time) => Math.abs(time - onset)))).toBeLessThan(0.05);
+  });
+
+  test('muted and alone are heard as such', async () => {
+    await openStage();
+    await (await app.findText('button', 'Levels')).click();
+    const muted = await app.find('button[aria-label="Mute drums"]');
+    await muted.click();
+    expect(await muted.getAttribute('aria-pressed')).toBe('true');
+    await press(Key.ESCAPE);
+    await press('m');
+    const only = await app.findText('button', 'Line only');
+    expect(await only.getAttribute('aria-pressed')).toBe('true');
+  });
+});
+
+describe('the stage', () => {
+  test('now and next are 48 pixels and more, and nothing scrolls the page', async () => {
+    for (const chart of [CHANGES, LONG_CHART]) {
+      await openStage(chart);
+      for (const [width, height] of [
+        [1280, 800],
+        [1024, 768],
+        [1366, 768],
+      ] as const) {
+        await app.driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', {
+          ...{ width, height, deviceScaleFactor: 1, mobile: false },
+        });
+        const found = await script<{ sizes: number[]; over: number; neck: number }>(`
+          const sizes = [...document.querySelectorAll('[data-symbol]')]
+            .map((one) => parseFloat(getComputedStyle(one).fontSize));
+          const { scrollHeight, clientHeight } = document.documentElement;
+          const controls = document.querySelector('[data-stage-controls]').getBoundingClientRect();
+          return { sizes, over: scrollHeight - clientHeight, neck: innerHeight - controls.bottom };`);
+        expect(Math.min(...found.sizes)).toBeGreaterThanOrEqual(48);
+        expect(found.over).toBe(0);
+        expect(found.neck).toBeGreaterThanOrEqual(0);
+      }
+    }
+    await app.driver.sendDevToolsCommand('Emulation.clearDeviceMetricsOverride', {});
+  });
+
+  test('axe finds nothing serious, with its settings open too', async () => {
+    await openStage();
+    await press('o');
+    await app.find('#stage-more');
+    expect(await app.seriousFaults()).toEqual([]);
+  });
+});
+
+/** The samples of a 16-bit mono WAV file. */
+function readWav(bytes: Buffer): { readonly rate: number; readonly samples: Float32Array } {
+  const rate = bytes.readUInt32LE(24);
+  const depth = bytes.readUInt16LE(34);
+  const data = bytes.indexOf('data') + 8;
+  const width = depth / 8;
+  const samples = Float32Array.from(
+    { length: Math.floor((bytes.length - data) / width) },
+    (_, at) =>
+      depth === 32 ? bytes.readFloatLE(data + 4 * at) : bytes.readInt16LE(data + 2 * at) / 32_768,
+  );
+  return { rate, samples };
+}
+
+/** Seconds at which something new is struck: where the sound's quickest part rises at once. */
+function onsetsOf({ rate, samples }: ReturnType<typeof readWav>): readonly number[] {
+  const frame = Math.round(rate * 0.002);
+  const levels: number[] = [];
+  for (let at = 1; at + frame <= samples.length; at += frame) {
+    let sum = 0;
+    // The difference of neighbours leaves the strokes and takes the ringing away.
+    for (let index = at; index < at + frame; index++)
+      sum += ((samples[index] ?? 0) - (samples[index - 1] ?? 0)) ** 2;
+    levels.push(Math.sqrt(sum / frame));
+  }
+  const onsets: number[] = [];
+  levels.forEach((level, index) => {
+    const before = Math.max(...levels.slice(Math.max(0, index - 12), index), 1e-4);
+    const last = onsets.at(-1) ?? -1;
+    const now = (index * frame) / rate;
+    if (level > 1.6 * before && level > 0.003 && now - last > 0.04) onsets.push(now);
+  });
+  return onsets;
+}
