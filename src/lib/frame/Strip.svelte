@@ -184,13 +184,6 @@
     if (dragged) onloop?.(dragged);
     drag = null;
   }
-
-  const handAt = $derived.by(() => {
-    const cell = hand === null ? undefined : list?.children[hand.bar];
-    if (!hand || !(cell instanceof HTMLElement)) return null;
-    const { offsetLeft, offsetTop, offsetWidth, offsetHeight } = cell;
-    return { x: offsetLeft + hand.share * offsetWidth, y: offsetTop, height: offsetHeight };
-  });
 </script>
 
 <div
@@ -349,6 +342,15 @@
             {next}
           />
         {/if}
+        {#if hand?.bar === index}
+          <!-- As wide as the bar: moved by a share of itself, nothing is measured. -->
+          <span
+            aria-hidden="true"
+            class="pointer-events-none absolute inset-0 border-l-2 border-now will-change-transform"
+            style:transform="translateX({100 * hand.share}%)"
+            data-hand
+          ></span>
+        {/if}
         {#if shownLoop && index >= shownLoop.from && index < shownLoop.to}
           <span
             aria-hidden="true"
@@ -369,13 +371,4 @@
       </li>
     {/each}
   </ol>
-  {#if handAt}
-    <span
-      aria-hidden="true"
-      class="pointer-events-none absolute top-0 left-0 w-0.5 bg-now will-change-transform"
-      style:height="{handAt.height}px"
-      style:transform="translate({handAt.x}px, {handAt.y}px)"
-      data-hand
-    ></span>
-  {/if}
 </div>

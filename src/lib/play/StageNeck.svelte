@@ -54,11 +54,10 @@
 
   /** Beats over which what comes grows. */
   const GROWING = 4;
-  /** How near the change is, 0 to 1, by quarters of a beat: nothing is drawn anew between them. */
+  /** How near the change is, 0 to 1, beat by beat: nothing is drawn anew between them. */
   const near = $derived.by(() => {
     if (!stage.change || !stage.playing) return 0;
-    const left = stage.change.beat - Math.max(0, stage.beat);
-    return Math.max(0, Math.round(4 * (GROWING - left)) / (4 * GROWING));
+    return Math.max(0, (GROWING + 1 - stage.left) / GROWING);
   });
 
   /** Notes that lead into the target, from below and from above. */
@@ -137,10 +136,10 @@
     transform: scale(calc(0.9 + 0.55 * var(--near)));
   }
 
+  /* Only the target swells smoothly: a neck full of moving rings would be drawn at every frame. */
   @media (prefers-reduced-motion: no-preference) {
-    .swelling,
-    .stage-neck :global(.stroke-next.fill-paper) {
-      transition: transform 120ms linear;
+    .swelling {
+      transition: transform 150ms linear;
     }
   }
 </style>

@@ -2,15 +2,12 @@
 import { rememberBy } from '$core/cache';
 import type { ExerciseRequest } from '$core/exercises/exercises';
 import type { RouteRequest } from '$core/targets/route';
+import { stringCount } from '$core/neck/neck';
 import type { PracticeSheet } from '$lib/study/plan';
 import type { PlaySettings } from '$lib/study/playing';
 import { routeRequest } from '$lib/study/routes';
 import type { Study } from '$lib/study/study.svelte';
 import type { Staged } from './staged';
-
-/** Strings of exercises on one set, and notes to a group: as Practice begins with. */
-const STRINGS = [1, 2, 3] as const;
-const GROUP = 4;
 
 export interface PassRequests {
   /** Null where the line is no exercise. */
@@ -20,7 +17,7 @@ export interface PassRequests {
 
 interface Asked {
   readonly study: Pick<Study, 'neck' | 'zone' | 'zones' | 'plan'>;
-  readonly settings: Pick<PlaySettings, 'line' | 'subdivision' | 'seed'>;
+  readonly settings: Pick<PlaySettings, 'line' | 'subdivision' | 'seed' | 'strings' | 'group'>;
   /** The kept sheet that is the line; null for none. */
   readonly kept: PracticeSheet | null;
   readonly at: (halfSteps: number) => Staged;
@@ -29,7 +26,9 @@ interface Asked {
 /** Requests by the key of a pass: the same key asks the very same. */
 export function passRequests({ study, settings, kept, at }: Asked) {
   const { neck, zone, zones, plan } = study;
-  const { line, subdivision, seed } = settings;
+  const { line, subdivision, seed, group } = settings;
+  const there = settings.strings.filter((string) => string <= stringCount(neck));
+  const strings = there.length > 0 ? there : [1];
   const { chosen } = plan.targets;
   return rememberBy(String, (halfSteps: number): PassRequests => {
     const { chart, key, planned } = at(halfSteps);
@@ -37,7 +36,7 @@ export function passRequests({ study, settings, kept, at }: Asked) {
     const pins = halfSteps === 0 ? plan.pins : {};
     const wanted = kept ?? (line === 'none' || line === 'targets' ? null : { kind: line });
     const exercise: ExerciseRequest | null = wanted && {
-      ...{ subdivision, seed, zone, strings: STRINGS, group: GROUP, from: 0, ...kept },
+      ...{ subdivision, seed, zone, strings, group, from: 0, ...kept },
       ...{ chart, key, neck, zones, pins, kind: wanted.kind, extent: 'whole' },
       materials: planned.map(({ material }) => material),
       intents: planned.map(({ intent }) => intent),

@@ -2,7 +2,7 @@
 import { bandOf } from '$core/band/band';
 import { type Click, clicksOf, countIn } from '$core/band/click';
 import type { BandEvent } from '$core/band/events';
-import type { BandForm } from '$core/band/form';
+import { type BandForm, lastBy } from '$core/band/form';
 import { PATTERNS } from '$core/band/patterns';
 import { hashed } from '$core/random';
 import type { Feel } from '$core/time/feel';
@@ -155,30 +155,40 @@ export function sessionProgramme(session: Session): SessionProgramme {
     return put(pass, bandOf(asked, options));
   }
 
-  const programme = passesOf(
-    (number) => {
-      const { form, line } = session.pass(number);
-      const barAt = (beat: Beats) => {
-        const bar = bars.findLastIndex((one) => one.beat <= beat + 1e-6);
-        return number * bars.length + Math.max(0, bar);
-      };
-      const band = bandIn(number, form).filter(({ beat }) => !isRest(rests, barAt(beat), seed));
-      const heard = line.filter(({ beat }) => {
-        const seconds = tempo.secondsAt(number * length + beat);
-        return turnAt(turns, { bar: barAt(beat), pass: number, seconds }) !== 'player';
-      });
-      const clicks = clicksOf(form, click, number * bars.length).map(clicked);
-      return [...band, ...clicks, ...heard];
-    },
-    {
-      start: -pickUp,
-      length,
-      loop: true,
-      count: countIn(first.time, session.count).map(clicked),
-      countIn: session.count * first.time.beats,
-      tempo,
-    },
-  );
+  interface Made {
+    readonly pass: Pass;
+    readonly band: readonly SoundEvent[];
+    readonly events: readonly SoundEvent[];
+  }
+  /** Passes as they sound, until something of them is another. */
+  const made = new Map<number, Made>();
+  function eventsOf(number: number): readonly SoundEvent[] {
+    const pass = session.pass(number);
+    const band = bandIn(number, pass.form);
+    const known = made.get(number);
+    const same = known?.pass.form === pass.form && known.pass.line === pass.line;
+    if (same && known.band === band) return known.events;
+    const barAt = (beat: Beats) => number * bars.length + Math.max(0, lastBy(bars, beat));
+    const played = band.filter(({ beat }) => !isRest(rests, barAt(beat), seed));
+    const heard = pass.line.filter(({ beat }) => {
+      const seconds = tempo.secondsAt(number * length + beat);
+      return turnAt(turns, { bar: barAt(beat), pass: number, seconds }) !== 'player';
+    });
+    const clicks = clicksOf(pass.form, click, number * bars.length).map(clicked);
+    const events = [...played, ...clicks, ...heard];
+    for (const old of made.keys()) if (Math.abs(old - number) > 1) made.delete(old);
+    made.set(number, { pass, band, events });
+    return events;
+  }
+
+  const programme = passesOf(eventsOf, {
+    start: -pickUp,
+    length,
+    loop: true,
+    count: countIn(first.time, session.count).map(clicked),
+    countIn: session.count * first.time.beats,
+    tempo,
+  });
   return {
     ...programme,
     wanted: (pass) => (bands.has(pass) ? null : askFor(pass, session.pass(pass).form)),

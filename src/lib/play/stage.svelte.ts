@@ -4,6 +4,7 @@ import type { SoundEvent } from '$lib/audio/programme';
 import { bandForm, lastBy } from '$core/band/form';
 import { feelFor } from '$core/band/band';
 import { readPassageJson } from '$core/formats/passage/json';
+import { rememberBy, rememberOf } from '$core/cache';
 import type { Passage } from '$core/phrases/passage';
 import type { RouteStop } from '$core/targets/route';
 import { readFeel } from '$core/time/feel';
@@ -31,6 +32,9 @@ import { stager } from './staged';
 
 /** Beats a minute slower after a pass the player marks as poor, where no ramp says how many. */
 const SLOWER = 4;
+/** A line as it sounds; it is asked for at every tick of the clock. */
+const soundsOf = rememberOf(lineEvents);
+
 export function createStage(study: Study) {
   const transport = pageTransport();
   const settings = $derived(study.view.play);
@@ -89,18 +93,22 @@ export function createStage(study: Study) {
     return whole && cutPassage(whole, from, to);
   }
   const line = $derived(lineIn(pass));
+  const nextLine = $derived(lineIn(pass + 1));
 
   const chartTempo = $derived(settings.tempo ?? study.chart?.source.tempo ?? DEFAULT_TEMPO);
   let tempos = $state.raw<readonly TempoChange[]>([]);
   /** The tempo sounding; the one to begin with while nothing plays. */
   const tempo = $derived(transport.playing ? tempoAt(tempos, transport.through ?? 0) : chartTempo);
 
-  const formIn = (number: number) => {
-    const at = staged?.(shift(number));
-    return at
-      ? bandForm(at.chart, { ...loop, chosen: at.planned.map(({ material }) => material.notes) })
-      : null;
-  };
+  const forms = $derived(
+    staged &&
+      rememberBy(String, (halfSteps: number) => {
+        const at = staged(halfSteps);
+        const chosen = at.planned.map(({ material }) => material.notes);
+        return bandForm(at.chart, { ...loop, chosen });
+      }),
+  );
+  const formIn = (number: number) => forms?.(shift(number)) ?? null;
   const form = $derived(formIn(0));
   const feel = $derived(
     study.chart ? feelFor(readFeel(study.chart.source.feel), study.chart.source.time) : null,
@@ -114,8 +122,8 @@ export function createStage(study: Study) {
       ...{ feel, seed, click, turns, rests, count, tempo },
       pickUp: lineIn(0)?.pickUp ?? 0,
       pass: (number) => {
-        const sung = lineIn(number);
-        return { form: formIn(number) ?? form, line: sung ? lineEvents(sung) : none };
+        const sung = number === pass ? line : number === pass + 1 ? nextLine : lineIn(number);
+        return { form: formIn(number) ?? form, line: sung ? soundsOf(sung) : none };
       },
     });
   }

@@ -15,9 +15,11 @@
   import Neck from '$lib/neck/Neck.svelte';
   import { createWires } from '$lib/neck/wires.svelte';
   import Notation from '$lib/notation/Notation.svelte';
+  import { loopAround } from '$lib/study/loops';
   import { addressOf } from '$lib/study/place';
   import { getStudy } from '$lib/study/study.svelte';
   import { showNote, showOver, showSymbol } from '$lib/ui/glyphs';
+  import { warn } from '$lib/ui/messages.svelte';
   import KeptSheets from './KeptSheets.svelte';
   import { coming, momentAt, momentsOf, soundingAt } from './moments';
   import { createPractice } from './practice.svelte';
@@ -107,12 +109,26 @@
     stepped = Math.max(0, Math.min(last, stepped + by));
   }
 
-  /** The sheet over the band: the kept one, or the exercise as it is set. */
+  /** The sheet over the band: the kept one, or the exercise as it is set; its chords are the loop. */
   function withBand() {
-    const { kind, subdivision, seed } = practice.settings;
-    const sheet = practice.kept;
-    study.look({ play: { ...study.view.play, line: kind, subdivision, seed, sheet, staff: true } });
-    void goto(addressOf(study.id, 'play', study.place));
+    const { chart } = study;
+    // A melody from a file is found there only once it is kept.
+    const refusal = practice.opened && practice.kept === null ? practice.keep('') : null;
+    if (refusal) {
+      warn(refusal);
+      return;
+    }
+    const { kind, subdivision, seed, group, zone, extent, from, strings } = practice.settings;
+    const around = chart && extent !== 'whole' && !practice.opened;
+    const loop = around
+      ? loopAround(chart, from, extent === 'isolate' ? 'chord' : 'two chords')
+      : study.view.play.loop;
+    const line = { line: kind, subdivision, seed, group, strings: [...strings] };
+    study.look({
+      play: { ...study.view.play, ...line, loop, sheet: practice.kept, staff: true },
+    });
+    study.chooseZone(zone);
+    void goto(addressOf(study.id, 'play', { index: around ? from : study.nowIndex, zone }));
   }
 
   /** Steps to the first note over a chord. */

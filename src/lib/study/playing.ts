@@ -58,6 +58,8 @@ export const playSchema = z.object({
   sheet: or(z.nullable(z.string().check(z.maxLength(40))), null),
   /** What the exercise is made with. */
   subdivision: or(z.enum(SUBDIVISIONS), 'eighths'),
+  strings: or(z.array(count(1, 8)).check(z.minLength(1), z.maxLength(8)), [1, 2, 3]),
+  group: or(count(3, 4), 4),
   seed: or(count(0, 1_000_000), 1),
   /** Whether the line is shown while it is not Corvel's turn. */
   hidden: or(z.boolean(), false),
