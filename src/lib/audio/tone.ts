@@ -1,15 +1,5 @@
-/** Sound through Tone.js: its context, whose ticks come from a worker, and its samplers. */
-import {
-  Gain,
-  getContext,
-  Offline,
-  PolySynth,
-  Sampler,
-  start,
-  Synth,
-  ToneAudioBuffer,
-  ToneBufferSource,
-} from 'tone';
+/** Sound through Tone.js: its context, whose ticks come from a worker, and what plays in it. */
+import { connect, Gain, getContext, Offline, PolySynth, start, Synth, ToneAudioBuffer } from 'tone';
 import { group } from '$core/lists';
 import type { Seconds } from '$core/time/units';
 import { DEFAULT_MIX, type Gains, gainsOf } from './mix';
@@ -23,6 +13,13 @@ const CLICK = { strong: hertz(96), weak: hertz(89), seconds: 0.02 } as const;
 /** How long a note takes to end, and what plays to fall silent, so that nothing cracks. */
 const RELEASE: Seconds = 0.12;
 const FADE: Seconds = 0.02;
+/** A note to be struck. */
+interface Struck {
+  readonly at: Seconds;
+  readonly seconds: Seconds;
+  readonly velocity: number;
+}
+
 /** Files fetched at once. */
 const AT_ONCE = 6;
 
@@ -57,78 +54,106 @@ async function fetchParts(
   return failed > 0 ? UNHEARD : null;
 }
 
-interface Pitched {
-  triggerAttackRelease: (hertz: number, seconds: Seconds, at: Seconds, velocity: number) => unknown;
-  dispose: () => unknown;
+/** The sample nearest to a pitch, and how much faster it is to run. */
+function sampleFor(
+  instrument: Instrument,
+  midi: number,
+): readonly [ToneAudioBuffer, number] | null {
+  let best: readonly [ToneAudioBuffer, number] | null = null;
+  for (const key of keysOf(instrument)) {
+    const buffer = buffers.get(key.path);
+    const away = midi - key.midi;
+    if (buffer && (best === null || Math.abs(away) < Math.abs(best[1]))) best = [buffer, away];
+  }
+  return best && [best[0], 2 ** (best[1] / 12)];
 }
 
 /** What plays in the context that is current: it goes with all it still has to play. */
 function openVoices(gains: Gains) {
+  const raw = getContext().rawContext;
   const master = new Gain(gains.master).toDestination();
   const parts = Object.fromEntries(
     SOUND_PARTS.map((part) => [part, new Gain(gains.parts[part]).connect(master)]),
   ) as Record<SoundPart, Gain>;
-  const pitched = new Map<string, Pitched>();
-  const ended = new Set<ToneBufferSource>();
+  const sounding = new Set<AudioScheduledSourceNode>();
+  const plain = new Map<SoundPart, PolySynth>();
 
-  /** The sampler of an instrument; a plain plucked tone where its samples are not there. */
-  function voice(name: Instrument | 'click', part: SoundPart): Pitched {
-    const known = pitched.get(name);
+  /** A plain plucked tone: the click, and what stands in for samples that are not there. */
+  function plainVoice(part: SoundPart): PolySynth {
+    const known = plain.get(part);
     if (known) return known;
-    const urls = Object.fromEntries(
-      (name === 'click' ? [] : keysOf(name)).flatMap(({ midi, path }) => {
-        const buffer = buffers.get(path);
-        return buffer ? [[midi, buffer]] : [];
-      }),
-    );
-    const made: Pitched =
-      Object.keys(urls).length > 0
-        ? new Sampler({ urls, release: RELEASE })
-        : new PolySynth(Synth, {
-            oscillator: { type: 'triangle' },
-            envelope: { attack: 0.004, decay: 0.5, sustain: 0.3, release: RELEASE },
-          });
-    (made as Sampler).connect(parts[part]);
-    pitched.set(name, made);
+    const made = new PolySynth(Synth, {
+      oscillator: { type: 'triangle' },
+      envelope: { attack: 0.004, decay: 0.5, sustain: 0.3, release: RELEASE },
+    }).connect(parts[part]);
+    plain.set(part, made);
     return made;
   }
 
-  function drum(path: string | undefined, at: Seconds, velocity: number) {
-    const buffer = path === undefined ? undefined : buffers.get(path);
-    if (!buffer) return;
-    const level = new Gain(velocity).connect(parts.drums);
-    const source = new ToneBufferSource(buffer).connect(level);
-    ended.add(source);
+  /**
+   * A sample, struck and let go. By the context itself and not by Tone.js's sampler, which takes a
+   * millisecond to make each note: on a tablet a chord of four would hold up the drawing.
+   */
+  function strike(
+    buffer: ToneAudioBuffer,
+    part: SoundPart,
+    { at, seconds, velocity, rate }: Struck & { readonly rate: number },
+  ) {
+    const samples = buffer.get();
+    if (!samples) return;
+    const source = raw.createBufferSource();
+    source.buffer = samples;
+    source.playbackRate.value = rate;
+    const level = raw.createGain();
+    const end = at + seconds;
+    level.gain.setValueAtTime(velocity, at);
+    level.gain.setValueAtTime(velocity, end);
+    level.gain.linearRampToValueAtTime(0, end + RELEASE);
+    source.connect(level);
+    connect(level, parts[part]);
+    sounding.add(source);
     source.onended = () => {
-      ended.delete(source);
-      source.dispose();
-      level.dispose();
+      sounding.delete(source);
+      level.disconnect();
     };
     source.start(at);
+    source.stop(end + RELEASE);
+  }
+
+  function pitch(part: SoundPart, instrument: Instrument, midi: number, note: Struck) {
+    const found = sampleFor(instrument, midi);
+    if (found) strike(found[0], part, { ...note, rate: found[1] });
+    else {
+      const { at, seconds, velocity } = note;
+      plainVoice(part).triggerAttackRelease(hertz(midi), seconds, at, velocity);
+    }
   }
 
   return {
     play({ event, at, seconds }: Sound) {
-      const { velocity } = event;
-      const length = Math.max(0.03, seconds);
-      switch (event.part) {
-        case 'drums':
-          drum(drumPaths.find((one) => one.drum === event.drum)?.path, at, velocity);
+      const { part, velocity } = event;
+      const note = { at, seconds: Math.max(0.03, seconds), velocity };
+      switch (part) {
+        case 'drums': {
+          const path = drumPaths.find(({ drum }) => drum === event.drum)?.path;
+          const buffer = path === undefined ? undefined : buffers.get(path);
+          // A drum rings as long as it does.
+          if (buffer) strike(buffer, part, { ...note, seconds: buffer.duration, rate: 1 });
           return;
+        }
         case 'click': {
-          const pitch = event.strong ? CLICK.strong : CLICK.weak;
-          voice('click', 'click').triggerAttackRelease(pitch, CLICK.seconds, at, velocity);
+          const tone = event.strong ? CLICK.strong : CLICK.weak;
+          plainVoice(part).triggerAttackRelease(tone, CLICK.seconds, at, velocity);
           return;
         }
-        default: {
-          const name =
-            event.part === 'bass'
-              ? (event.on ?? 'double-bass')
-              : event.part === 'comp'
-                ? 'piano'
-                : 'guitar';
-          voice(name, event.part).triggerAttackRelease(hertz(event.midi), length, at, velocity);
-        }
+        case 'bass':
+          pitch(part, event.on ?? 'double-bass', event.midi, note);
+          return;
+        case 'comp':
+          pitch(part, 'piano', event.midi, note);
+          return;
+        case 'line':
+          pitch(part, 'guitar', event.midi, note);
       }
     },
     mix(to: Gains) {
@@ -138,8 +163,8 @@ function openVoices(gains: Gains) {
     close() {
       master.gain.rampTo(0, FADE);
       setTimeout(() => {
-        for (const source of ended) source.dispose();
-        for (const one of pitched.values()) one.dispose();
+        for (const source of sounding) source.stop();
+        for (const one of plain.values()) one.dispose();
         for (const part of SOUND_PARTS) parts[part].dispose();
         master.dispose();
       }, 4_000 * FADE);

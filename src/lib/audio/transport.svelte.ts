@@ -12,7 +12,10 @@ import type { Programme } from './programme';
  * How far ahead sound is scheduled: little, so that a change is soon heard; but a page in the
  * background is woken once a second or so.
  */
-const AHEAD = { seen: 0.35, hidden: 1.4 } as const;
+const AHEAD = { seen: 0.45, hidden: 1.4 } as const;
+/** What sounds sooner is scheduled whatever it takes; the rest in stretches of so many milliseconds. */
+const SOON: Seconds = 0.2;
+const STRETCH = 2;
 /** Before the first note, so that it is not late. */
 const LEAD: Seconds = 0.1;
 
@@ -95,12 +98,19 @@ export function createTransport(open: () => Promise<Output> = openOutput) {
     const now = output.now();
     const to = programme.tempo.beatAt(now + ahead() - zero);
     if (to > scheduled) {
+      const began = performance.now();
+      let upTo = to;
       for (const event of programme.eventsBetween(scheduled, to)) {
         const at = secondsIn(playing, event.beat);
+        // What has time is left to the next tick, so that the page goes on being drawn.
+        if (at - now > SOON && performance.now() - began > STRETCH) {
+          upTo = event.beat;
+          break;
+        }
         const seconds = secondsIn(playing, event.beat + event.beats) - at;
         output.sound({ event, at: Math.max(at, now), seconds });
       }
-      scheduled = to;
+      scheduled = upTo;
     }
     const beat = beatAt(now);
     if (!programme.loop && beat !== null && beat >= programme.length) stop();

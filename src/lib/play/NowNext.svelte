@@ -25,7 +25,7 @@
 </script>
 
 <div
-  class="grid shrink-0 grid-cols-[1fr_auto_1fr] items-center gap-x-4 max-sm:gap-x-2"
+  class="grid shrink-0 will-change-transform contain-content grid-cols-[1fr_auto_1fr] items-center gap-x-4 max-sm:gap-x-2"
   data-stage={counting ? 'counting' : 'playing'}
 >
   <div class="min-w-0" data-now-chord>

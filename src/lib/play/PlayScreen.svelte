@@ -19,6 +19,7 @@
   import { AHEAD, type Ahead, type PlaySettings } from '$lib/study/playing';
   import { getStudy } from '$lib/study/study.svelte';
   import { showSymbol } from '$lib/ui/glyphs';
+  import { late } from '$lib/ui/afterPaint.svelte';
   import Popover from '$lib/ui/Popover.svelte';
   import { keepAwake, toggleFullScreen } from './awake';
   import NowNext from './NowNext.svelte';
@@ -175,6 +176,12 @@
   const ahead = $derived(
     settings.ahead === 'always' || (stage.beat >= 0 && stage.left <= EARLY[settings.ahead]),
   );
+  /** The strip follows words and neck, so that no frame has to draw it all. */
+  const place = late(() => ({
+    now: stage.index,
+    next: ahead ? (stage.change?.index ?? null) : null,
+  }));
+  const onStrip = late(() => place.current);
   const mine = $derived(stage.turn === 'player');
   const shown = $derived(!(mine && settings.hidden));
 
@@ -209,8 +216,8 @@
   fitted
   shut
   thin
-  now={stage.index}
-  next={ahead ? (stage.change?.index ?? null) : null}
+  now={onStrip.current.now}
+  next={onStrip.current.next}
   ongo={goTo}
   onloop={looped}
   {hand}

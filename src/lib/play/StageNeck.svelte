@@ -9,6 +9,7 @@
   import Neck from '$lib/neck/Neck.svelte';
   import { createWires } from '$lib/neck/wires.svelte';
   import { getStudy } from '$lib/study/study.svelte';
+  import { late } from '$lib/ui/afterPaint.svelte';
   import { getStage } from './stage.svelte';
 
   interface Props {
@@ -28,7 +29,12 @@
   const layout = $derived(
     layOut(study.neck, { ...atWidth(width), leftHanded, wires: wires.current }),
   );
-  const { now, next, target, nextTarget } = $derived(stage);
+  /** What sounds is said in words first, and drawn with the frame after. */
+  const drawn = late(() => {
+    const { now, next, target, nextTarget } = stage;
+    return { now, next, target, nextTarget };
+  });
+  const { now, next, target, nextTarget } = $derived(drawn.current);
 
   const marks = $derived.by((): readonly DrawnMark[] => {
     if (!now || !shown) return [];
@@ -55,10 +61,10 @@
   /** Beats over which what comes grows. */
   const GROWING = 4;
   /** How near the change is, 0 to 1, beat by beat: nothing is drawn anew between them. */
-  const near = $derived.by(() => {
-    if (!stage.change || !stage.playing) return 0;
-    return Math.max(0, (GROWING + 1 - stage.left) / GROWING);
-  });
+  const nearness = late(() =>
+    stage.change && stage.playing ? Math.max(0, (GROWING + 1 - stage.left) / GROWING) : 0,
+  );
+  const near = $derived(nearness.current);
 
   /** Notes that lead into the target, from below and from above. */
   const ways = $derived.by(() => {
