@@ -8,13 +8,15 @@ interface Picture {
   /** The demo chart it shows on Plan; the Book when left out. */
   readonly chart?: string;
   /** The page of the chart; Plan itself when left out. */
-  readonly page?: 'shapes' | 'region' | 'practice';
+  readonly page?: 'shapes' | 'region' | 'practice' | 'play';
   /** What is clicked before the picture is taken, one after another. */
   readonly clicks?: readonly string[];
   /** What follows the address. */
   readonly place?: string;
   readonly size?: readonly [width: number, height: number];
   readonly theme?: 'light' | 'dark';
+  /** Milliseconds until what plays is where the picture wants it. */
+  readonly wait?: number;
   /** Keys pressed before the picture is taken. */
   readonly keys?: readonly string[];
 }
@@ -49,6 +51,18 @@ const PICTURES: readonly Picture[] = [
   { name: 'plan-zones', chart: 'Paper Lantern Parade', place: '?at=1&zone=3-6', keys: ['z'] },
   { name: 'shapes', chart: 'Ferry at Half Past', page: 'shapes', place: '?at=1' },
   { name: 'region', chart: 'Paper Lantern Parade', page: 'region', place: '?zone=3-6' },
+  {
+    ...{ name: 'play', chart: 'Ferry at Half Past', page: 'play', place: '?at=2&zone=3-6' },
+    ...{ keys: [' '], wait: 4_700 },
+  },
+  {
+    ...{ name: 'play-dark', chart: 'Locksmith Waltz', page: 'play', place: '?at=2', theme: 'dark' },
+    ...{ keys: ['s', 'o', ' '], wait: 4_000 },
+  },
+  {
+    ...{ name: 'play-phone', chart: 'Gravel Road Receipt', page: 'play', place: '?at=2' },
+    ...{ size: [360, 740], keys: [' '], wait: 4_000 },
+  },
   { name: 'plan-phone', chart: 'Gravel Road Receipt', place: '?at=2', size: [360, 740] },
 ];
 
@@ -74,6 +88,7 @@ async function take(driver: ChromiumWebDriver, base: string, picture: Picture): 
   await driver.executeAsyncScript(
     'const done = arguments[0]; document.fonts.ready.then(() => setTimeout(done, 900));',
   );
+  if (picture.wait) await driver.executeAsyncScript(`setTimeout(arguments[0], ${picture.wait})`);
   writeFileSync(`docs/screenshots/${picture.name}.png`, await driver.takeScreenshot(), 'base64');
 }
 
