@@ -19,7 +19,7 @@
   const naming = $derived(study.settings.current.modeNames);
   const { now, next, target, nextTarget, left } = $derived(stage);
   const size = $derived(
-    small ? 'text-[clamp(3rem,6vw,5rem)]/[1.1]' : 'text-[clamp(3rem,9vw,8rem)]/[1.1]',
+    small ? 'text-[clamp(3rem,6vw,5rem)]/[1.25]' : 'text-[clamp(3rem,9vw,8rem)]/[1.25]',
   );
   const counting = $derived(stage.beat < 0);
 </script>

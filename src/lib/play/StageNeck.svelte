@@ -2,6 +2,7 @@
 <script lang="ts">
   import { spokenChord } from '$core/chords/spoken';
   import { markNeck } from '$core/neck/marks';
+  import type { Place } from '$core/neck/neck';
   import { approachNotes } from '$core/targets/approach';
   import type { DrawnMark } from '$lib/neck/drawn';
   import { labelMark } from '$lib/neck/labels';
@@ -10,6 +11,7 @@
   import { createWires } from '$lib/neck/wires.svelte';
   import { getStudy } from '$lib/study/study.svelte';
   import { late } from '$lib/ui/afterPaint.svelte';
+  import { showOver } from '$lib/ui/glyphs';
   import { getStage } from './stage.svelte';
 
   interface Props {
@@ -60,11 +62,10 @@
 
   /** Beats over which what comes grows. */
   const GROWING = 4;
-  /** How near the change is, 0 to 1, beat by beat: nothing is drawn anew between them. */
-  const nearness = late(() =>
-    stage.change && stage.playing ? Math.max(0, (GROWING + 1 - stage.left) / GROWING) : 0,
+  /** How near the change is, in whole beats: nothing is drawn anew between them. */
+  const near = late(() =>
+    stage.change && stage.playing ? Math.max(0, GROWING + 1 - stage.left) : 0,
   );
-  const near = $derived(nearness.current);
 
   /** Notes that lead into the target, from below and from above. */
   const ways = $derived.by(() => {
@@ -74,7 +75,9 @@
       approachNotes(study.neck, nextTarget, setting, from).slice(-1),
     );
   });
-  const at = ({ string, fret }: { string: number; fret: number }) =>
+  const isMarked = (place: Place) =>
+    marks.some(({ string, fret }) => string === place.string && fret === place.fret);
+  const at = ({ string, fret }: Place) =>
     `translate(${layout.finger(fret)} ${layout.string(string)})`;
   const label = $derived(
     `Neck, frets ${study.zone.low} to ${study.zone.high}${now ? `, ${spokenChord(now.chord)}` : ''}`,
@@ -84,8 +87,7 @@
 <div
   class="stage-neck shrink-0 overflow-x-auto overflow-y-hidden will-change-transform contain-content"
   bind:clientWidth={width}
-  style:--near={near}
-  data-near={near}
+  data-near={near.current}
 >
   <Neck
     class="min-w-3xl max-sm:min-w-[34rem]"
@@ -114,19 +116,31 @@
             x2={layout.finger(nextTarget.fret)}
             y2={layout.string(nextTarget.string)}
           />
-          <circle
-            class="fill-none stroke-next"
-            stroke-width="2"
-            r="6"
-            cx={layout.finger(way.fret)}
-            cy={layout.string(way.string)}
-            data-way-in={`${way.string}-${way.fret}`}
-          />
+          <!-- Where a note stands already its own mark is enough. -->
+          {#if !isMarked(way)}
+            <circle
+              class="fill-sheet stroke-next"
+              stroke-width="2"
+              r="6"
+              cx={layout.finger(way.fret)}
+              cy={layout.string(way.string)}
+              data-way-in={`${way.string}-${way.fret}`}
+            />
+          {/if}
         {/if}
       {/each}
-      {#if shown && ahead && nextTarget}
+      {#if shown && ahead && next && nextTarget}
         <g transform={at(nextTarget)} data-stage-target="next">
-          <circle class="swelling fill-none stroke-next" stroke-width="3" r="18" />
+          <circle
+            class="swelling stroke-next {isMarked(nextTarget) ? 'fill-none' : 'fill-sheet'}"
+            stroke-width="3"
+            r="18"
+          />
+          {#if !isMarked(nextTarget)}
+            <text class="fill-next-text text-[13px] font-semibold" text-anchor="middle" y="4.5"
+              >{showOver(next.chord, nextTarget.degree)}</text
+            >
+          {/if}
         </g>
       {/if}
     {/snippet}
@@ -134,12 +148,37 @@
 </div>
 
 <style>
-  .stage-neck :global(.stroke-next.fill-paper) {
-    transform: scale(calc(1 + 0.22 * var(--near)));
+  /* By an attribute, not a property that would be handed down: only what grows is styled anew. */
+  [data-near='1'] :global(.stroke-next.fill-paper) {
+    transform: scale(1.06);
   }
 
-  .swelling {
-    transform: scale(calc(0.9 + 0.55 * var(--near)));
+  [data-near='2'] :global(.stroke-next.fill-paper) {
+    transform: scale(1.11);
+  }
+
+  [data-near='3'] :global(.stroke-next.fill-paper) {
+    transform: scale(1.17);
+  }
+
+  [data-near='4'] :global(.stroke-next.fill-paper) {
+    transform: scale(1.22);
+  }
+
+  [data-near='1'] .swelling {
+    transform: scale(1.05);
+  }
+
+  [data-near='2'] .swelling {
+    transform: scale(1.18);
+  }
+
+  [data-near='3'] .swelling {
+    transform: scale(1.3);
+  }
+
+  [data-near='4'] .swelling {
+    transform: scale(1.45);
   }
 
   /* Only the target swells smoothly: a neck full of moving rings would be drawn at every frame. */
