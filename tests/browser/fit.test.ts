@@ -21,7 +21,7 @@ async function resize(width: number, height: number): Promise<void> {
 async function charts(): Promise<readonly string[]> {
   await app.visit(app.url);
   const demo = await app.driver.executeScript<string[]>(
-    `return [...document.querySelectorAll('td a')].map((link) => link.href)`,
+    `return [...document.querySelectorAll('[data-row]')].map((link) => link.href)`,
   );
   return [...demo, `${app.url}/plan/${await app.makeChart(LONG)}`];
 }

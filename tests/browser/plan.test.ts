@@ -220,7 +220,7 @@ describe('the Book', () => {
   };
   const titles = () =>
     app.driver.executeScript<string[]>(
-      `return [...document.querySelectorAll('td a')].map((a) => a.textContent)`,
+      `return [...document.querySelectorAll('[data-row]')].map((a) => a.textContent)`,
     );
 
   test('finds, renames, duplicates, deletes and brings back', async () => {

@@ -257,14 +257,22 @@ describe('what is heard', () => {
 
   test('muted and alone are heard as such', async () => {
     await openStage();
+    const pressed = (button: string) => () =>
+      script<string | null>(`return [...document.querySelectorAll('button')]
+        .find((one) => (one.ariaLabel ?? one.textContent.trim()) === '${button}')
+        ?.getAttribute('aria-pressed') ?? null`);
     await (await app.findText('button', 'Levels')).click();
     const muted = await app.find('button[aria-label="Mute drums"]');
+    const before = await pressed('Mute drums')();
     await muted.click();
-    expect(await muted.getAttribute('aria-pressed')).toBe('true');
+    await app.eventually(pressed('Mute drums'), (now) => now !== before);
     await press(Key.ESCAPE);
+    await app.eventually(
+      () => app.driver.findElements(By.css('button[aria-label="Mute drums"]')),
+      (open) => open.length === 0,
+    );
     await press('m');
-    const only = await app.findText('button', 'Line only');
-    expect(await only.getAttribute('aria-pressed')).toBe('true');
+    await app.eventually(pressed('Line only'), (now) => now === 'true');
   });
 });
 

@@ -42,3 +42,14 @@ export const RADIUS: Readonly<Record<Weight | 'blue', number>> = {
   colour: 9.2,
   blue: 9.2,
 };
+
+/** A mark of the change as it is drawn. */
+export const drawnChange = (mark: Mark, label: string): DrawnMark => ({
+  kind: 'change',
+  string: mark.string,
+  fret: mark.fret,
+  now: mark.now?.weight ?? null,
+  next: mark.next?.weight ?? null,
+  mark,
+  label,
+});

@@ -3,7 +3,7 @@
   import type { Mark } from '$core/neck/marks';
   import { fitZone } from '$core/neck/neck';
   import { spokenChord } from '$core/chords/spoken';
-  import type { DrawnMark } from '$lib/neck/drawn';
+  import { type DrawnMark, drawnChange } from '$lib/neck/drawn';
   import JoinedPlaces from '$lib/neck/JoinedPlaces.svelte';
   import { labelMark } from '$lib/neck/labels';
   import { atWidth, layOut } from '$lib/neck/layout';
@@ -50,15 +50,9 @@
     },
   );
   const marks = $derived(
-    model.marks.map((mark): DrawnMark => ({
-      kind: 'change',
-      string: mark.string,
-      fret: mark.fret,
-      now: mark.now?.weight ?? null,
-      next: mark.next?.weight ?? null,
-      mark,
-      label: labelContext ? labelMark(mark, study.view.labels, labelContext) : '',
-    })),
+    model.marks.map((mark) =>
+      drawnChange(mark, labelContext ? labelMark(mark, study.view.labels, labelContext) : ''),
+    ),
   );
   const markOf = (drawn: DrawnMark | null): Mark | null =>
     drawn?.kind === 'change' ? drawn.mark : null;

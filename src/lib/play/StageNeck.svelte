@@ -4,7 +4,7 @@
   import { markNeck } from '$core/neck/marks';
   import type { Place } from '$core/neck/neck';
   import { approachNotes } from '$core/targets/approach';
-  import type { DrawnMark } from '$lib/neck/drawn';
+  import { type DrawnMark, drawnChange } from '$lib/neck/drawn';
   import { labelMark } from '$lib/neck/labels';
   import { atWidth, layOut } from '$lib/neck/layout';
   import Neck from '$lib/neck/Neck.svelte';
@@ -49,15 +49,9 @@
       collection: now.material.collection,
       zone: study.zone,
     };
-    return markNeck(study.neck, study.zone, sounding, coming).map((mark) => ({
-      kind: 'change',
-      string: mark.string,
-      fret: mark.fret,
-      now: mark.now?.weight ?? null,
-      next: mark.next?.weight ?? null,
-      mark,
-      label: labelMark(mark, study.view.labels, around),
-    }));
+    return markNeck(study.neck, study.zone, sounding, coming).map((mark) =>
+      drawnChange(mark, labelMark(mark, study.view.labels, around)),
+    );
   });
 
   /** Beats over which what comes grows. */

@@ -3,17 +3,15 @@
   import { EXERCISE_WORDS } from '$core/exercises/kinds';
   import { SUBDIVISIONS } from '$core/time/subdivision';
   import { TEMPO_RANGE } from '$core/time/tempo';
+  import Picked from '$lib/ui/Picked.svelte';
   import Popover from '$lib/ui/Popover.svelte';
   import {
-    AHEAD,
     type Ahead,
-    KEY_WAYS,
     type KeyWay,
     LINES,
     type PlayLine,
     type PlaySettings,
     type Turns,
-    TURNS,
   } from '$lib/study/playing';
   import { getStudy } from '$lib/study/study.svelte';
   import type { Pedals } from './pedals.svelte';
@@ -53,14 +51,30 @@
     'one beat': 'one beat before',
     nothing: 'nothing: by ear',
   };
-  const RESTS = [0, 4, 8, 16] as const;
+  const COUNTS: readonly [number, string][] = [
+    [0, 'not at all'],
+    [1, 'one bar'],
+    [2, 'two bars'],
+  ];
+  const RESTS: readonly [number, string][] = [
+    [0, 'never'],
+    [4, 'a bar in 4'],
+    [8, 'a bar in 8'],
+    [16, 'a bar in 16'],
+  ];
 
-  /** The line is one list: nothing, targets, exercises, and the sheets kept with the chart. */
+  /** The line is one list: nothing, exercises, and the sheets kept with the chart. */
+  const lines = $derived([
+    ...LINES.map((line): [string, string] => [line, nameOf(line)]),
+    ...study.plan.sheets.map(({ id, name }): [string, string] => [`sheet ${id}`, `Kept: ${name}`]),
+  ]);
   function chooseLine(value: string) {
     const kept = study.plan.sheets.find(({ id }) => `sheet ${id}` === value);
     if (kept) onset({ sheet: kept.id });
     else onset({ sheet: null, line: LINES.find((one) => one === value) ?? 'none' });
   }
+  const named = <Value extends string>(names: Readonly<Record<Value, string>>) =>
+    Object.entries(names) as [Value, string][];
   function setRamp(changed: Partial<NonNullable<PlaySettings['ramp']>>) {
     if (ramp) onset({ ramp: { ...ramp, ...changed } });
   }
@@ -72,97 +86,56 @@
   id="stage-more"
   class="grid shrink-0 grid-cols-[repeat(auto-fit,minmax(15rem,1fr))] gap-x-6 gap-y-1 text-sm"
 >
-  <label class="setting">
-    Line
-    <select
-      class="field"
-      name="line"
-      value={stage.kept ? `sheet ${stage.kept.id}` : settings.line}
-      onchange={(event) => chooseLine(event.currentTarget.value)}
-    >
-      {#each LINES as line (line)}<option value={line}>{nameOf(line)}</option>{/each}
-      {#each study.plan.sheets as { id, name } (id)}
-        <option value="sheet {id}">Kept: {name}</option>
-      {/each}
-    </select>
-  </label>
-  <label class="setting">
-    In
-    <select
-      class="field"
-      name="subdivision"
-      disabled={stage.kept !== null || settings.line === 'none' || settings.line === 'targets'}
-      value={settings.subdivision}
-      onchange={(event) => {
-        const wanted = SUBDIVISIONS.find((one) => one === event.currentTarget.value);
-        if (wanted) onset({ subdivision: wanted });
-      }}
-    >
-      {#each SUBDIVISIONS as one (one)}<option value={one}>{one}</option>{/each}
-    </select>
-  </label>
-  <label class="setting">
-    Turns
-    <select
-      class="field"
-      name="turns"
-      value={settings.turns}
-      onchange={(event) =>
-        onset({ turns: TURNS.find((one) => one === event.currentTarget.value) ?? 'none' })}
-    >
-      {#each TURNS as one (one)}<option value={one}>{TURN_NAMES[one]}</option>{/each}
-    </select>
-  </label>
-  <label class="setting">
-    Keys
-    <select
-      class="field"
-      name="keys"
-      value={settings.keys}
-      onchange={(event) =>
-        onset({ keys: KEY_WAYS.find((one) => one === event.currentTarget.value) ?? 'same' })}
-    >
-      {#each KEY_WAYS as one (one)}<option value={one}>{KEY_NAMES[one]}</option>{/each}
-    </select>
-  </label>
-  <label class="setting">
-    Shown ahead
-    <select
-      class="field"
-      name="ahead"
-      value={settings.ahead}
-      onchange={(event) =>
-        onset({ ahead: AHEAD.find((one) => one === event.currentTarget.value) ?? 'always' })}
-    >
-      {#each AHEAD as one (one)}<option value={one}>{AHEAD_NAMES[one]}</option>{/each}
-    </select>
-  </label>
-  <label class="setting">
-    Counted in
-    <select
-      class="field"
-      name="count"
-      value={settings.count}
-      onchange={(event) => onset({ count: Number(event.currentTarget.value) })}
-    >
-      <option value={0}>not at all</option>
-      <option value={1}>one bar</option>
-      <option value={2}>two bars</option>
-    </select>
-  </label>
-  <label class="setting">
-    Band rests
-    <select
-      class="field"
-      name="rests"
-      value={settings.rests}
-      onchange={(event) => onset({ rests: Number(event.currentTarget.value) })}
-    >
-      {#each RESTS as one (one)}
-        <option value={one}>{one === 0 ? 'never' : `a bar in ${one}`}</option>
-      {/each}
-    </select>
-  </label>
+  <Picked
+    label="Line"
+    name="line"
+    value={stage.kept ? `sheet ${stage.kept.id}` : settings.line}
+    options={lines}
+    onpick={chooseLine}
+  />
+  <Picked
+    label="In"
+    name="subdivision"
+    disabled={stage.kept !== null || settings.line === 'none' || settings.line === 'targets'}
+    value={settings.subdivision}
+    options={SUBDIVISIONS.map((one) => [one, one])}
+    onpick={(subdivision) => onset({ subdivision })}
+  />
+  <Picked
+    label="Turns"
+    name="turns"
+    value={settings.turns}
+    options={named(TURN_NAMES)}
+    onpick={(turns) => onset({ turns })}
+  />
+  <Picked
+    label="Keys"
+    name="keys"
+    value={settings.keys}
+    options={named(KEY_NAMES)}
+    onpick={(keys) => onset({ keys })}
+  />
+  <Picked
+    label="Shown ahead"
+    name="ahead"
+    value={settings.ahead}
+    options={named(AHEAD_NAMES)}
+    onpick={(ahead) => onset({ ahead })}
+  />
+  <Picked
+    label="Counted in"
+    name="count"
+    value={settings.count}
+    options={COUNTS}
+    onpick={(count) => onset({ count })}
+  />
+  <Picked
+    label="Band rests"
+    name="rests"
+    value={settings.rests}
+    options={RESTS}
+    onpick={(rests) => onset({ rests })}
+  />
   <div class="setting">
     <label class="flex items-center gap-1.5">
       <input
@@ -257,9 +230,5 @@
     justify-content: space-between;
     gap: 0.5rem;
     min-height: 2.25rem;
-  }
-
-  .setting select {
-    max-width: 12rem;
   }
 </style>

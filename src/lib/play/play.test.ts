@@ -287,6 +287,15 @@ describe('a session', () => {
     expect(band).toEqual([expect.objectContaining({ beat: 26, midi: 40, on: 'double-bass' })]);
   });
 
+  test('set otherwise, the band goes on as it was', () => {
+    const first = session();
+    first.put(0, [{ part: 'bass', beat: 1, beats: 1, midi: 41, velocity: 0.5 }]);
+    const bass = (one: typeof first) =>
+      one.eventsBetween(0, 8).flatMap((event) => (event.part === 'bass' ? [event.midi] : []));
+    expect(bass(session({ click: 'every beat', before: first }))).toEqual([41]);
+    expect(bass(session({ seed: 9, before: first })).length).toBeGreaterThan(4);
+  });
+
   test('as a MIDI file each part has its track, and comes back where it was', () => {
     const bytes = programmeMidi(session(), { title: 'A loop', time: form.time, bpm: 90 });
     const file = new midi.Midi(bytes);

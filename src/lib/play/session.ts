@@ -99,6 +99,8 @@ export interface Session {
   /** Before the first bar of each pass, for what the line begins with. */
   readonly pickUp: Beats;
   readonly pass: (number: number) => Pass;
+  /** What played before something was set otherwise: its band goes on where it still fits. */
+  readonly before?: Pick<SessionProgramme, 'bands'> | null;
 }
 
 const CLICK_VELOCITY = { strong: 0.8, weak: 0.55 } as const;
@@ -120,11 +122,19 @@ export interface BandRequest {
   readonly loops: true;
 }
 
+/** What a band played, and what it was asked. */
+interface MadeBand {
+  readonly asked: BandRequest;
+  readonly played: readonly SoundEvent[];
+}
+
 /** A session as a programme; the band of a pass may be made elsewhere before it is needed. */
 export interface SessionProgramme extends Programme {
   /** What is to be asked for a pass; null where it is there. */
   readonly wanted: (pass: number) => BandRequest | null;
   readonly put: (pass: number, band: readonly BandEvent[]) => void;
+  /** The bands that are there, by their pass. */
+  readonly bands: ReadonlyMap<number, MadeBand>;
 }
 
 /** The programme of a session: each pass is made when it is first asked for. */
@@ -133,26 +143,35 @@ export function sessionProgramme(session: Session): SessionProgramme {
   const tempo = tempoMap(session.tempo);
   const first = session.pass(0).form;
   const { beats: length, bars } = first;
-  const bands = new Map<number, readonly SoundEvent[]>();
+  // Taken over, not referred to: what played before that may be let go.
+  const bands = new Map<number, MadeBand>(session.before?.bands);
   const { sound } = PATTERNS[feel.kind].bass;
 
   const askFor = (pass: number, form: BandForm): BandRequest => {
     return { form, feel, seed: seed + pass, loops: true };
   };
-  function put(pass: number, band: readonly BandEvent[]): readonly SoundEvent[] {
-    const played = band.map((event): SoundEvent => {
-      return event.part === 'bass' ? { ...event, on: sound } : event;
-    });
+  function keep(pass: number, asked: BandRequest, played: readonly SoundEvent[]) {
     for (const old of [...bands.keys()].slice(0, Math.max(0, bands.size - REMEMBERED + 1)))
       bands.delete(old);
-    bands.set(pass, played);
+    bands.set(pass, { asked, played });
     return played;
   }
+  const heard = (band: readonly BandEvent[]): readonly SoundEvent[] =>
+    band.map((event) => (event.part === 'bass' ? { ...event, on: sound } : event));
+  function known(pass: number, asked: BandRequest): readonly SoundEvent[] | null {
+    const found = bands.get(pass);
+    const same =
+      found?.asked.form === asked.form &&
+      found.asked.seed === asked.seed &&
+      found.asked.feel.kind === asked.feel.kind;
+    return same ? found.played : null;
+  }
   function bandIn(pass: number, form: BandForm): readonly SoundEvent[] {
-    const known = bands.get(pass);
-    if (known) return known;
-    const { form: asked, ...options } = askFor(pass, form);
-    return put(pass, bandOf(asked, options));
+    const asked = askFor(pass, form);
+    const found = known(pass, asked);
+    if (found) return found;
+    const { form: over, ...options } = asked;
+    return keep(pass, asked, heard(bandOf(over, options)));
   }
 
   interface Made {
@@ -165,17 +184,17 @@ export function sessionProgramme(session: Session): SessionProgramme {
   function eventsOf(number: number): readonly SoundEvent[] {
     const pass = session.pass(number);
     const band = bandIn(number, pass.form);
-    const known = made.get(number);
-    const same = known?.pass.form === pass.form && known.pass.line === pass.line;
-    if (same && known.band === band) return known.events;
+    const last = made.get(number);
+    const same = last?.pass.form === pass.form && last.pass.line === pass.line;
+    if (same && last.band === band) return last.events;
     const barAt = (beat: Beats) => number * bars.length + Math.max(0, lastBy(bars, beat));
     const played = band.filter(({ beat }) => !isRest(rests, barAt(beat), seed));
-    const heard = pass.line.filter(({ beat }) => {
+    const sung = pass.line.filter(({ beat }) => {
       const seconds = tempo.secondsAt(number * length + beat);
       return turnAt(turns, { bar: barAt(beat), pass: number, seconds }) !== 'player';
     });
     const clicks = clicksOf(pass.form, click, number * bars.length).map(clicked);
-    const events = [...played, ...clicks, ...heard];
+    const events = [...played, ...clicks, ...sung];
     for (const old of made.keys()) if (Math.abs(old - number) > 1) made.delete(old);
     made.set(number, { pass, band, events });
     return events;
@@ -191,7 +210,11 @@ export function sessionProgramme(session: Session): SessionProgramme {
   });
   return {
     ...programme,
-    wanted: (pass) => (bands.has(pass) ? null : askFor(pass, session.pass(pass).form)),
-    put,
+    wanted: (pass) => {
+      const asked = askFor(pass, session.pass(pass).form);
+      return known(pass, asked) ? null : asked;
+    },
+    put: (pass, band) => void keep(pass, askFor(pass, session.pass(pass).form), heard(band)),
+    bands,
   };
 }

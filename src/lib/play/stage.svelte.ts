@@ -119,7 +119,7 @@ export function createStage(study: Study) {
     const { click, turns, rests, count, seed } = settings;
     const none: readonly SoundEvent[] = [];
     return sessionProgramme({
-      ...{ feel, seed, click, turns, rests, count, tempo },
+      ...{ feel, seed, click, turns, rests, count, tempo, before: playing },
       pickUp: lineIn(0)?.pickUp ?? 0,
       pass: (number) => {
         const sung = number === pass ? line : number === pass + 1 ? nextLine : lineIn(number);
