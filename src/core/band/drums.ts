@@ -5,7 +5,7 @@ import type { PartOptions } from './bass';
 import type { Drum, DrumEvent } from './events';
 import type { BandForm } from './form';
 import { type Choose, type Hit, hitsOf, inTurn } from './hits';
-import { type DrumLine, type FeelPatterns, FILLS } from './patterns';
+import { type Cells, type DrumLine, type FeelPatterns, FILLS } from './patterns';
 import { pulsesOf } from './pulses';
 
 /** How often a line is varied. */
@@ -45,18 +45,20 @@ export function drumsOf(
   };
   const lines = drums.flatMap(lineOf);
   const loudest = Math.max(...drums.map(({ velocity }) => velocity));
+  // Each fill is laid over the form once, however many sections it leads into.
+  const pulses = pulsesOf(form.time);
+  const lastGroup = at(pulses, pulses.length - 1).group;
+  const laid = FILLS.map((fill) => {
+    const strokes = (drum: Drum, cells: Cells) =>
+      hitsOf(form, cells, feel, inTurn)
+        .filter(({ pulse }) => pulse.group === lastGroup)
+        .map((hit) => ({ bar: hit.bar, stroke: struck(drum, hit, loudest) }));
+    return [...strokes('snare', fill), ...strokes('tom', fill.tom)];
+  });
   const fills = form.bars.flatMap((_, bar): readonly DrumEvent[] => {
     if (!leadsOn(form, bar, loops)) return [];
-    const fill = at(FILLS, Math.floor(hashed(seed, bar, 11) * FILLS.length));
-    const only = (hit: Hit) => hit.bar === bar && isLastGroup(hit, form);
-    return [
-      ...hitsOf(form, fill, feel, inTurn)
-        .filter(only)
-        .map((hit) => struck('snare', hit, loudest)),
-      ...hitsOf(form, fill.tom, feel, inTurn)
-        .filter(only)
-        .map((hit) => struck('tom', hit, loudest)),
-    ];
+    const fill = at(laid, Math.floor(hashed(seed, bar, 11) * laid.length));
+    return fill.filter((one) => one.bar === bar).map(({ stroke }) => stroke);
   });
   const openings = form.bars.flatMap(({ beat, opens }, bar): readonly DrumEvent[] => {
     if (opening === null || !opens || bar === 0) return [];
@@ -72,8 +74,3 @@ export function drumsOf(
   const kicks = snares.filter(({ drum, beat }) => drum !== 'kick' || !opened.has(beat));
   return [...kicks, ...fills, ...openings].sort((a, b) => a.beat - b.beat);
 }
-
-const isLastGroup = ({ pulse }: Hit, form: BandForm): boolean => pulse.group === lastGroup(form);
-
-const lastGroup = ({ time }: BandForm): number =>
-  at(pulsesOf(time), pulsesOf(time).length - 1).group;

@@ -4,6 +4,10 @@ import type { Beats, BeatsPerMinute, Seconds } from './units';
 
 export const TEMPO_RANGE = { low: 20, high: 400 } as const;
 
+/** The nearest tempo that is played at. */
+export const withinTempo = (bpm: BeatsPerMinute): BeatsPerMinute =>
+  Math.min(TEMPO_RANGE.high, Math.max(TEMPO_RANGE.low, bpm));
+
 /** Assumed where a chart states no tempo. */
 export const DEFAULT_TEMPO: BeatsPerMinute = 120;
 

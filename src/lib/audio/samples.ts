@@ -14,14 +14,23 @@ export type Instrument = keyof typeof KEYS;
 
 const pathOf = (name: string) => `/sounds/${name}.flac`;
 
-/** Files of an instrument by the key they sound at. */
-export function keysOf(instrument: Instrument): readonly { midi: number; path: string }[] {
-  const { low, high, step } = KEYS[instrument];
-  return range(0, Math.floor((high - low) / step) + 1).map((index) => {
-    const midi = low + index * step;
-    return { midi, path: pathOf(`${instrument}-${midi}`) };
-  });
+export interface SampledKey {
+  readonly midi: number;
+  readonly path: string;
 }
+
+/** Files of an instrument by the key they sound at: looked through for every note, so made once. */
+const SAMPLED = Object.fromEntries(
+  Object.entries(KEYS).map(([instrument, { low, high, step }]) => [
+    instrument,
+    range(0, Math.floor((high - low) / step) + 1).map((index): SampledKey => {
+      const midi = low + index * step;
+      return { midi, path: pathOf(`${instrument}-${midi}`) };
+    }),
+  ]),
+) as unknown as Readonly<Record<Instrument, readonly SampledKey[]>>;
+
+export const keysOf = (instrument: Instrument): readonly SampledKey[] => SAMPLED[instrument];
 
 export const drumPaths = DRUMS.map((drum) => ({ drum, path: pathOf(`drum-${drum}`) }));
 

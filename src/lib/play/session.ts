@@ -6,7 +6,7 @@ import { type BandForm, lastBy } from '$core/band/form';
 import { PATTERNS } from '$core/band/patterns';
 import { hashed } from '$core/random';
 import type { Feel } from '$core/time/feel';
-import { type TempoChange, TEMPO_RANGE, tempoMap } from '$core/time/tempo';
+import { type TempoChange, TEMPO_RANGE, tempoMap, withinTempo } from '$core/time/tempo';
 import type { Beats, BeatsPerMinute } from '$core/time/units';
 import { passesOf, type Programme, type SoundEvent } from '$lib/audio/programme';
 import type { Ramp, Turns } from '$lib/study/playing';
@@ -51,9 +51,6 @@ export function isRest(every: number, bar: number, seed: number): boolean {
   return bar % every === (stretch === 0 ? Math.max(1, drawn) : drawn);
 }
 
-const within = (bpm: number): BeatsPerMinute =>
-  Math.min(TEMPO_RANGE.high, Math.max(TEMPO_RANGE.low, bpm));
-
 /**
  * The tempo of passes from a beat on: steady, or faster every so many passes up to a goal (slower,
  * where the goal is below). `length` is that of a pass, `beat` the beginning of one.
@@ -64,12 +61,12 @@ export function tempoFrom(
   ramp: Ramp | null,
   length: Beats,
 ): readonly TempoChange[] {
-  const changes: TempoChange[] = [{ beat, bpm: within(bpm) }];
+  const changes: TempoChange[] = [{ beat, bpm: withinTempo(bpm) }];
   if (!ramp) return changes;
   const way = Math.sign(ramp.goal - bpm);
-  let now = within(bpm);
+  let now = withinTempo(bpm);
   for (let pass = ramp.every; now !== ramp.goal && way !== 0; pass += ramp.every) {
-    now = within(now + way * ramp.by);
+    now = withinTempo(now + way * ramp.by);
     if ((ramp.goal - now) * way <= 0) now = ramp.goal;
     changes.push({ beat: beat + pass * length, bpm: now });
     if (now === TEMPO_RANGE.high || now === TEMPO_RANGE.low) break;

@@ -8,7 +8,7 @@ import { rememberBy, rememberOf } from '$core/cache';
 import type { Passage } from '$core/phrases/passage';
 import type { RouteStop } from '$core/targets/route';
 import { readFeel } from '$core/time/feel';
-import { DEFAULT_TEMPO, type TempoChange, TEMPO_RANGE } from '$core/time/tempo';
+import { DEFAULT_TEMPO, type TempoChange, TEMPO_RANGE, withinTempo } from '$core/time/tempo';
 import { lineEvents, type Programme } from '$lib/audio/programme';
 import { pageTransport } from '$lib/audio/transport.svelte';
 import type { PlannedChord } from '$lib/study/choices';
@@ -164,7 +164,7 @@ export function createStage(study: Study) {
 
   /** Another tempo, at once where it plays; the ramp goes on from it. */
   function setTempo(bpm: number) {
-    const within = Math.round(Math.min(TEMPO_RANGE.high, Math.max(TEMPO_RANGE.low, bpm)));
+    const within = Math.round(withinTempo(bpm));
     set({ tempo: within });
     if (!transport.playing || !form) return;
     const now = transport.reached;

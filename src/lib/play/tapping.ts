@@ -1,5 +1,5 @@
 /** A tempo tapped by hand. */
-import { TEMPO_RANGE } from '$core/time/tempo';
+import { withinTempo } from '$core/time/tempo';
 
 /** Taps further apart than this begin anew, in milliseconds. */
 const PATIENCE = 2_500;
@@ -11,7 +11,7 @@ export function tapped(taps: readonly number[]): number | null {
   const last = taps.at(-1);
   if (first === undefined || last === undefined || taps.length < 2) return null;
   const bpm = (60_000 * (taps.length - 1)) / (last - first);
-  return Math.round(Math.min(TEMPO_RANGE.high, Math.max(TEMPO_RANGE.low, bpm)));
+  return Math.round(withinTempo(bpm));
 }
 
 /** The taps with another one; those before a pause are forgotten. */
