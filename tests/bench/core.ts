@@ -14,7 +14,7 @@ import { propose, STYLES } from '../../src/core/lenses/styles';
 import { STANDARD_NECK } from '../../src/core/neck/neck';
 import { noteName } from '../../src/core/notes/notes';
 import { FEEL_KINDS, feelOfKind } from '../../src/core/time/feel';
-import { fillLine } from '$core/lines/lines';
+import { lineOf } from '$core/lines/lines';
 import { spansOf } from '$core/lines/spans';
 import { solveRoutes } from '../../src/core/targets/route';
 import { type Figure, median, rate, time } from './report';
@@ -104,9 +104,9 @@ export function* coreFigures(): Generator<Figure> {
     ?.stops;
   const line = time(
     () =>
-      fillLine({
+      lineOf({
         ...{ neck: STANDARD_NECK, zone, spans, targets: targets ?? [], seed: 1 },
-        per: 2,
+        metre: { bar: 4, per: 2, triplets: true },
       }),
     10,
   );

@@ -8,12 +8,14 @@ import type { Intent } from '../lenses/lens';
 import type { Material } from '../lenses/material';
 import { at } from '../lists';
 import { type Neck, pitchAt, type Place, type Zone } from '../neck/neck';
-import { fillLine } from '../lines/lines';
+import { findBlues, twelveBarName } from '../harmony/blues';
+import { changesOf } from '../harmony/changes';
+import { type LineRequest, lineOf } from '../lines/lines';
 import { type Passage, passageOf, type PlayedNote, struck } from '../phrases/passage';
 import { type Extent, type ChordSpan, spansOf } from '../lines/spans';
 import { notesPerBeat, type Subdivision } from '../time/subdivision';
 import type { Preference } from '../targets/kinds';
-import { type RouteChord, type RouteStop, solveRoutes } from '../targets/route';
+import { isPreferred, type RouteChord, type RouteStop, solveRoutes } from '../targets/route';
 import { EXERCISE_WORDS, type ExerciseKind } from './kinds';
 import { type Moment, PATTERNS, shapeOf } from './patterns';
 import { playingWarnings } from './playable';
@@ -171,21 +173,41 @@ function goalOf({ kind, neck, zone }: ExerciseRequest, spans: readonly ChordSpan
     : `${goal} Its fingering changes with what is played.`;
 }
 
+/** Whether hands bend and slide here: in a blues by its form, or by what is played over it. */
+function isBlues({ chart, key, materials }: ExerciseRequest): boolean {
+  const { chords, bars } = chart;
+  if (chords.length === 0) return false;
+  const heads = bars.map(({ beat }) => chords.find((one) => one.beat === beat)?.chord ?? null);
+  return (
+    findBlues(changesOf(chords)) !== null ||
+    (key !== null && twelveBarName(heads, key) !== null) ||
+    materials.some(({ kind }) => kind.endsWith('blues'))
+  );
+}
+
+/** How a line is divided, and whether hands bend in it. */
+function lineFrame(request: ExerciseRequest): Pick<LineRequest, 'metre' | 'blues'> {
+  const { chart, subdivision } = request;
+  const { beats, unit } = chart.source.time;
+  const per = notesPerBeat(subdivision, unit);
+  const triplets = subdivision === 'eighths' && unit === 4;
+  return { metre: { bar: beats, per, triplets }, blues: isBlues(request) };
+}
+
 /** The exercise asked for; without notes where the chart has no chords. */
 export function makeExercise(request: ExerciseRequest): Exercise {
-  const { chart, kind, neck, materials, intents, extent, from, zone, subdivision, seed } = request;
+  const { chart, kind, neck, materials, intents, extent, from, zone, seed } = request;
   const spans = spansOf(chart, materials, intents, extent, from);
   const targets = targetsFor(request, spans);
+  const asked = (place: number): boolean => {
+    const { chord, index } = at(spans, place);
+    const { degree } = at(targets, place);
+    const pinned = request.pins[String(index)] !== undefined;
+    return pinned || request.prefer.some((one) => isPreferred(chord, degree, one));
+  };
   const notes =
     kind === 'line'
-      ? fillLine({
-          neck,
-          zone,
-          spans,
-          targets,
-          per: notesPerBeat(subdivision, chart.source.time.unit),
-          seed,
-        })
+      ? (lineOf({ neck, zone, spans, targets, seed, asked, ...lineFrame(request) })?.notes ?? [])
       : kind === 'targets'
         ? heldTargets(request, spans, targets)
         : patterned(request, kind, spans, targets);

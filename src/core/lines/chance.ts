@@ -1,0 +1,21 @@
+/** Drawing by chance, the same for the same source. */
+import { at } from '../lists';
+
+/** A source of numbers from 0 up to, not including, 1. */
+export type Chance = () => number;
+
+export const drawn = (chance: Chance, share: number): boolean => chance() < share;
+
+export const oneOf = <T>(items: readonly T[], chance: Chance): T =>
+  at(items, Math.floor(chance() * items.length));
+
+/** One of some items, each as likely as it weighs. */
+export function weighed<T>(items: readonly (readonly [T, number])[], chance: Chance): T {
+  const whole = items.reduce((sum, [, weight]) => sum + weight, 0);
+  let left = chance() * whole;
+  for (const [item, weight] of items) {
+    left -= weight;
+    if (left < 0) return item;
+  }
+  return at(items, items.length - 1)[0];
+}

@@ -1,0 +1,146 @@
+/**
+ * What the hands do with a line: bends into thirds, slides and slurs where a player would make
+ * them, and never one the fingering cannot do.
+ */
+import { degreeOver, spellOver } from '../chords/over';
+import { type Neck, openPitch, pitchAt, type Zone } from '../neck/neck';
+import { halfSteps, type Note } from '../notes/notes';
+import type { PlayedNote } from '../phrases/passage';
+import { inOrder, type Technique } from '../phrases/techniques';
+import { seeded } from '../random';
+import { type Chance, drawn } from './chance';
+import type { ChordSpan } from './spans';
+
+export interface Hands {
+  readonly neck: Neck;
+  readonly spans: readonly ChordSpan[];
+  /** Whether this is a blues, where strings are bent and fingers slide. */
+  readonly blues: boolean;
+  readonly seed: number;
+  /** The frets the hand covers; null where it follows the line. */
+  readonly reach: Zone | null;
+}
+
+const inReach = ({ reach }: Hands, fret: number): boolean =>
+  reach === null || (fret >= reach.low && fret <= reach.high);
+
+/** Bends go to a chord tone from the note a player would push: b3 and 2 to 3, 4 to 5, b7 to 1. */
+const BENDS: readonly { readonly to: number; readonly from: number; readonly by: 1 | 2 }[] = [
+  { to: 4, from: 3, by: 1 },
+  { to: 4, from: 2, by: 2 },
+  { to: 7, from: 5, by: 2 },
+  { to: 0, from: 10, by: 2 },
+];
+/** The wound strings and the frets by the nut are too stiff to bend. */
+const SOFT = { string: 3, fret: 3 } as const;
+/** A bend needs the time to be heard. */
+const BEND_BEATS = 0.5;
+/** So many in a chorus of twelve bars at the least, of forty-eight beats. */
+const LEAST = { gestures: 3, beats: 48 } as const;
+/** Half steps a slur spans on one string. */
+const SLUR = 4;
+
+const spanOf = (spans: readonly ChordSpan[], { chord, beat }: PlayedNote): ChordSpan | undefined =>
+  spans.findLast((span) => span.index === chord && span.beat <= beat + 0.5 + 1e-6);
+
+/** The note bent into, where a hand can bend up to it from a place under the same hand. */
+function bentFrom(
+  note: PlayedNote,
+  { chord }: ChordSpan,
+  before: PlayedNote | undefined,
+  after: PlayedNote | undefined,
+  hands: Hands,
+): { readonly fret: number; readonly note: Note; readonly by: 1 | 2 } | null {
+  const { neck } = hands;
+  if (note.string > SOFT.string || note.beats < BEND_BEATS - 1e-6) return null;
+  const size = halfSteps(degreeOver(chord, note.note));
+  for (const bend of BENDS) {
+    if (bend.to !== size) continue;
+    const fret = note.fret - bend.by;
+    const reached = before === undefined || before.fret === 0 || Math.abs(before.fret - fret) <= 4;
+    if (fret < Math.max(SOFT.fret, neck.capo + 1) || !reached || !inReach(hands, fret)) continue;
+    const midi = openPitch(neck, note.string) + fret;
+    // Pushed up from a note that was just heard, or comes at once, it would be that note thrice.
+    if ([before, after].some((one) => one && pitchAt(neck, one) === midi)) continue;
+    return { fret, note: spellOver(chord, midi), by: bend.by };
+  }
+  return null;
+}
+
+/** A slide into a third from the minor third, where the finger has a fret to come from. */
+function slidInto(note: PlayedNote, { chord }: ChordSpan, hands: Hands): Technique | null {
+  const size = halfSteps(degreeOver(chord, note.note));
+  const from = note.fret - 1;
+  if ((size !== 4 && size !== 7) || from < hands.neck.capo + 1) return null;
+  if (!inReach(hands, from)) return null;
+  return { kind: 'slide', from };
+}
+
+/** Notes on one string within a hand, the second slurred to the first. */
+function slurred(before: PlayedNote, note: PlayedNote): Technique | null {
+  const touching = Math.abs(before.beat + before.beats - note.beat) < 1e-6;
+  const frets = note.fret - before.fret;
+  const same = before.string === note.string && frets !== 0 && Math.abs(frets) <= SLUR;
+  if (!touching || !same) return null;
+  if (before.techniques.some(({ kind }) => kind === 'bend')) return null;
+  return { kind: frets > 0 ? 'hammer-on' : 'pull-off' };
+}
+
+/** How often a player makes what the fingering allows. */
+const SHARES = { bend: 0.3, slide: 0.22, slur: { blues: 0.4, plain: 0.3 } } as const;
+
+const whole = (beat: number): boolean => Math.abs(beat - Math.round(beat)) < 1e-6;
+
+function gestured(
+  notes: readonly PlayedNote[],
+  hands: Hands,
+  share: { readonly bend: number; readonly slide: number },
+  chance: Chance,
+): readonly PlayedNote[] {
+  return notes.map((note, index) => {
+    const span = spanOf(hands.spans, note);
+    if (!span || note.techniques.length > 0) return note;
+    const landing = note.part === 'target';
+    const before = notes[index - 1];
+    // A landing keeps its fret: it is slid into. What leads into one is played plain.
+    const bend =
+      landing || note.part === 'approach'
+        ? null
+        : bentFrom(note, span, before, notes[index + 1], hands);
+    if (bend && drawn(chance, share.bend)) {
+      const { fret, by } = bend;
+      return { ...note, fret, note: bend.note, techniques: [{ kind: 'bend' as const, by }] };
+    }
+    const slide = slidInto(note, span, hands);
+    const fast = note.beats < BEND_BEATS - 1e-6;
+    return slide && !fast && drawn(chance, share.slide) ? { ...note, techniques: [slide] } : note;
+  });
+}
+
+const isGesture = ({ techniques }: PlayedNote): boolean =>
+  techniques.some(({ kind }) => kind === 'bend' || kind === 'slide' || kind === 'grace');
+
+/** A line with the techniques of the hand; in a blues at least a few bends and slides a chorus. */
+export function playedBy(notes: readonly PlayedNote[], hands: Hands): readonly PlayedNote[] {
+  const { blues, seed } = hands;
+  const chance = seeded(seed + 0x51ed);
+  let played = notes;
+  if (blues) {
+    const last = notes.at(-1);
+    const beats = (last?.beat ?? 0) + (last?.beats ?? 0);
+    const wanted = Math.ceil((LEAST.gestures * beats) / LEAST.beats);
+    for (const more of [1, 2, 3.4]) {
+      const share = { bend: SHARES.bend * more, slide: SHARES.slide * more };
+      played = gestured(played, hands, share, chance);
+      if (played.filter(isGesture).length >= wanted) break;
+    }
+  }
+  return played.map((note, index) => {
+    const before = played[index - 1];
+    if (!before || note.techniques.length > 0 || note.part === 'target') return note;
+    const slur = slurred(before, note);
+    const share = blues ? SHARES.slur.blues : SHARES.slur.plain;
+    const off = !whole(note.beat);
+    return slur && off && drawn(chance, share) ? { ...note, techniques: inOrder([slur]) } : note;
+  });
+}

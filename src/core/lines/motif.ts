@@ -1,0 +1,101 @@
+/**
+ * A motif: a small rhythm and a contour, the idea a line is made of. It says nothing of pitch, so
+ * it can be repeated over another chord, moved, turned over or cut (Schoenberg, "Fundamentals of
+ * Musical Composition", 1967, ch. III).
+ */
+import { at, range } from '../lists';
+import { type Neck, pitchAt } from '../neck/neck';
+import type { PlayedNote } from '../phrases/passage';
+import type { Beats } from '../time/units';
+import { type Chance, drawn, oneOf } from './chance';
+import { gridOf, type LineMetre, patternOf, wholeTriplets } from './rhythm';
+
+export interface Motif {
+  /** When each note begins, counted from the first; 3 to 7 of them. */
+  readonly onsets: readonly Beats[];
+  /** How long the last note lasts. */
+  readonly last: Beats;
+  /** From each note to the next, in steps of whatever is played. */
+  readonly steps: readonly number[];
+}
+
+/** Notes of a motif at the least and at the most. */
+export const MOTIF_NOTES = { least: 3, most: 7 } as const;
+
+/**
+ * Contours to choose from, in steps: none goes to and fro between two notes, and each turns at
+ * least once so that it is known again when it comes back.
+ */
+const CONTOURS = [
+  [1, -2, -1, 3, -1, -1],
+  [2, -1, -1, 2, -1, -1],
+  [-1, 2, 1, -2, -1, 2],
+  [2, -1, 2, -1, -1, -2],
+  [-2, 1, 1, -2, -1, 3],
+  [1, 1, -2, 3, -1, -1],
+  [-1, -1, 3, -1, -1, 2],
+  [3, -1, -1, 2, 1, -1],
+  [-3, 1, 1, -2, 1, 1],
+  [-2, 1, -2, 1, 3, -1],
+  [1, 2, -1, -2, 1, 1],
+  [2, 1, -2, 1, 1, -3],
+] as const;
+
+/** A motif drawn by chance from the rhythms of a metre. */
+export function drawMotif(metre: LineMetre, entry: Beats, chance: Chance): Motif {
+  const wanted = 4 + Math.floor(chance() * 3);
+  const grid = gridOf(metre, entry, entry + metre.bar);
+  const pattern = patternOf(grid, 'outline', chance);
+  // Where it crosses a bar line it meets the bar in one way only: on its beat, or ahead of it.
+  const early = drawn(chance, 0.4);
+  const meets = (beat: Beats) => {
+    const ahead = metre.bar - beat;
+    return early ? Math.abs(ahead) > 1e-6 : ahead > 0.5 + 1e-6 || ahead < 1e-6;
+  };
+  // The first note is the motif's own, whatever the rhythm begins with.
+  const later = pattern.filter((beat) => beat > entry + 1e-6 && meets(beat));
+  const times = wholeTriplets([entry, ...later].slice(0, wanted), metre);
+  const onsets = times.map((beat) => beat - entry);
+  const contour = oneOf(CONTOURS, chance);
+  const turned = drawn(chance, 0.5) ? -1 : 1;
+  const steps = range(0, onsets.length - 1).map((index) => turned * at(contour, index));
+  return { onsets, last: 1 / metre.per, steps };
+}
+
+/** Turned over: what rose falls. */
+export const invertMotif = (motif: Motif): Motif => ({
+  ...motif,
+  steps: motif.steps.map((step) => -step),
+});
+
+/** Its first notes alone. */
+export const fragmentOf = (motif: Motif): Motif => {
+  const kept = Math.max(MOTIF_NOTES.least, Math.ceil(motif.onsets.length / 2));
+  return { ...motif, onsets: motif.onsets.slice(0, kept), steps: motif.steps.slice(0, kept - 1) };
+};
+
+/** Half steps of one step of a scale, on the average. */
+const HALF_STEPS_A_STEP = 12 / 7;
+
+/** The motif of notes already played: the first phrase of them, seven notes at the most. */
+export function motifOf(neck: Neck, notes: readonly PlayedNote[]): Motif | null {
+  const single = notes.filter(({ beat }, index) => index === 0 || beat > at(notes, index - 1).beat);
+  const gap = single.findIndex(
+    ({ beat, beats }, index) =>
+      index >= MOTIF_NOTES.least - 1 &&
+      (single[index + 1]?.beat ?? Infinity) > beat + beats + 0.5 - 1e-6,
+  );
+  const head = single.slice(0, Math.min(MOTIF_NOTES.most, gap < 0 ? MOTIF_NOTES.most : gap + 1));
+  const [first] = head;
+  const last = head.at(-1);
+  if (!first || !last || head.length < MOTIF_NOTES.least) return null;
+  return {
+    onsets: head.map(({ beat }) => beat - first.beat),
+    last: last.beats,
+    steps: head.slice(1).map((note, index) => {
+      const size = pitchAt(neck, note) - pitchAt(neck, at(head, index));
+      const steps = Math.round(size / HALF_STEPS_A_STEP);
+      return size === 0 ? 0 : steps === 0 ? Math.sign(size) : steps;
+    }),
+  };
+}
