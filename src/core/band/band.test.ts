@@ -9,7 +9,7 @@ import { bandOf, type BandOptions, feelFor } from './band';
 import { clicksOf, countIn } from './click';
 import type { BandEvent, PitchedEvent } from './events';
 import { bandForm, type BandForm, chordAt } from './form';
-import { pulsesOf } from './pulses';
+import { pulsesOf } from '../time/pulses';
 
 function formOf(text: string): BandForm {
   const read = readChart(text);

@@ -3,7 +3,7 @@ import { at } from '../lists';
 import type { TimeSignature } from '../time/metre';
 import type { Beats } from '../time/units';
 import type { BandForm } from './form';
-import { pulsesOf } from './pulses';
+import { pulsesOf } from '../time/pulses';
 
 export const CLICKS = [
   'none',

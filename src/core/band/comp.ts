@@ -22,7 +22,7 @@ import type { PitchedEvent } from './events';
 import { type BandForm, chordAt, type FormChord, lastBy, NEAR } from './form';
 import { type Choose, hitsOf } from './hits';
 import type { FeelPatterns } from './patterns';
-import { pulsesOf } from './pulses';
+import { pulsesOf } from '../time/pulses';
 
 const LOW: Midi = 48;
 const HIGH: Midi = 72;

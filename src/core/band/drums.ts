@@ -6,7 +6,7 @@ import type { Drum, DrumEvent } from './events';
 import type { BandForm } from './form';
 import { type Choose, type Hit, hitsOf, inTurn } from './hits';
 import { type Cells, type DrumLine, type FeelPatterns, FILLS } from './patterns';
-import { pulsesOf } from './pulses';
+import { pulsesOf } from '../time/pulses';
 
 /** How often a line is varied. */
 const VARIED = 0.28;

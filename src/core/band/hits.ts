@@ -5,7 +5,7 @@ import type { Feel } from '../time/feel';
 import type { Beats } from '../time/units';
 import { type BandForm, NEAR } from './form';
 import type { Cells } from './patterns';
-import { offsetIn, type Pulse, type PulsePart, pulsesOf } from './pulses';
+import { offsetIn, type Pulse, type PulsePart, pulsesOf } from '../time/pulses';
 
 /** A stroke of a cell: the place of its pulse in the group, the part of it, and what is said of it. */
 interface Stroke {

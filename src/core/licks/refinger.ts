@@ -1,36 +1,280 @@
-/** Notes without strings laid on a neck: where the hand moves least. */
-import { fretFor, type Neck, type Place, stringCount } from '../neck/neck';
-import type { Midi } from '../notes/pitch';
+/**
+ * Fingering: where on the neck notes are played so that the hand moves least, found exactly, and
+ * licks moved as a shape or laid out anew.
+ */
 import { at, range } from '../lists';
+import { fretFor, type Neck, pitchAt, type Place, stringCount, type Zone } from '../neck/neck';
+import type { Midi } from '../notes/pitch';
 import { bestPaths } from '../paths/layered';
+import { type Technique, techniqueOf } from '../phrases/techniques';
+import type { LickNote } from './sounding';
+
+/** What a fingering costs, in whole points: what the hand does, what the picking hand does. */
+export const FINGERING_COSTS = {
+  /** For each fret above the twelfth, where the neck is hard to reach. */
+  high: 1,
+  /** For each fret along the neck, and for each beyond a hand's three. */
+  fret: 1,
+  shift: 2,
+  /** For each string skipped. */
+  skip: 1,
+  /** To or from an open string. */
+  open: 1,
+  /** A slur or slide that is not on one string in its direction. */
+  slur: 40,
+  /** A bend on an open string or on the first two frets, and on a wound string. */
+  stiff: 40,
+  wound: 6,
+  /** For each fret two notes at once lie apart, and for each beyond a stretched hand. */
+  spread: 1,
+  stretch: 20,
+  /** A note outside the zone: kept, but only where nothing else is. */
+  outside: 1_000,
+} as const;
 
 const HIGH = 12;
+const HAND = 3;
+const STRETCH = 4;
+const FIRST_BENT = 3;
+const PLAIN_STRINGS = 3;
+const CLOSE = 1e-6;
 
-/** A place for every pitch, chosen together; null where a pitch lies off the neck. */
-export function placePitches(neck: Neck, pitches: readonly Midi[]): readonly Place[] | null {
-  const layers = pitches.map((midi) =>
-    range(1, stringCount(neck) + 1).flatMap((string): readonly Place[] => {
-      const fret = fretFor(neck, string, midi);
-      return fret === null ? [] : [{ string, fret }];
-    }),
+/** Notes struck at one moment, by their indices. */
+function momentsOf(notes: readonly { readonly beat: number }[]): readonly (readonly number[])[] {
+  const moments: number[][] = [];
+  for (const [index, { beat }] of notes.entries()) {
+    const last = moments.at(-1);
+    const first = last?.[0];
+    if (last && first !== undefined && Math.abs(at(notes, first).beat - beat) < CLOSE) {
+      last.push(index);
+    } else moments.push([index]);
+  }
+  return moments;
+}
+
+/** What the way from place to place costs: along the neck, and over strings. */
+export function reachCost(from: Place, to: Place): number {
+  const { open, fret, shift, skip } = FINGERING_COSTS;
+  const frets = from.fret === 0 || to.fret === 0 ? open : Math.abs(from.fret - to.fret);
+  const skipped = Math.max(0, Math.abs(from.string - to.string) - 1);
+  return shift * Math.max(0, frets - HAND) + fret * frets + skip * skipped;
+}
+
+const slurs = (techniques: readonly Technique[]): 1 | -1 | 0 | null =>
+  techniqueOf(techniques, 'hammer-on')
+    ? 1
+    : techniqueOf(techniques, 'pull-off')
+      ? -1
+      : techniqueOf(techniques, 'slide') && techniqueOf(techniques, 'slide')?.from === undefined
+        ? 0
+        : null;
+
+/** What is asked of a note wherever it lies. */
+function standCost(note: Fingered, place: Place, zone: Zone | null): number {
+  const { high, stiff, wound, outside } = FINGERING_COSTS;
+  const bend = techniqueOf(note.techniques, 'bend');
+  const slide = techniqueOf(note.techniques, 'slide');
+  const bent = bend
+    ? (place.fret < FIRST_BENT ? stiff : 0) + (place.string > PLAIN_STRINGS ? wound : 0)
+    : 0;
+  const slid = slide && place.fret === 0 ? stiff : 0;
+  const off = zone && (place.fret < zone.low || place.fret > zone.high) ? outside : 0;
+  return high * Math.max(0, place.fret - HIGH) + bent + slid + off;
+}
+
+interface Fingered {
+  readonly beat: number;
+  readonly midi: Midi;
+  readonly techniques: readonly Technique[];
+}
+
+/** Every way to play the notes of one moment, each on a string of its own. */
+function gripsOf(neck: Neck, notes: readonly Fingered[]): readonly (readonly Place[])[] {
+  return notes.reduce<readonly (readonly Place[])[]>(
+    (grips, { midi }) =>
+      grips.flatMap((grip) =>
+        range(1, stringCount(neck) + 1).flatMap((string) => {
+          const fret = fretFor(neck, string, midi);
+          const free = grip.every((place) => place.string !== string);
+          return fret === null || !free ? [] : [[...grip, { string, fret }]];
+        }),
+      ),
+    [[]],
   );
-  if (layers.some((layer) => layer.length === 0)) return null;
+}
+
+function gripCost(grip: readonly Place[]): number {
+  const { spread, stretch } = FINGERING_COSTS;
+  const frets = grip.map(({ fret }) => fret).filter((fret) => fret > 0);
+  if (frets.length < 2) return 0;
+  const width = Math.max(...frets) - Math.min(...frets);
+  return spread * width + stretch * Math.max(0, width - STRETCH);
+}
+
+/** The lowest note of a grip stands for it when the hand moves on. */
+function lead(grip: readonly Place[]): Place {
+  return grip.reduce((low, place) => (place.string > low.string ? place : low));
+}
+
+function moveCost(
+  from: readonly Place[],
+  to: readonly Place[],
+  notes: readonly Fingered[],
+): number {
+  let cost = reachCost(lead(from), lead(to));
+  for (const [index, { techniques }] of notes.entries()) {
+    const way = slurs(techniques);
+    if (way === null) continue;
+    const place = at(to, index);
+    const before = from.find(({ string }) => string === place.string);
+    const frets = before ? place.fret - before.fret : 0;
+    const held = before !== undefined && frets !== 0 && (way === 0 || Math.sign(frets) === way);
+    if (!held) cost += FINGERING_COSTS.slur;
+  }
+  return cost;
+}
+
+interface Laid {
+  /** A place for each note; null where the neck has none. */
+  readonly places: readonly (Place | null)[];
+  readonly cost: number;
+}
+
+/** The places of all notes, chosen together. */
+function layOut(neck: Neck, notes: readonly Fingered[], zone: Zone | null): Laid {
+  const moments = momentsOf(notes).flatMap((indices) => {
+    const playable = indices.filter((index) => gripsOf(neck, [at(notes, index)]).length > 0);
+    // More notes at once than the strings hold: the last ones are left out.
+    let kept = playable;
+    while (
+      kept.length > 1 &&
+      gripsOf(
+        neck,
+        kept.map((index) => at(notes, index)),
+      ).length === 0
+    ) {
+      kept = kept.slice(0, -1);
+    }
+    const own = kept.map((index) => at(notes, index));
+    return kept.length === 0 ? [] : [{ kept, own, grips: gripsOf(neck, own) }];
+  });
   const [best] = bestPaths(
     {
-      sizes: layers.map((layer) => layer.length),
-      node: (layer, node) => Math.max(0, at(at(layers, layer), node).fret - HIGH),
+      sizes: moments.map(({ grips }) => grips.length),
+      node: (layer, node) => {
+        const { grips, own } = at(moments, layer);
+        const grip = at(grips, node);
+        const stands = grip.map((place, index) => standCost(at(own, index), place, zone));
+        return gripCost(grip) + stands.reduce((sum, one) => sum + one, 0);
+      },
       edge: (layer, from, to) => {
-        const here = at(at(layers, layer), from);
-        const there = at(at(layers, layer + 1), to);
-        // Moving along the neck is the hand's work; crossing strings is the picking hand's.
-        const shift = here.fret === 0 || there.fret === 0 ? 1 : Math.abs(here.fret - there.fret);
-        return (
-          2 * Math.max(0, shift - 3) + shift + Math.max(0, Math.abs(here.string - there.string) - 1)
-        );
+        const next = at(moments, layer + 1);
+        return moveCost(at(at(moments, layer).grips, from), at(next.grips, to), next.own);
       },
       loop: false,
     },
     1,
   );
-  return best ? best.nodes.map((node, layer) => at(at(layers, layer), node)) : null;
+  const places: (Place | null)[] = notes.map(() => null);
+  for (const [layer, node] of (best?.nodes ?? []).entries()) {
+    const { kept, grips } = at(moments, layer);
+    for (const [index, place] of at(grips, node).entries()) places[at(kept, index)] = place;
+  }
+  return { places, cost: best?.cost ?? 0 };
+}
+
+/** A place for every pitch, chosen together; null where a pitch lies off the neck. */
+export function placePitches(neck: Neck, pitches: readonly Midi[]): readonly Place[] | null {
+  const notes = pitches.map((midi, beat) => ({ midi, beat, techniques: [] }));
+  const { places } = layOut(neck, notes, null);
+  return places.every((place) => place !== null) ? places : null;
+}
+
+export interface RefingerRequest {
+  readonly neck: Neck;
+  /** In order of time. */
+  readonly notes: readonly LickNote[];
+  /** How far they move, up or down. */
+  readonly semitones: number;
+  /** Where the hand is to stay; null leaves the whole neck free. */
+  readonly zone: Zone | null;
+  /** The same strings and distances, or the easiest places for the pitches. */
+  readonly keep: 'shape' | 'pitch';
+}
+
+export interface Refingered {
+  /** In order of time; without those the neck has no place for. */
+  readonly notes: readonly (LickNote & { readonly midi: Midi })[];
+  /** What the hands do for it, by {@link FINGERING_COSTS}. */
+  readonly cost: number;
+  /** Indices of the notes that lie off the neck or outside the zone. */
+  readonly outOfReach: readonly number[];
+}
+
+/** A slide's frets moved as far as its note. */
+const shifted = (
+  techniques: readonly Technique[],
+  frets: number,
+  neck: Neck,
+): readonly Technique[] =>
+  techniques.map((one): Technique => {
+    if (one.kind !== 'slide') return one;
+    const move = (fret: number | undefined) =>
+      fret === undefined ? undefined : Math.max(neck.capo, Math.min(neck.frets, fret + frets));
+    const from = move(one.from);
+    const to = move(one.to);
+    return {
+      kind: 'slide',
+      ...(from === undefined ? {} : { from }),
+      ...(to === undefined ? {} : { to }),
+    };
+  });
+
+/** Moves a lick: as the shape it is, or re-fingered at its new pitch. */
+export function refinger(request: RefingerRequest): Refingered {
+  const { neck, notes, semitones, zone, keep } = request;
+  const pitched = notes.map((note): Fingered => ({
+    beat: note.beat,
+    midi: pitchAt(neck, note) + semitones,
+    techniques: note.techniques,
+  }));
+  const laid =
+    keep === 'pitch' ? layOut(neck, pitched, zone) : shapeOf(neck, notes, pitched, semitones, zone);
+  const outside = ({ fret }: Place) => zone !== null && (fret < zone.low || fret > zone.high);
+  const outOfReach = laid.places.flatMap((place, index) =>
+    place === null || outside(place) ? [index] : [],
+  );
+  const moved = notes.flatMap((note, index) => {
+    const place = at(laid.places, index);
+    if (!place) return [];
+    const techniques = shifted(note.techniques, place.fret - note.fret, neck);
+    return [{ ...note, ...place, techniques, midi: at(pitched, index).midi }];
+  });
+  return { notes: moved, cost: laid.cost, outOfReach };
+}
+
+/** The strings and distances as they are, every fret moved alike. */
+function shapeOf(
+  neck: Neck,
+  notes: readonly LickNote[],
+  pitched: readonly Fingered[],
+  semitones: number,
+  zone: Zone | null,
+): Laid {
+  const places = notes.map(({ string, fret }): Place | null => {
+    const moved = fret + semitones;
+    return moved < neck.capo || moved > neck.frets ? null : { string, fret: moved };
+  });
+  const moments = momentsOf(notes).flatMap((indices) => {
+    const kept = indices.filter((index) => places[index] !== null);
+    const grip = kept.flatMap((index) => places[index] ?? []);
+    return kept.length === 0 ? [] : [{ grip, own: kept.map((index) => at(pitched, index)) }];
+  });
+  const cost = moments.reduce((sum, { grip, own }, index) => {
+    const before = moments[index - 1];
+    const stands = grip.map((place, which) => standCost(at(own, which), place, zone));
+    const stand = stands.reduce((all, one) => all + one, 0);
+    return sum + gripCost(grip) + stand + (before ? moveCost(before.grip, grip, own) : 0);
+  }, 0);
+  return { places, cost };
 }

@@ -6,9 +6,12 @@ import { collections } from './questions/collections';
 import { coverage } from './questions/coverage';
 import { crossings } from './questions/crossings';
 import { exercise } from './questions/exercise';
+import { fit } from './questions/fit';
 import { homes } from './questions/homes';
 import { into } from './questions/into';
+import { lick } from './questions/lick';
 import { options } from './questions/options';
+import { refinger } from './questions/refinger';
 import { route } from './questions/route';
 import { triads, voicings } from './questions/voicings';
 import { zones } from './questions/zones';
@@ -29,4 +32,7 @@ export const QUESTIONS: Readonly<Record<string, Question>> = {
   into,
   exercise,
   band,
+  lick,
+  refinger,
+  fit,
 };

@@ -8,11 +8,13 @@ import { type Material, defaultMaterial, parseMaterial } from '$core/lenses/mate
 import { firstOption, lensContexts } from '$core/lenses/options';
 import { proposeIntents } from '$core/lenses/styles';
 import { at } from '$core/lists';
+import type { LickNote } from '$core/licks/sounding';
+import { inOrder } from '$core/phrases/techniques';
 import { makeNeck } from '$core/neck/instruments';
 import { type Neck, type Place, type Zone, stringCount } from '$core/neck/neck';
 import { firstZone, zonesOf } from '$core/neck/zones';
 import { type EngineResult, accept, refuse, refuseChart } from './refusals';
-import type { neckRequest } from './shapes';
+import type { neckRequest, playedNotes } from './shapes';
 /** The chart of a request, read against the key the request states, if any. */
 export function requestedChart(request: {
   readonly chart: string;
@@ -160,3 +162,19 @@ export const noChord = (chart: Chart, path: string) =>
         : `This chart has the chords 0 to ${chart.chords.length - 1}.`,
     path,
   });
+
+/** The played notes of a request as they stand on a neck, in the order given. */
+export function requestedNotes(
+  neck: Neck,
+  notes: z.infer<typeof playedNotes>,
+  path = 'notes',
+): EngineResult<readonly LickNote[]> {
+  for (const [index, note] of notes.entries()) {
+    if (!offNeck(neck, note)) continue;
+    const message = `String ${note.string}, fret ${note.fret} is not on this neck: it has ${stringCount(neck)} strings and frets ${neck.capo} to ${neck.frets}.`;
+    return refuse({ code: 'out_of_range', message, path: `${path}.${index}` });
+  }
+  return accept(
+    notes.map(({ techniques, ...note }) => ({ ...note, techniques: inOrder(techniques ?? []) })),
+  );
+}

@@ -1,6 +1,7 @@
 /** Shapes that the engine’s questions and answers share. OpenAPI is generated from these. */
 import { z } from 'zod';
 import { INTENTS } from '$core/lenses/lens';
+import { techniqueSchema } from '$core/formats/passage/techniqueSchema';
 import { PREFERENCES } from '$core/targets/kinds';
 
 export const noteText = z.string().describe('A spelled note in ASCII: F#, Bb, Fx, Abb');
@@ -107,3 +108,21 @@ export const prefer = z
   .max(8)
   .default(['3', '7'])
   .describe('Degrees to land on, the most preferred first');
+
+const MOST_NOTES = 4_096;
+
+/** Beats are bounded by the longest form there is. */
+const beat = z.number().min(-64).max(100_000);
+
+export const playedNotes = z
+  .array(
+    z.object({
+      beat,
+      beats: z.number().min(0).max(1_024),
+      string: z.int(),
+      fret: z.int(),
+      techniques: z.array(techniqueSchema).max(8).optional(),
+    }),
+  )
+  .max(MOST_NOTES)
+  .describe('Played notes: beats from 0, two at one beat are a two-note stop');

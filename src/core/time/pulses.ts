@@ -3,9 +3,9 @@
  * ("on one, and the off-beat of two") is laid out in 4/4, 5/4, 7/8 or 12/8.
  */
 import { at, range } from '../lists';
-import type { Feel } from '../time/feel';
-import type { TimeSignature } from '../time/metre';
-import type { Beats } from '../time/units';
+import type { Feel } from './feel';
+import type { TimeSignature } from './metre';
+import type { Beats } from './units';
 
 /** A felt beat. Pulses stand in groups of two or three, whose first is the strong one. */
 export interface Pulse {

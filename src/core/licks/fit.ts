@@ -1,0 +1,232 @@
+/**
+ * Finding a lick: every place in charts where it is right once it is moved — over the same
+ * changes, over the same chord, or over chords it sounds as well on.
+ */
+import type { Chart } from '../chart/form';
+import { type Chord, chordName, sameChord } from '../chords/chords';
+import { at, modulo } from '../lists';
+import type { Neck } from '../neck/neck';
+import { pitchClass } from '../notes/notes';
+import type { Midi } from '../notes/pitch';
+import type { Beats } from '../time/units';
+import { list } from '../words';
+import { evidenceFor, strongBeats } from './heard';
+import { standing } from './roles';
+import { heardPitch, type LickNote } from './sounding';
+import { EVIDENCE } from './weights';
+
+export const MATCHES = ['same changes', 'same chord', 'same sound'] as const;
+export type Match = (typeof MATCHES)[number];
+
+export interface Fit {
+  /** The position of the chart among those searched. */
+  readonly chart: number;
+  /** The chord it starts on. */
+  readonly index: number;
+  /** How far it is moved, −5 to 6. */
+  readonly semitones: number;
+  readonly match: Match;
+  /** How much of its time sounds on chord tones and tensions there, 0 to 1. */
+  readonly share: number;
+  readonly sentence: string;
+}
+
+/** A chord for as long as it stays. */
+interface Stay {
+  readonly index: number;
+  readonly chord: Chord;
+  readonly beat: Beats;
+  readonly end: Beats;
+}
+
+const CLOSE = 1e-6;
+const AHEAD = 0.5;
+
+/** The chords of a chart from each of its entries on, the same one in a row as one. */
+function staysFrom({ chords }: Chart, index: number, most = Infinity): readonly Stay[] {
+  const stays: Stay[] = [];
+  for (let place = index; place < chords.length; place++) {
+    const { chord, beat, beats, index: own } = at(chords, place);
+    const last = stays.at(-1);
+    const joined = last !== undefined && Math.abs(last.end - beat) < CLOSE;
+    if (last && joined && sameChord(last.chord, chord)) {
+      stays[stays.length - 1] = { ...last, end: beat + beats };
+    } else if (stays.length === most || (last && !joined)) break;
+    else stays.push({ index: own, chord, beat, end: beat + beats });
+  }
+  return stays;
+}
+
+/** A pitch of the lick with its time, and the chord of the lick it sounds over. */
+interface Sung {
+  readonly midi: Midi;
+  readonly beats: Beats;
+  readonly over: number;
+}
+
+interface Shape {
+  /** The lick's own chords, from the one it starts on to the one it ends on. */
+  readonly stays: readonly Stay[];
+  /** When it ends. */
+  readonly end: Beats;
+  readonly sung: readonly Sung[];
+  readonly time: Chart['source']['time'];
+}
+
+/** What of a lick decides where it is right; null where it has no notes or no chords. */
+function shapeOf(chart: Chart, neck: Neck, notes: readonly LickNote[]): Shape | null {
+  const first = notes[0];
+  if (!first || chart.chords.length === 0) return null;
+  const begins = Math.max(0, first.beat + AHEAD);
+  const start = chart.chords.findLast(({ beat }) => beat <= begins + CLOSE) ?? at(chart.chords, 0);
+  const end = Math.max(...notes.map(({ beat, beats }) => beat + beats));
+  const latest = Math.max(...notes.map(({ beat }) => beat));
+  const all = staysFrom(chart, start.index);
+  const stays = all.filter(({ beat }, index) => index === 0 || beat <= latest + CLOSE);
+  const sung = notes.map((note): Sung => {
+    const over = stays.findLastIndex(({ beat }) => beat <= note.beat + CLOSE);
+    return { midi: heardPitch(neck, note), beats: note.beats, over: Math.max(0, over) };
+  });
+  return { stays, end, sung, time: chart.source.time };
+}
+
+/** The move that is nearest to none. */
+const nearest = (halfSteps: number): number => {
+  const up = modulo(halfSteps, 12);
+  return up > 6 ? up - 12 : up;
+};
+
+/** How much of a lick's time, moved, is at home over some chords, and whether it says them all. */
+function soundsOver(shape: Shape, chords: readonly Chord[], semitones: number) {
+  let home = 0;
+  let tones = 0;
+  let all = 0;
+  const said = new Set<Chord>();
+  for (const { midi, beats, over } of shape.sung) {
+    const chord = chords[Math.min(over, chords.length - 1)];
+    if (!chord) continue;
+    const is = standing(chord, midi + semitones, null);
+    all += beats;
+    if (is === 'chord tone') tones += beats;
+    if (is !== null) home += beats;
+    if (evidenceFor(chord, midi + semitones) === EVIDENCE.guide) said.add(chord);
+  }
+  const says = chords.every((chord) => said.has(chord));
+  if (all === 0) return { share: 0, tones: 0, says };
+  return { share: home / all, tones: tones / all, says };
+}
+
+/** The least of a lick's time that must be at home, and on chord tones, over other chords. */
+const SOUNDS = { share: 0.9, tones: 0.6 } as const;
+
+const word = (chord: Chord): string => chordName({ ...chord, bass: null });
+
+/** Whether the lick's time fits the chart's from some chord on: changes together, the end inside. */
+function inTime(own: readonly Stay[], there: readonly Stay[], end: Beats): boolean {
+  const first = own[0];
+  const begin = there[0];
+  if (!first || !begin || there.length < own.length) return false;
+  return own.every((stay, index) => {
+    const other = at(there, index);
+    const last = index === own.length - 1;
+    const offset = (beat: Beats) => beat - first.beat;
+    if (index > 0 && Math.abs(other.beat - begin.beat - offset(stay.beat)) > CLOSE) return false;
+    return !last || other.end - begin.beat >= offset(end) - CLOSE;
+  });
+}
+
+const MOVED = [
+  'as it is',
+  'a half step',
+  'a whole step',
+  'a minor third',
+  'a major third',
+  'a fourth',
+  'a tritone',
+] as const;
+
+function sentenceFor(
+  match: Match,
+  chords: readonly Chord[],
+  bar: number,
+  semitones: number,
+): string {
+  const names = list(chords.map(word));
+  const size = MOVED[Math.abs(semitones)] ?? `${Math.abs(semitones)} half steps`;
+  const moved = semitones === 0 ? size : `${size} ${semitones > 0 ? 'up' : 'down'}`;
+  const where = `Bar ${bar}, ${moved}`;
+  if (match === 'same changes') return `${where}: the same changes, ${names}.`;
+  if (match === 'same chord') return `${where}: the same chord, ${names}.`;
+  return `${where}: it sounds as well over ${names}.`;
+}
+
+const ORDER: Readonly<Record<Match, number>> = {
+  'same changes': 0,
+  'same chord': 1,
+  'same sound': 2,
+};
+
+/** Every place where a lick fits, best first: by match, by what is at home, by how little it moves. */
+export function fitLick(
+  lick: { readonly chart: Chart; readonly notes: readonly LickNote[] },
+  charts: readonly Chart[],
+  neck: Neck,
+): readonly Fit[] {
+  const shape = shapeOf(lick.chart, neck, lick.notes);
+  if (!shape) return [];
+  const own = shape.stays;
+  const first = at(own, 0);
+  const home = first.chord;
+  const strong = strongBeats(shape.time);
+  const match: Match = own.length > 1 ? 'same changes' : 'same chord';
+  const fits = charts.flatMap((chart, position) => {
+    const { beats, unit } = chart.source.time;
+    if (beats !== shape.time.beats || unit !== shape.time.unit) return [];
+    return chart.chords.flatMap(({ index, bar, beat }): readonly Fit[] => {
+      // What was strong stays strong.
+      if (strong(beat) !== strong(first.beat)) return [];
+      const there = staysFrom(chart, index, own.length);
+      if (!inTime(own, there, shape.end)) return [];
+      const chords = there.map(({ chord }) => chord);
+      const semitones = nearest(pitchClass(at(chords, 0).root) - pitchClass(home.root));
+      const moves = (chord: Chord, to: Chord) =>
+        chord.quality.name === to.quality.name &&
+        modulo(pitchClass(to.root) - pitchClass(chord.root) - semitones, 12) === 0;
+      const found = (as: Match, by: number, share: number): Fit => ({
+        ...{ chart: position, index, semitones: by, match: as, share },
+        sentence: sentenceFor(as, chords, bar, by),
+      });
+      if (own.every(({ chord }, which) => moves(chord, at(chords, which)))) {
+        return [found(match, semitones, soundsOver(shape, chords, semitones).share)];
+      }
+      return elsewhere(shape, chords).map(({ by, share }) => found('same sound', by, share));
+    });
+  });
+  return fits.toSorted(
+    (a, b) =>
+      ORDER[a.match] - ORDER[b.match] ||
+      b.share - a.share ||
+      Math.abs(a.semitones) - Math.abs(b.semitones) ||
+      a.chart - b.chart ||
+      a.index - b.index,
+  );
+}
+
+/** The moves, best one only, by which a lick sounds as well over other chords. */
+function elsewhere(
+  shape: Shape,
+  chords: readonly Chord[],
+): readonly { readonly by: number; readonly share: number }[] {
+  let best: { readonly by: number; readonly share: number; readonly tones: number } | null = null;
+  for (let by = -5; by <= 6; by++) {
+    const { share, tones, says } = soundsOver(shape, chords, by);
+    // It must say each chord by one of its guide tones at the least.
+    if (!says || share < SOUNDS.share - CLOSE || tones < SOUNDS.tones - CLOSE) continue;
+    const better =
+      best === null ||
+      tones > best.tones + CLOSE ||
+      (Math.abs(tones - best.tones) < CLOSE && Math.abs(by) < Math.abs(best.by));
+    if (better) best = { by, share, tones };
+  }
+  return best ? [{ by: best.by, share: best.share }] : [];
+}

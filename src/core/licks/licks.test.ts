@@ -1,0 +1,348 @@
+import fc from 'fast-check';
+import { describe, expect, test } from 'vitest';
+import { type Chart, readChart } from '../chart/form';
+import { transposeChart } from '../chart/rewrite';
+import { parseKey } from '../keys/keys';
+import { at, range } from '../lists';
+import { fretFor, type Place, pitchAt, STANDARD_NECK as NECK } from '../neck/neck';
+import { degreeName } from '../notes/degrees';
+import { note, noteName } from '../notes/notes';
+import type { Technique } from '../phrases/techniques';
+import { fitLick } from './fit';
+import { evidenceFor, hearChanges } from './heard';
+import { readLick } from './reading';
+import { reachCost, refinger, FINGERING_COSTS } from './refinger';
+import type { LickNote } from './sounding';
+
+function chartOf(text: string): Chart {
+  const result = readChart(text);
+  if (!result.ok) throw new Error(result.problems[0]?.message);
+  return result.chart;
+}
+
+/** Notes as `beat beats string.fret`, with techniques after. */
+const notesOf = (
+  ...written: readonly (readonly [number, number, number, number, ...Technique[]])[]
+): readonly LickNote[] =>
+  written.map(([beat, beats, string, fret, ...techniques]) => ({
+    ...{ beat, beats, string, fret, techniques },
+  }));
+
+const read = (chart: string, notes: readonly LickNote[], key: string | null = null) =>
+  readLick(chartOf(chart), key === null ? null : parseKey(key), NECK, notes);
+
+/** D E F A over Dm7, F–E over G7 and Cmaj7. */
+const TWO_FIVE = notesOf(
+  [0, 1, 3, 7],
+  [1, 0.5, 3, 9],
+  [1.5, 0.5, 3, 10],
+  [2, 1, 2, 6],
+  [3, 1, 2, 10],
+  [4, 1, 2, 6],
+  [5, 1, 3, 7],
+  [6, 2, 3, 4],
+  [8, 4, 2, 5],
+);
+const ROOTS = 'C Db D Eb E F Gb G Ab A Bb B'.split(' ');
+const transposed = (text: string, up: number) =>
+  chartOf(transposeChart(text, note('C'), note(at(ROOTS, up % 12))) ?? '');
+const CHANGES = '| Dm7 | G7 | Cmaj7 |';
+
+describe('reading a lick', () => {
+  test('degrees, strong beats and landings', () => {
+    const { notes, landings, last } = read(CHANGES, TWO_FIVE, 'C');
+    expect(notes.map(({ degree }) => (degree === null ? null : degreeName(degree)))).toEqual(
+      '1 2 b3 b3 5 b7 5 3 3'.split(' '),
+    );
+    expect(notes.map(({ strong }) => strong)).toEqual([
+      ...[true, false, false, true, false],
+      ...[true, false, true, true],
+    ]);
+    expect(
+      landings.map(({ chord, note }) => [chord, note === null ? null : noteName(note)]),
+    ).toEqual([
+      [0, 'D'],
+      [1, 'F'],
+      [2, 'E'],
+    ]);
+    expect(last && noteName(last.note)).toBe('E');
+  });
+
+  test('a note that begins ahead of a chord lands on it, as does one within its first beat', () => {
+    const ahead = notesOf([3.5, 1.5, 2, 6], [8.5, 1, 2, 5]);
+    const { landings } = read(CHANGES, ahead);
+    expect(landings.map(({ by }) => by)).toEqual([null, 0, 1]);
+    expect(
+      read(CHANGES, notesOf([3.4, 1, 2, 6], [9, 1, 2, 5])).landings.map(({ by }) => by),
+    ).toEqual([null, null, null]);
+  });
+
+  test.each([
+    ['chord tone', 'Cmaj7', [[0, 1, 2, 5]], 0],
+    ['tension', 'Cmaj7', [[0, 1, 2, 3]], 0],
+    [
+      'approach',
+      'Cmaj7',
+      [
+        [0.5, 0.5, 2, 4],
+        [1, 1, 2, 5],
+      ],
+      0,
+    ],
+    [
+      'passing',
+      'Cmaj7',
+      [
+        [0, 1, 2, 5],
+        [1, 1, 2, 6],
+        [2, 0.5, 2, 10],
+      ],
+      1,
+    ],
+    [
+      'outside',
+      'Cmaj7',
+      [
+        [0, 1, 2, 2],
+        [2, 1, 2, 8],
+      ],
+      0,
+    ],
+    ['blue', 'A7', [[0, 1, 3, 5]], 0],
+    ['blue', 'A7', [[0, 1, 3, 8]], 0],
+    ['chord tone', 'A7#9', [[0, 1, 3, 5]], 0],
+  ] as const)('%s over %s', (role, chord, places, index) => {
+    const notes = notesOf(...places.map((place) => [...place] as [number, number, number, number]));
+    expect(at(read(`| ${chord} |`, notes).notes, index).role).toBe(role);
+  });
+
+  test('a bend has both its ends, and is judged by where it goes', () => {
+    const bend: Technique = { kind: 'bend', by: 2 };
+    const [note] = read('| A7 |', notesOf([0, 2, 3, 7, bend])).notes;
+    expect(note && noteName(note.note)).toBe('D');
+    expect(note?.bent && [noteName(note.bent.note), note.bent.degree !== null]).toEqual([
+      'E',
+      true,
+    ]);
+    expect(note?.role).toBe('chord tone');
+  });
+
+  test('the blue notes of a blues are those of its tonic too', () => {
+    const blues = '| A7 | D7 | A7 | E7 |';
+    // G over D7 is its fourth; over the blues in A, C is the flat third and D sharp the flat fifth.
+    const { notes } = read(blues, notesOf([4, 1, 1, 3], [12, 1, 3, 5], [13, 1, 4, 1]));
+    expect(notes.map(({ role }) => role)).toEqual(['outside', 'blue', 'blue']);
+  });
+
+  test('where no chord sounds a note has no degree', () => {
+    const { notes } = read('| C | N.C. | C |', notesOf([4, 1, 2, 5]));
+    expect(at(notes, 0)).toMatchObject({ chord: null, degree: null });
+  });
+});
+
+describe('heard with the band muted', () => {
+  test('a line through the guide tones says its changes', () => {
+    const { heard } = read(CHANGES, TWO_FIVE, 'C');
+    expect(heard.share).toBeGreaterThan(0.8);
+    expect(heard.sentence).toBe('With the band muted every chord is heard.');
+  });
+
+  test('probabilities sum to one, are the same in every key, and equal Bayes’ rule by hand', () => {
+    const chart = chartOf('| Dm7 | G7 | Cmaj7 | A7 |');
+    const arbitrary = fc.record({
+      beat: fc.integer({ min: 0, max: 30 }).map((half) => half / 2),
+      string: fc.integer({ min: 1, max: 6 }),
+      fret: fc.integer({ min: 3, max: 12 }),
+    });
+    fc.assert(
+      fc.property(
+        fc.array(arbitrary, { maxLength: 12 }),
+        fc.integer({ min: 1, max: 9 }),
+        (drawn, up) => {
+          const notes = drawn
+            .toSorted((a, b) => a.beat - b.beat)
+            .map((note) => ({ ...note, beats: 0.5, techniques: [] }));
+          const heard = hearChanges(chart, NECK, notes);
+          for (const { index, chord, likeliest, share } of heard.chords) {
+            const sum = likeliest.reduce((whole, { probability }) => whole + probability, 0);
+            expect(sum).toBeCloseTo(1, 9);
+            const own = notes.filter(({ beat }) => Math.floor(beat / 4) === index);
+            const raw = chart.chords.map(({ chord: one }) =>
+              own.reduce((product, note) => {
+                const place = note.beat % 2 === 0 ? 1.3 : note.beat % 1 === 0 ? 1.05 : 0.8;
+                return product * Math.exp(0.5 * place * evidenceFor(one, pitchAt(NECK, note)));
+              }, 1),
+            );
+            const whole = raw.reduce((a, b) => a + b, 0);
+            const right = chart.chords.findIndex((one) => one.chord === chord);
+            expect(share).toBeCloseTo(at(raw, right) / whole, 9);
+          }
+          const moved = transposed('| Dm7 | G7 | Cmaj7 | A7 |', up);
+          const higher = notes.map((note) => ({ ...note, fret: note.fret + up }));
+          expect(hearChanges(moved, NECK, higher).share).toBeCloseTo(heard.share, 9);
+        },
+      ),
+      { numRuns: 60 },
+    );
+  });
+
+  test('two chords no note tells apart are both named, with the note that would tell them', () => {
+    const chart = chartOf('| Amaj7 | F#m7 | Amaj7 | F#m7 |');
+    // A, C sharp and E belong to both.
+    const notes = notesOf([0, 1, 3, 2], [1, 1, 2, 2], [2, 2, 2, 5], [4, 2, 3, 2], [6, 2, 2, 2]);
+    const { chords } = hearChanges(chart, NECK, notes);
+    expect(at(chords, 0).sentence).toMatch(
+      /^Bar 1 could be Amaj7 or F#m7: no note tells them apart\. A G# would \(string \d, fret \d+\)\.$/u,
+    );
+    expect(at(chords, 0).wanted).toMatchObject({ fret: expect.any(Number) });
+    expect(at(hearChanges(chart, NECK, []).chords, 1).sentence).toBe(
+      'Bar 2: nothing sounds over F#m7.',
+    );
+  });
+});
+
+describe('refingering', () => {
+  const line = notesOf([0, 1, 3, 7], [1, 1, 3, 9], [2, 1, 2, 6], [3, 1, 2, 8]);
+
+  test('keeps every pitch, and as a shape every string and distance', () => {
+    for (const semitones of range(-4, 8)) {
+      const byPitch = refinger({ neck: NECK, notes: line, semitones, zone: null, keep: 'pitch' });
+      expect(byPitch.notes.map(({ midi }) => midi)).toEqual(
+        line.map((note) => pitchAt(NECK, note) + semitones),
+      );
+      for (const note of byPitch.notes) expect(pitchAt(NECK, note)).toBe(note.midi);
+      const shape = refinger({ neck: NECK, notes: line, semitones, zone: null, keep: 'shape' });
+      expect(shape.notes.map(({ string, fret }) => [string, fret])).toEqual(
+        line.map(({ string, fret }) => [string, fret + semitones]),
+      );
+    }
+  });
+
+  test('is as cheap as the cheapest of every fingering there is', () => {
+    const pitches = fc.array(fc.integer({ min: 45, max: 76 }), { minLength: 1, maxLength: 4 });
+    fc.assert(
+      fc.property(pitches, (drawn) => {
+        const notes = drawn.map((midi, beat) => {
+          const string = range(1, 7).find((one) => fretFor(NECK, one, midi) !== null) ?? 1;
+          return { beat, beats: 1, string, fret: fretFor(NECK, string, midi) ?? 0, techniques: [] };
+        });
+        const { cost } = refinger({ neck: NECK, notes, semitones: 0, zone: null, keep: 'pitch' });
+        const ways = drawn.reduce<readonly (readonly Place[])[]>(
+          (found, midi) =>
+            found.flatMap((way) =>
+              range(1, 7).flatMap((string) => {
+                const fret = fretFor(NECK, string, midi);
+                return fret === null ? [] : [[...way, { string, fret }]];
+              }),
+            ),
+          [[]],
+        );
+        const costs = ways.map((way) =>
+          way.reduce((sum, place, index) => {
+            const high = FINGERING_COSTS.high * Math.max(0, place.fret - 12);
+            return sum + high + (index === 0 ? 0 : reachCost(at(way, index - 1), place));
+          }, 0),
+        );
+        expect(cost).toBe(Math.min(...costs));
+      }),
+      { numRuns: 80 },
+    );
+  });
+
+  test('stays in the zone where it can, and says what it cannot reach', () => {
+    const zone = { low: 5, high: 9 };
+    const inside = refinger({ neck: NECK, notes: line, semitones: 0, zone, keep: 'pitch' });
+    expect(inside.outOfReach).toEqual([]);
+    expect(inside.notes.every(({ fret }) => fret >= 5 && fret <= 9)).toBe(true);
+    const low = refinger({ neck: NECK, notes: line, semitones: -24, zone: null, keep: 'pitch' });
+    expect(low.outOfReach).toEqual(
+      [0, 1, 2, 3].filter((index) => pitchAt(NECK, at(line, index)) - 24 < 40),
+    );
+    expect(low.notes.length).toBe(4 - low.outOfReach.length);
+  });
+
+  test('slurs stay on one string, two notes at once on two, slides keep their length', () => {
+    const slurred = notesOf([0, 1, 3, 7], [1, 1, 3, 9, { kind: 'hammer-on' }]);
+    const moved = refinger({ neck: NECK, notes: slurred, semitones: 5, zone: null, keep: 'pitch' });
+    expect(new Set(moved.notes.map(({ string }) => string)).size).toBe(1);
+    const stop = notesOf([0, 1, 2, 8], [0, 1, 3, 9]);
+    const both = refinger({ neck: NECK, notes: stop, semitones: 3, zone: null, keep: 'pitch' });
+    expect(new Set(both.notes.map(({ string }) => string)).size).toBe(2);
+    const slid = notesOf([0, 1, 3, 9, { kind: 'slide', from: 7 }]);
+    const [note] = refinger({
+      neck: NECK,
+      notes: slid,
+      semitones: 2,
+      zone: null,
+      keep: 'shape',
+    }).notes;
+    expect(note?.techniques).toEqual([{ kind: 'slide', from: 9 }]);
+  });
+});
+
+describe('finding where a lick fits', () => {
+  const lick = { chart: chartOf(CHANGES), notes: TWO_FIVE };
+
+  test('finds the same changes in every key, and not where they last otherwise', () => {
+    for (const up of range(0, 12)) {
+      const chart = transposed('| Am7 | Dm7 | G7 | Cmaj7 |', up);
+      const [best] = fitLick(lick, [chart], NECK);
+      expect(best).toMatchObject({
+        index: 1,
+        match: 'same changes',
+        semitones: up > 6 ? up - 12 : up,
+      });
+    }
+    const hurried = fitLick(lick, [chartOf('| Dm7 G7 | Cmaj7 |')], NECK);
+    expect(hurried.filter(({ match }) => match === 'same changes')).toEqual([]);
+  });
+
+  test('over one chord: wherever that chord lasts long enough', () => {
+    const short = {
+      chart: chartOf('| Dm7 |'),
+      notes: notesOf([0, 1, 3, 7], [1, 1, 3, 10], [2, 1, 2, 10]),
+    };
+    const charts = [chartOf('| Gm7 C7 | Fm7 | Fm7 | Bb7 |'), chartOf('| Am7 | E7 |')];
+    const fits = fitLick(short, charts, NECK).filter(({ match }) => match === 'same chord');
+    expect(fits.map(({ chart, index, semitones }) => [chart, index, semitones])).toEqual([
+      [0, 2, 3],
+      [0, 3, 3],
+      [1, 0, -5],
+    ]);
+  });
+
+  test('equals trying every place by hand', () => {
+    const charts = [
+      '| Dm7 G7 | Cmaj7 | Dm7 | Em7 A7 |',
+      '| Fm7 | Bb7 | Ebmaj7 | % | Em7 | A7 |',
+    ].map(chartOf);
+    const short = { chart: chartOf('| Dm7 | G7 |'), notes: TWO_FIVE.slice(0, 8) };
+    const found = fitLick(short, charts, NECK)
+      .filter(({ match }) => match === 'same changes')
+      .map(({ chart, index }) => `${chart}.${index}`)
+      .sort();
+    const byHand = charts.flatMap((chart, position) =>
+      chart.chords.flatMap(({ chord, beats, index }) => {
+        const next = chart.chords[index + 1];
+        const fits =
+          chord.quality.name === 'm7' &&
+          beats === 4 &&
+          next?.chord.quality.name === '7' &&
+          next.beats === 4;
+        const fourth = next && ((((next.chord.root - chord.root) * 7) % 12) + 12) % 12 === 5;
+        return fits && fourth ? [`${position}.${index}`] : [];
+      }),
+    );
+    expect(found).toEqual(byHand);
+    expect(byHand).toEqual(['1.0', '1.4']);
+  });
+
+  test('over chords it sounds as well on, after those it was made for', () => {
+    const short = {
+      chart: chartOf('| Dm7 |'),
+      notes: notesOf([0, 1, 3, 10], [1, 1, 2, 10], [2, 2, 3, 10]),
+    };
+    const fits = fitLick(short, [chartOf('| Fmaj7 | Dm7 |')], NECK);
+    expect(fits.map(({ match }) => match)).toEqual(['same chord', 'same sound']);
+  });
+});

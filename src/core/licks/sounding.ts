@@ -1,0 +1,67 @@
+/** What is heard of played notes: their pitches in time, with what a bend or a slide makes of them. */
+import type { Chart } from '../chart/form';
+import type { Chord } from '../chords/chords';
+import { spellingsOver, spellOver } from '../chords/over';
+import { type Key, keyScale } from '../keys/keys';
+import { modulo } from '../lists';
+import { type Neck, pitchAt, type Place } from '../neck/neck';
+import { type Note, transpose } from '../notes/notes';
+import type { Midi } from '../notes/pitch';
+import { type Technique, techniqueOf } from '../phrases/techniques';
+import type { Beats } from '../time/units';
+
+/** A note as a player writes it down: when, how long, where, and how. */
+export interface LickNote extends Place {
+  readonly beat: Beats;
+  readonly beats: Beats;
+  readonly techniques: readonly Technique[];
+}
+
+const CLOSE = 1e-6;
+
+/** The chord of a chart sounding at a beat, as an index; null where none does. */
+export function chordIndexAt({ chords }: Chart, beat: Beats): number | null {
+  // Before the first bar it is the first chord that is led into.
+  const from = Math.max(0, beat);
+  const found = chords.findLast((one) => one.beat <= from + CLOSE);
+  return found && from < found.beat + found.beats - CLOSE ? found.index : null;
+}
+
+/** One spelling for every pitch over a chord: its own tones, then the key's, then the usual. */
+export function speller(chord: Chord, key: Key | null): (midi: Midi) => Note {
+  const home = key ? keyScale(key).map((one) => transpose(key.tonic, one)) : [];
+  const known = spellingsOver({ ...chord, bass: null }, home);
+  return (midi) => known.get(modulo(midi, 12)) ?? spellOver(chord, midi);
+}
+
+/** The pitch of a note where it is bent to; where it is struck, if it is not. */
+export const heardPitch = (
+  neck: Neck,
+  note: Place & { readonly techniques: readonly Technique[] },
+): Midi => pitchAt(neck, note) + (techniqueOf(note.techniques, 'bend')?.by ?? 0);
+
+/** A pitch for some time. */
+export interface Sound {
+  readonly midi: Midi;
+  readonly beat: Beats;
+  readonly beats: Beats;
+}
+
+/** How much of a bent note is spent on the way up, and how much once it is let down again. */
+const BEND_SHARES = { up: 0.25, released: 0.4 } as const;
+
+/** What sounds of a note: nothing where it is muted, both ends where it is bent. */
+export function soundsOf(neck: Neck, note: LickNote): readonly Sound[] {
+  const { techniques, beat, beats } = note;
+  if (techniqueOf(techniques, 'mute')) return [];
+  const midi = pitchAt(neck, note);
+  const bend = techniqueOf(techniques, 'bend');
+  if (!bend) return [{ midi, beat, beats }];
+  const up = beats * BEND_SHARES.up;
+  const down = bend.release ? beats * BEND_SHARES.released : 0;
+  return [
+    { midi, beat, beats: up },
+    { midi: midi + bend.by, beat: beat + up, beats: beats - up - down },
+    ...(down > 0 ? [{ midi, beat: beat + beats - down, beats: down }] : []),
+  ];
+}
