@@ -11,7 +11,7 @@ import svelteConfig from './svelte.config.js';
  */
 const CORE_FOLDERS = [
   ...['notes', 'paths', 'chords', 'collections', 'keys', 'time', 'chart', 'harmony', 'lenses'],
-  ...['crossings', 'neck', 'targets', 'phrases', 'lines', 'exercises', 'licks', 'band', 'formats'],
+  ...['crossings', 'neck', 'targets', 'phrases', 'lines', 'licks', 'exercises', 'band', 'formats'],
 ];
 const CORE_PACKAGES = ['fast-xml-parser', 'fflate', '@tonejs/midi', 'midi-file', 'zod'];
 

@@ -12,6 +12,8 @@ import { reachOf } from '../neck/hand';
 import { inZone, type Neck, pitchAt, STANDARD_NECK } from '../neck/neck';
 import { zonesOf } from '../neck/zones';
 import { note, noteName, pitchClass } from '../notes/notes';
+import { simplestPitch } from '../notes/spelling';
+import { struck } from '../phrases/passage';
 import { SUBDIVISIONS } from '../time/subdivision';
 import { type ExerciseRequest, makeExercise } from './exercises';
 import { EXERCISES } from './kinds';
@@ -24,6 +26,27 @@ function chartOf(text: string): Chart {
 
 const CHART = chartOf(
   'title: Two Spoons\nkey: Eb\ntempo: 100\n| Ebmaj7 | Cm7 | Fm7 Bb7 | Ebmaj7 |',
+);
+
+/** A tune of few notes, as it would be entered. */
+const MELODY = (
+  [
+    [0, 2, 3, 3],
+    [2, 1, 3, 5],
+    [4, 3, 2, 4],
+    [8, 1.5, 2, 6],
+    [10, 1, 2, 3],
+    [12, 2, 3, 3],
+  ] as const
+).map(([beat, beats, string, fret]) =>
+  struck({
+    beat,
+    beats,
+    string,
+    fret,
+    chord: 0,
+    note: simplestPitch(pitchAt(STANDARD_NECK, { string, fret })),
+  }),
 );
 
 function request(changed: Partial<ExerciseRequest> = {}): ExerciseRequest {
@@ -47,6 +70,7 @@ function request(changed: Partial<ExerciseRequest> = {}): ExerciseRequest {
     strings: [1, 2, 3],
     group: 3,
     seed: 1,
+    melody: MELODY,
     ...changed,
   };
 }
@@ -214,7 +238,7 @@ describe('every exercise', () => {
 
   /** Those that leave the zone, because that is what they are for. */
   const ROAMING: ReadonlySet<string> = new Set([
-    ...['zone-shift', 'shape-shift', 'connecting', 'inversions'],
+    ...['zone-shift', 'shape-shift', 'connecting', 'inversions', 'triads'],
   ]);
   const KEYS = 'C Db D Eb E F Gb G Ab A Bb B'.split(' ');
   const FORMS = [
@@ -241,7 +265,9 @@ describe('every exercise', () => {
             const next = played[index + 1];
             const third = played[index + 2];
             const midi = (one: typeof next) => one && pitchAt(STANDARD_NECK, one);
-            if (next && beat + beats > next.beat + 1e-6) bad.add(`${where}: overlap`);
+            // Two notes at once begin and end together.
+            const together = kind === 'double-stops' && next?.beat === beat;
+            if (next && !together && beat + beats > next.beat + 1e-6) bad.add(`${where}: overlap`);
             const here = pitchAt(STANDARD_NECK, { string, fret });
             if (kind !== 'targets' && midi(next) === here && midi(third) === here) {
               bad.add(`${where}: ${here} three times at ${beat}`);
@@ -416,6 +442,96 @@ describe('lines', () => {
       expect(played.beat).toBeGreaterThan(before.beat);
       expect(before.beat + before.beats).toBeLessThanOrEqual(played.beat + 1e-9);
     });
+  });
+});
+
+describe('kinds made as lines and stops', () => {
+  const ABOVE = 'key: C\n| Dm7 | G7 | Cmaj7 | % |';
+  const own = (text: string, changed: Partial<ExerciseRequest>) => {
+    const chart = chartOf(text);
+    const materials = propose(chart, readHarmony(chart), 'modes').map(({ material }) => material);
+    return makeExercise(
+      request({ chart, materials, intents: chart.chords.map(() => 'lean'), ...changed }),
+    );
+  };
+  const written = (notes: readonly { readonly note: number }[]) =>
+    [...new Set(notes.map((one) => noteName(one.note as ReturnType<typeof note>)))].sort();
+
+  test('call and response leaves every second pair of bars empty', () => {
+    const { passage } = own('key: C\n| Dm7 | G7 | Cmaj7 | A7 | Dm7 | G7 | Cmaj7 | % |', {
+      kind: 'call-and-response',
+    });
+    const inCalls = passage.notes.every(({ beat, beats }) => {
+      const place = beat % 16;
+      return place < 8 && place + beats <= 8 + 1e-9;
+    });
+    expect(passage.notes.length).toBeGreaterThan(6);
+    expect(inCalls).toBe(true);
+    expect(passage.notes.some(({ beat }) => beat >= 16)).toBe(true);
+  });
+
+  test.each([
+    [0, ['B', 'C', 'E', 'G']],
+    [2, ['A', 'B', 'C', 'E', 'F', 'G']],
+    [null, ['A', 'B', 'C', 'D', 'E', 'F', 'G']],
+  ] as const)('switch at half bar %s plays only IV and I over ii–V', (switchAt, allowed) => {
+    const { passage } = own(ABOVE, { kind: 'switch', switchAt, seed: 3 });
+    const over = passage.notes.filter(({ chord }) => chord === 0 || chord === 1);
+    // Approach notes come from outside.
+    const plain = over.filter(({ part }) => part !== 'approach');
+    for (const name of written(plain)) expect(allowed).toContain(name);
+    if (switchAt === 0) expect(written(plain)).not.toContain('F');
+  });
+
+  test('switch says so where there is nothing to cover', () => {
+    expect(own('key: C\n| C | F |', { kind: 'switch' }).warnings[0]).toMatch(/no ii–V/u);
+  });
+
+  test('two-note stops are thirds and sixths of what is played, on two strings', () => {
+    for (const zone of zonesOf(STANDARD_NECK, note('C'))) {
+      const { passage } = own(ABOVE, { kind: 'double-stops', zone });
+      expect(passage.notes.length).toBeGreaterThan(8);
+      for (let index = 0; index < passage.notes.length; index += 2) {
+        const [low, high] = [at(passage.notes, index), at(passage.notes, index + 1)];
+        expect(high.beat).toBe(low.beat);
+        expect(high.string).not.toBe(low.string);
+        expect([3, 4, 8, 9]).toContain(pitchAt(STANDARD_NECK, high) - pitchAt(STANDARD_NECK, low));
+      }
+    }
+  });
+
+  test('the moving third falls or holds into the next chord', () => {
+    const { passage } = own('key: A\n| A7 | D7 | A7 | D7 |', { kind: 'moving-third' });
+    const landed = passage.notes
+      .filter(({ part }) => part === 'target')
+      .map((one) => noteName(one.note));
+    expect(landed.length).toBeGreaterThan(2);
+    for (const name of landed) expect(['C#', 'C']).toContain(name);
+  });
+
+  test('the melody keeps its tune in any zone, and varied it comes back to it', () => {
+    const pitches = (zone: { low: number; high: number }) =>
+      own(ABOVE, { kind: 'melody', zone }).passage.notes.map((one) => pitchAt(STANDARD_NECK, one));
+    const [first, ...rest] = MELODY.map((one) => pitchAt(STANDARD_NECK, one));
+    for (const zone of zonesOf(STANDARD_NECK, note('C'))) {
+      const [begun = 0, ...then] = pitches(zone);
+      expect(Math.abs(begun - (first ?? 0)) % 12).toBe(0);
+      expect(then.map((one) => one - begun)).toEqual(rest.map((one) => one - (first ?? 0)));
+    }
+    const varied = own(ABOVE, {
+      kind: 'melody-varied',
+      zone: { low: 3, high: 7 },
+      seed: 4,
+    }).passage;
+    const plain = own(ABOVE, { kind: 'melody', zone: { low: 3, high: 7 } }).passage;
+    // The first two bars stand as they are, the next two do not.
+    expect(varied.notes.filter(({ beat }) => beat < 7)).toEqual(
+      plain.notes.filter(({ beat }) => beat < 7),
+    );
+    expect(varied.notes.filter(({ beat }) => beat >= 7)).not.toEqual(
+      plain.notes.filter(({ beat }) => beat >= 7),
+    );
+    expect(own(ABOVE, { kind: 'melody', melody: null }).warnings[0]).toMatch(/no melody yet/u);
   });
 });
 

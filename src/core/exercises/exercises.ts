@@ -10,15 +10,19 @@ import { at } from '../lists';
 import { type Neck, pitchAt, type Place, type Zone } from '../neck/neck';
 import { findBlues, twelveBarName } from '../harmony/blues';
 import { changesOf } from '../harmony/changes';
-import { type LineRequest, lineOf } from '../lines/lines';
+import { type Line, type LineRequest, lineOf } from '../lines/lines';
+import type { Motif } from '../lines/motif';
 import { type Passage, passageOf, type PlayedNote, struck } from '../phrases/passage';
 import { type Extent, type ChordSpan, spansOf } from '../lines/spans';
 import { notesPerBeat, type Subdivision } from '../time/subdivision';
 import type { Preference } from '../targets/kinds';
 import { isPreferred, type RouteChord, type RouteStop, solveRoutes } from '../targets/route';
 import { EXERCISE_WORDS, type ExerciseKind } from './kinds';
+import { melodyNotes, variedMelody } from './melody';
 import { type Moment, PATTERNS, shapeOf } from './patterns';
 import { playingWarnings } from './playable';
+import { movingThirdTargets, switchedSpans } from './respanned';
+import { type Stop, stopsThrough } from './stops';
 
 export interface ExerciseRequest {
   readonly chart: Chart;
@@ -44,6 +48,13 @@ export interface ExerciseRequest {
   /** Notes to a group, in groups. */
   readonly group: number;
   readonly seed: number;
+  /** The melody of the chart, for the exercises made of it; none by itself. */
+  readonly melody?: readonly PlayedNote[] | null;
+  /** Half bars after the ii at which one sound gives way to I; where I comes by itself. */
+  readonly switchAt?: number | null;
+  /** A motif for lines to work with, and a seed for their plan alone; both their own by themselves. */
+  readonly motif?: Motif | null;
+  readonly idea?: number | null;
 }
 
 export interface Exercise {
@@ -53,6 +64,8 @@ export interface Exercise {
   readonly passage: Passage;
   /** What a hand cannot do at the tempo, in sentences. */
   readonly warnings: readonly string[];
+  /** What a line does phrase by phrase, and how good it is; null for what is no line. */
+  readonly line: Pick<Line, 'words' | 'score'> | null;
 }
 
 /** A target for each span: the best route through them all. */
@@ -194,23 +207,111 @@ function lineFrame(request: ExerciseRequest): Pick<LineRequest, 'metre' | 'blues
   return { metre: { bar: beats, per, triplets }, blues: isBlues(request) };
 }
 
-/** The exercise asked for; without notes where the chart has no chords. */
-export function makeExercise(request: ExerciseRequest): Exercise {
-  const { chart, kind, neck, materials, intents, extent, from, zone, seed } = request;
-  const spans = spansOf(chart, materials, intents, extent, from);
-  const targets = targetsFor(request, spans);
-  const asked = (place: number): boolean => {
+const isAsked =
+  ({ pins, prefer }: ExerciseRequest, spans: readonly ChordSpan[], targets: readonly RouteStop[]) =>
+  (place: number): boolean => {
     const { chord, index } = at(spans, place);
     const { degree } = at(targets, place);
-    const pinned = request.pins[String(index)] !== undefined;
-    return pinned || request.prefer.some((one) => isPreferred(chord, degree, one));
+    const pinned = pins[String(index)] !== undefined;
+    return pinned || prefer.some((one) => isPreferred(chord, degree, one));
   };
-  const notes =
-    kind === 'line'
-      ? (lineOf({ neck, zone, spans, targets, seed, asked, ...lineFrame(request) })?.notes ?? [])
-      : kind === 'targets'
-        ? heldTargets(request, spans, targets)
-        : patterned(request, kind, spans, targets);
+
+function lineOver(
+  request: ExerciseRequest,
+  spans: readonly ChordSpan[],
+  targets: readonly RouteStop[],
+  more: Partial<LineRequest> = {},
+): Line | null {
+  const { neck, zone, seed, motif = null, idea = null } = request;
+  return lineOf({
+    ...{ neck, zone, spans, targets, seed, motif, idea },
+    asked: isAsked(request, spans, targets),
+    ...lineFrame(request),
+    ...more,
+  });
+}
+
+/** What is played for an exercise, and how it is made where it is a line. */
+interface Made {
+  readonly notes: readonly PlayedNote[];
+  readonly line?: Line | null;
+  /** What could not be done, in sentences. */
+  readonly warnings?: readonly string[];
+}
+
+const fromLine = (line: Line | null): Made => ({ notes: line?.notes ?? [], line });
+
+function notesOf(
+  request: ExerciseRequest,
+  spans: readonly ChordSpan[],
+  targets: readonly RouteStop[],
+): Made {
+  const { chart, key, kind, neck, zone, seed, melody } = request;
+  switch (kind) {
+    case 'line':
+      return fromLine(lineOver(request, spans, targets));
+    case 'call-and-response':
+      return fromLine(lineOver(request, spans, targets, { calls: true }));
+    case 'moving-third': {
+      const stops = movingThirdTargets({ neck, zone, spans, targets });
+      return fromLine(lineOver(request, spans, stops, { asked: () => true }));
+    }
+    case 'switch': {
+      const switched = switchedSpans(chart, spans, request.switchAt ?? null);
+      if (switched === null) {
+        const warnings = [
+          'This chart has no ii–V to cover with one sound: the line follows the chords.',
+        ];
+        return { ...fromLine(lineOver(request, spans, targets)), warnings };
+      }
+      const over = { ...request, pins: {} };
+      return fromLine(lineOver(over, switched, targetsFor(over, switched)));
+    }
+    case 'melody':
+    case 'melody-varied': {
+      if (!melody || melody.length === 0) {
+        return { notes: [], warnings: ['This chart has no melody yet: enter or open one first.'] };
+      }
+      const asked = { chart, key, neck, zone, spans, melody, seed };
+      return { notes: kind === 'melody' ? melodyNotes(asked) : variedMelody(asked) };
+    }
+    case 'targets':
+      return { notes: heldTargets(request, spans, targets) };
+    case 'double-stops':
+      return { notes: stopsOver(request, spans) };
+    default:
+      return { notes: patterned(request, kind, spans, targets) };
+  }
+}
+
+/** Stops over every chord, a beat each, or as long as a note lasts where that is longer. */
+function stopsOver(
+  { neck, zone, subdivision, chart }: ExerciseRequest,
+  spans: readonly ChordSpan[],
+): readonly PlayedNote[] {
+  const per = Math.min(1, notesPerBeat(subdivision, chart.source.time.unit));
+  const notes: PlayedNote[] = [];
+  let last: Stop | null = null;
+  for (const [turn, span] of spans.entries()) {
+    const count = Math.max(1, Math.ceil(span.beats * per - CLOSE));
+    for (const [slot, stop] of stopsThrough(neck, span, zone, count, last, turn).entries()) {
+      const beat = span.beat + slot / per;
+      const beats = Math.min(1 / per, span.beat + span.beats - beat);
+      for (const { string, fret, note } of [stop.low, stop.high]) {
+        notes.push(struck({ beat, beats, string, fret, note, chord: span.index }));
+      }
+      last = stop;
+    }
+  }
+  return notes;
+}
+
+/** The exercise asked for; without notes where the chart has no chords. */
+export function makeExercise(request: ExerciseRequest): Exercise {
+  const { chart, kind, neck, materials, intents, extent, from } = request;
+  const spans = spansOf(chart, materials, intents, extent, from);
+  const targets = targetsFor(request, spans);
+  const { notes, line = null, warnings = [] } = notesOf(request, spans, targets);
   const title = titleOf(request);
   const whole = passageOf(chart, request.key, neck, title, spelledAlike(notes, spans));
   const chords = spans.map(({ chord, beat, beats }) => ({ chord, beat, beats }));
@@ -223,6 +324,7 @@ export function makeExercise(request: ExerciseRequest): Exercise {
     title,
     goal: goalOf(request, spans),
     passage,
-    warnings: playingWarnings(passage),
+    warnings: [...warnings, ...playingWarnings(passage)],
+    line: line && { words: line.words, score: line.score },
   };
 }

@@ -94,6 +94,34 @@ export const EXERCISE_WORDS = {
     name: 'Inversions along the strings',
     goal: 'Climb each chord’s inversions along one set of strings, and know the next before you need it.',
   },
+  triads: {
+    name: 'Round the triads',
+    goal: 'Play round the nearest inversion of each triad on one set of strings, with the notes beside it.',
+  },
+  'double-stops': {
+    name: 'Two-note stops',
+    goal: 'Move in thirds and sixths out of the chord shapes under the hand.',
+  },
+  'moving-third': {
+    name: 'The moving third',
+    goal: 'Follow the third of each chord as it falls or holds into the next: that is where the change is heard.',
+  },
+  switch: {
+    name: 'One sound, then home',
+    goal: 'Cover ii and V with the chord on IV, and move to I where you choose.',
+  },
+  'call-and-response': {
+    name: 'Call and response',
+    goal: 'Two bars are played, two are yours: answer what you heard.',
+  },
+  melody: {
+    name: 'The melody',
+    goal: 'Know the tune under this hand, so that you can always come back to it.',
+  },
+  'melody-varied': {
+    name: 'The melody, varied',
+    goal: 'Move its rhythm, fill its gaps, ornament it, and return to it.',
+  },
   line: {
     name: 'A line through the targets',
     goal: 'Lead from target to target by step and arpeggio, as a solo would.',
@@ -102,3 +130,12 @@ export const EXERCISE_WORDS = {
 
 export const EXERCISES = Object.keys(EXERCISE_WORDS) as [ExerciseKind, ...ExerciseKind[]];
 export type ExerciseKind = keyof typeof EXERCISE_WORDS;
+
+/** The exercises that are lines, made by chance and better the more of them are tried. */
+export const LINE_KINDS: ReadonlySet<ExerciseKind> = new Set<ExerciseKind>([
+  ...(['line', 'call-and-response', 'switch', 'moving-third', 'melody-varied'] as const),
+]);
+/** The exercises that need the melody of the chart. */
+export const MELODY_KINDS: ReadonlySet<ExerciseKind> = new Set<ExerciseKind>([
+  ...(['melody', 'melody-varied'] as const),
+]);

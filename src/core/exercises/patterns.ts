@@ -270,6 +270,26 @@ function inversionsAlong({ neck, span, strings }: Moment): readonly Voicing[] {
   return voicingsOn(neck, span.chord, four ? 'drop-2' : 'triad', strings.slice(0, four ? 4 : 3));
 }
 
+/** The note of the scale beside each tone of a small shape: a step above, else a step below. */
+function neighboursOf(moment: Moment, places: readonly Placed[]): (tone: Placed) => Placed {
+  const { neck } = moment;
+  const { low, high } = spanOf(places);
+  const hand = { low: Math.max(neck.capo, low - 1), high: Math.min(neck.frets, high + 2) };
+  const rungs = placesOf(neck, scaleOf(moment), hand);
+  return (tone) => {
+    const midi = pitchAt(neck, tone);
+    const near = rungs.filter((rung) => {
+      const size = Math.abs(pitchAt(neck, rung) - midi);
+      return size >= 1 && size <= 3 && Math.abs(rung.string - tone.string) <= 1;
+    });
+    const worth = (rung: Placed) => {
+      const size = pitchAt(neck, rung) - midi;
+      return Math.abs(size) + (size < 0 ? 0.5 : 0) + (rung.string === tone.string ? 0 : 0.25);
+    };
+    return near.reduce((best, rung) => (worth(rung) < worth(best) ? rung : best), near[0] ?? tone);
+  };
+}
+
 const MOTIF = [0, 1, 2, 1, 3, 2, 1, 0] as const;
 
 /** The string a shifted shape is rooted on, always the same one: the fifth, or the lowest there is. */
@@ -293,7 +313,39 @@ export function shapeOf(moment: Pick<Moment, 'neck' | 'zone' | 'span'>): readonl
     .slice(0, Math.max(...MOTIF) + 1);
 }
 
-export const PATTERNS: Readonly<Record<Exclude<ExerciseKind, 'line' | 'targets'>, Pattern>> = {
+/** The exercises that walk chord by chord, and are not made as a whole. */
+export type PatternKind = Exclude<
+  ExerciseKind,
+  | 'line'
+  | 'targets'
+  | 'double-stops'
+  | 'moving-third'
+  | 'switch'
+  | 'call-and-response'
+  | 'melody'
+  | 'melody-varied'
+>;
+
+export const PATTERNS: Readonly<Record<PatternKind, Pattern>> = {
+  triads: (moment) => {
+    const { neck, count, strings, last, span, zone, turn } = moment;
+    const shapes = voicingsOn(neck, span.chord, 'triad', strings.slice(0, 3));
+    if (shapes.length === 0) return ladder(moment, tonesOf(moment), strings).slice(0, count);
+    const away = ({ places }: Voicing) => {
+      const { low, high } = spanOf(places);
+      const outside = Math.max(0, zone.low - low) + Math.max(0, high - zone.high);
+      const move = last ? Math.abs(pitchAt(neck, at(places, 1)) - last.midi) : 0;
+      return 4 * outside + move;
+    };
+    const { places } = shapes.reduce((best, shape) => (away(shape) < away(best) ? shape : best));
+    const around = neighboursOf(moment, places);
+    const rising = turn % 2 === 0;
+    const tones = rising ? places : [...places].reverse();
+    const [first, second, third] = [at(tones, 0), at(tones, 1), at(tones, 2)];
+    // Up the triad, round its middle by the notes beside it, and back.
+    const figure = [first, second, third, around(third), third, second, around(second), second];
+    return range(0, count).map((step) => at(figure, step % figure.length));
+  },
   ascending: (moment) => {
     const rungs = ladder(moment, scaleOf(moment));
     return oneWay(rungs, lowestRoot(moment, rungs), moment.count, 1);

@@ -169,9 +169,15 @@ export function planLine(request: PlanRequest, chance: Chance): LinePlan {
     const border = (phrase.bars.last + 1) * bar;
     const last = next === undefined;
     const room = last ? 0 : next.from - border;
-    const over = !last && room >= bar * LATE - 1e-6;
+    const over = !last && !calls && room >= bar * LATE - 1e-6;
     const breath = onGrid(Math.min(bar / 4, weighed(BREATHS, chance) * (bar / 4)), per);
-    const to = last ? end : over ? next.from - breath : Math.min(next.from, border) - breath;
+    const to = last
+      ? end
+      : calls
+        ? border
+        : over
+          ? next.from - breath
+          : Math.min(next.from, border) - breath;
     return {
       ...phrase,
       to: Math.max(phrase.from + 1 / per, to),

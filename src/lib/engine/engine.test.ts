@@ -568,7 +568,11 @@ describe('targets', () => {
         { chart: CHART, neck: { tuning: ['E1', 'A1', 'D2', 'G2'] }, strings: [1, 2, 3] },
         { chart: CHART, extent: 'pair', index: 4, subdivision: 'sixteenths' },
       ]) {
-        const made = answer('exercise', { ...request, kind }) as { notes?: unknown[] } & Answered;
+        // On the third string of a bass too.
+        const melody = [{ beat: 0, beats: 2, string: 3, fret: 5 }];
+        const made = answer('exercise', { ...request, kind, melody }) as {
+          notes?: unknown[];
+        } & Answered;
         expect(made.error).toBeUndefined();
         expect(made.notes?.length === 0).toBe(request.chart === '| N.C. |');
       }

@@ -3,14 +3,18 @@ import { z } from 'zod';
 import { chartBeats } from '$core/chart/form';
 import { degreeOver } from '$core/chords/over';
 import { makeExercise } from '$core/exercises/exercises';
-import { EXERCISES } from '$core/exercises/kinds';
+import { EXERCISES, LINE_KINDS } from '$core/exercises/kinds';
+import { techniqueSchema } from '$core/formats/passage/techniqueSchema';
+import { chordIndexAt, speller } from '$core/licks/sounding';
 import { EXTENTS } from '$core/lines/spans';
-import { stringCount } from '$core/neck/neck';
+import { pitchAt, stringCount } from '$core/neck/neck';
+import { simplestPitch } from '$core/notes/spelling';
+import { inTime, struck } from '$core/phrases/passage';
 import { degreeName } from '$core/notes/degrees';
 import { noteName } from '$core/notes/notes';
 import { notesPerBeat, SUBDIVISIONS } from '$core/time/subdivision';
 import { accept, refuse } from '../refusals';
-import { noChord, requestedSetting } from '../requested';
+import { noChord, requestedNotes, requestedSetting } from '../requested';
 import {
   chartText,
   choiceNames,
@@ -19,6 +23,7 @@ import {
   keyText,
   neckRequest,
   noteText,
+  playedNotes,
   prefer,
   zone,
 } from '../shapes';
@@ -41,6 +46,13 @@ const request = z.object({
     .default(4)
     .describe('Notes to a group, in groups'),
   seed: z.int().min(0).max(4_294_967_295).default(1),
+  switchAt: z
+    .int()
+    .min(0)
+    .max(64)
+    .optional()
+    .describe('Half bars after the ii at which IV gives way to I, in switch; on I when left out'),
+  melody: playedNotes.optional().describe('The tune’s melody, for melody and melody-varied'),
   neck: neckRequest.optional(),
 });
 
@@ -56,6 +68,7 @@ const answer = z.object({
       note: noteText,
       degree: degreeText.describe('Over the chord sounding'),
       chord: z.int().describe('Index of the chord'),
+      techniques: z.array(techniqueSchema).optional(),
     }),
   ),
   warnings: z.array(z.string()).describe('What a hand cannot do at the tempo'),
@@ -77,13 +90,22 @@ export const exercise = question({
       const message = `Strings are numbered 1 to ${stringCount(neck)}.`;
       return refuse({ code: 'out_of_range', message, path: 'strings' });
     }
-    const most = kind === 'line' ? MOST_NOTES.line : MOST_NOTES.pattern;
+    const most = LINE_KINDS.has(kind) ? MOST_NOTES.line : MOST_NOTES.pattern;
     const beat = notesPerBeat(subdivision, chart.source.time.unit);
     if (extent === 'whole' && chartBeats(chart) * beat > most) {
       const bars = Math.floor(most / (chart.source.time.beats * beat));
       const message = `In these notes an exercise has at most ${bars} bars; this form has ${chart.bars.length}.`;
       return refuse({ code: 'out_of_range', message, path: 'chart' });
     }
+    const melody = requestedNotes(neck, asked.melody ?? [], 'melody');
+    if (!melody.ok) return melody;
+    const sung = melody.value.map((note) => {
+      const index = chordIndexAt(chart, note.beat);
+      const over = chart.chords[index ?? -1];
+      const midi = pitchAt(neck, note);
+      const spelled = over ? speller(over.chord, key)(midi) : simplestPitch(midi);
+      return struck({ ...note, note: spelled, chord: index });
+    });
     const { title, goal, passage, warnings } = makeExercise({
       ...{
         chart,
@@ -98,6 +120,8 @@ export const exercise = question({
         seed,
         strings,
         group: asked.group,
+        switchAt: asked.switchAt ?? null,
+        melody: inTime(sung),
         zones,
       },
       zone: asked.zone ?? opening,
@@ -107,12 +131,16 @@ export const exercise = question({
     return accept({
       title,
       goal,
-      notes: passage.notes.flatMap(({ beat, beats, string, fret, note, chord }) => {
+      notes: passage.notes.flatMap(({ beat, beats, string, fret, note, chord, techniques }) => {
         const played = chart.chords[chord ?? -1];
         if (!played) return [];
         const degree = degreeName(degreeOver(played.chord, note));
         return [
-          { ...{ beat, beats, string, fret }, note: noteName(note), degree, chord: played.index },
+          {
+            ...{ beat, beats, string, fret },
+            ...{ note: noteName(note), degree, chord: played.index },
+            ...(techniques.length > 0 ? { techniques: [...techniques] } : {}),
+          },
         ];
       }),
       warnings: [...warnings],
