@@ -1,0 +1,49 @@
+import { describe, expect, test } from 'vitest';
+import { readChart } from '../chart/form';
+import { readHarmony } from '../harmony/reading';
+import { at } from '../lists';
+import { needsStretch } from '../neck/fingering';
+import { pitchAt, STANDARD_NECK } from '../neck/neck';
+import { playingWarnings } from '../exercises/playable';
+import { lickPassage } from './lick';
+import { readLick } from './reading';
+import { STARTER_LICKS } from './starter';
+
+const FRETS_UNDER_HAND = 6;
+
+describe('the starter book', () => {
+  test('holds some sixty lines, no two alike', () => {
+    expect(STARTER_LICKS.length).toBeGreaterThanOrEqual(55);
+    expect(new Set(STARTER_LICKS.map(({ title }) => title)).size).toBe(STARTER_LICKS.length);
+    // Told apart by rhythm and intervals, in whatever key they stand.
+    const shapes = STARTER_LICKS.map(({ notes }) => {
+      const first = pitchAt(STANDARD_NECK, at(notes, 0));
+      return notes
+        .map((note) => `${note.beat.toFixed(2)}:${pitchAt(STANDARD_NECK, note) - first}`)
+        .join();
+    });
+    expect(new Set(shapes).size).toBe(STARTER_LICKS.length);
+  });
+
+  test.each(STARTER_LICKS.map((lick) => [lick.title, lick] as const))(
+    '%s: in its zone, playable, heard',
+    (_, lick) => {
+      const result = readChart(lick.chart);
+      if (!result.ok) throw new Error(result.problems[0]?.message);
+      const { chart } = result;
+      const { key } = readHarmony(chart).key;
+      const frets = lick.notes.map(({ fret }) => fret).filter((fret) => fret > 0);
+      expect(Math.max(...frets) - Math.min(...frets) + 1).toBeLessThanOrEqual(FRETS_UNDER_HAND);
+      if (frets.length < 6) expect(needsStretch(lick.notes)).toBe(false);
+      for (const [index, { beat, beats }] of lick.notes.entries()) {
+        expect(beats).toBeGreaterThan(0);
+        expect(beat + beats).toBeLessThanOrEqual((lick.notes[index + 1]?.beat ?? 99) + 1e-6);
+      }
+      expect(playingWarnings(lickPassage(lick, chart, key, STANDARD_NECK))).toEqual([]);
+      const { heard, last, notes } = readLick(chart, key, STANDARD_NECK, lick.notes);
+      expect(heard.share).toBeGreaterThan(0.8);
+      expect(last).not.toBeNull();
+      expect(at(notes, notes.length - 1).role).toBe('chord tone');
+    },
+  );
+});
