@@ -91,9 +91,10 @@ function documentOf(row: Row<TextColumn>): ChartDocument {
   return { ...summary, ...kept, revision: row.revision, damaged: summary.damaged || damaged() };
 }
 
-const newId = () => randomBytes(8).toString('base64url').replace(/[-_]/gu, 'x').toLowerCase();
+export const newId = () =>
+  randomBytes(8).toString('base64url').replace(/[-_]/gu, 'x').toLowerCase();
 
-const timestamp = () => new Date().toISOString();
+export const timestamp = () => new Date().toISOString();
 
 /** When a chart was last worked on: opened, or edited after it was made. */
 const WORKED_ON = sql`max(coalesce(opened_at, ''), iif(revision > 1, updated_at, ''))`;

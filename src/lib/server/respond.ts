@@ -10,7 +10,10 @@ export function database(locals: { readonly store: Store }): Db {
   return locals.store.db;
 }
 
-export const noSuchChart = (): Response =>
-  refusalResponse({ status: 404, code: 'not_found', message: 'This chart is no longer here.' });
+const noLonger = (what: string): Response =>
+  refusalResponse({ status: 404, code: 'not_found', message: `This ${what} is no longer here.` });
+
+export const noSuchChart = (): Response => noLonger('chart');
+export const noSuchLick = (): Response => noLonger('lick');
 
 export const created = (id: string): Response => json({ id }, { status: 201 });

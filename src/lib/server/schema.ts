@@ -20,6 +20,22 @@ export interface ChartTable {
   readonly deleted_at: string | null;
 }
 
+export interface LickTable {
+  readonly id: string;
+  readonly title: string;
+  /** As JSON: a list of words. */
+  readonly tags: string;
+  readonly source: string;
+  /** Its chords as chart text. */
+  readonly chart: string;
+  /** As JSON: played notes. */
+  readonly notes: string;
+  readonly revision: Generated<number>;
+  readonly created_at: string;
+  readonly updated_at: string;
+  readonly deleted_at: string | null;
+}
+
 export interface SettingTable {
   readonly name: string;
   readonly value: string;
@@ -28,5 +44,6 @@ export interface SettingTable {
 
 export interface Tables {
   readonly chart: ChartTable;
+  readonly lick: LickTable;
   readonly setting: SettingTable;
 }

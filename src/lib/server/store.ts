@@ -12,6 +12,7 @@ import {
   openToRead,
 } from './database';
 import { seedDemo } from './demo';
+import { beginLickBook } from './licks';
 import { lockFolder, unlockFolder } from './lock';
 import { log } from './log';
 import { problemOf, type ProblemKind, StoreProblem } from './problems';
@@ -79,6 +80,7 @@ async function start(begun: boolean): Promise<Store> {
     const { db, limited } = opened;
     if (limited === null) {
       clearUnfinished(folder);
+      await beginLickBook(db);
       if (process.env['CORVEL_SEED'] === 'demo') await seedDemo(db);
       opened.backUpIfDue(new Date());
       clearInterval(backupTimer);

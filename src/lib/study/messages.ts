@@ -7,7 +7,7 @@ import { viewSchema } from './view';
 const TEXT_LIMIT = CHART_LIMITS.characters * 4;
 
 /** A database cuts a text at a NUL, and half of a surrogate pair is no character. */
-const canBeKept = z.refine<string>((text) => !text.includes('\0') && text.isWellFormed(), {
+export const canBeKept = z.refine<string>((text) => !text.includes('\0') && text.isWellFormed(), {
   error: 'it holds a NUL or half of a character, which cannot be kept',
 });
 

@@ -2,8 +2,10 @@
 import type { Migration } from 'kysely';
 import * as charts from './001-charts';
 import * as views from './002-views';
+import * as licks from './003-licks';
 
 export const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '001-charts': charts,
   '002-views': views,
+  '003-licks': licks,
 };

@@ -1,0 +1,96 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterEach, beforeEach, describe, expect, test } from 'vitest';
+import { STARTER_LICKS } from '$core/licks/starter';
+import { openDatabase, type OpenDatabase } from './database';
+import {
+  beginLickBook,
+  createLick,
+  deleteLick,
+  findLick,
+  listLicks,
+  restoreLick,
+  saveLick,
+} from './licks';
+
+const LICK = {
+  title: 'Over the fence',
+  tags: ['cadence'],
+  source: 'mine',
+  chart: '| Dm7 | G7 |',
+  notes: [
+    { beat: 0, beats: 1, string: 3, fret: 7, techniques: [] },
+    {
+      beat: 1,
+      beats: 1,
+      string: 3,
+      fret: 9,
+      techniques: [{ kind: 'bend' as const, by: 2 as const }],
+    },
+  ],
+};
+
+let folder: string;
+let open: OpenDatabase;
+
+beforeEach(async () => {
+  folder = mkdtempSync(join(tmpdir(), 'corvel-licks-'));
+  open = await openDatabase(folder);
+});
+
+afterEach(() => {
+  open.close();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+describe('licks in the database', () => {
+  test('are kept whole, and a stale save is answered with what stands', async () => {
+    const { db } = open;
+    const id = await createLick(db, LICK);
+    expect(await findLick(db, id)).toEqual({ id, revision: 1, ...LICK });
+    const edited = { ...LICK, title: 'Over the wall' };
+    expect(await saveLick(db, id, 1, edited)).toEqual({ kind: 'saved', revision: 2 });
+    const stale = await saveLick(db, id, 1, LICK);
+    expect(stale).toMatchObject({
+      kind: 'conflict',
+      current: { title: 'Over the wall', revision: 2 },
+    });
+    expect(await saveLick(db, 'nothing', 1, LICK)).toEqual({ kind: 'missing' });
+  });
+
+  test('deleted, they come back whole', async () => {
+    const { db } = open;
+    const id = await createLick(db, LICK);
+    expect(await deleteLick(db, id)).toBe(true);
+    expect(await deleteLick(db, id)).toBe(false);
+    expect(await findLick(db, id)).toBeNull();
+    expect(await listLicks(db)).toEqual([]);
+    expect(await restoreLick(db, id)).toBe(true);
+    expect(await findLick(db, id)).toMatchObject({ title: 'Over the fence' });
+  });
+
+  test('an empty book begins with ours, once, after the player’s own', async () => {
+    const { db } = open;
+    await beginLickBook(db);
+    await beginLickBook(db);
+    const id = await createLick(db, LICK);
+    const all = await listLicks(db);
+    expect(all.length).toBe(STARTER_LICKS.length + 1);
+    expect(all[0]?.id).toBe(id);
+    for (const { id: one } of all) await deleteLick(db, one);
+    await beginLickBook(db);
+    expect(await listLicks(db)).toEqual([]);
+  });
+
+  test('what cannot be read of a row is left out, the rest is shown', async () => {
+    const { db } = open;
+    const id = await createLick(db, LICK);
+    await db
+      .updateTable('lick')
+      .set({ notes: '{broken', tags: '7' })
+      .where('id', '=', id)
+      .execute();
+    expect(await findLick(db, id)).toMatchObject({ title: LICK.title, notes: [], tags: [] });
+  });
+});

@@ -1,0 +1,117 @@
+/** Licks in the database, with revisions and soft deletion as charts have them. */
+import type { Lick } from '$core/licks/lick';
+import { STARTER_LICKS } from '$core/licks/starter';
+import { keptNotes, keptTags, type StoredLick } from '$lib/licks/messages';
+import { newId, timestamp } from './charts';
+import { commitTogether } from './commits';
+import type { Db } from './database';
+import type { LickTable } from './schema';
+
+const COLUMNS = ['id', 'title', 'tags', 'source', 'chart', 'notes', 'revision'] as const;
+type Row = Pick<LickTable, Exclude<(typeof COLUMNS)[number], 'revision'>> & {
+  readonly revision: number;
+};
+
+export type LickSaved =
+  | { readonly kind: 'saved'; readonly revision: number }
+  | { readonly kind: 'conflict'; readonly current: StoredLick }
+  | { readonly kind: 'missing' };
+
+function parsed(json: string): unknown {
+  try {
+    return JSON.parse(json);
+  } catch {
+    return null;
+  }
+}
+
+/** A row as it is shown; what cannot be read of it is left out rather than the whole. */
+function lickOf({ tags, notes, ...row }: Row): StoredLick {
+  const words = keptTags.safeParse(parsed(tags));
+  const played = keptNotes.safeParse(parsed(notes));
+  return { ...row, tags: words.data ?? [], notes: played.data ?? [] };
+}
+
+const contentOf = ({ title, tags, source, chart, notes }: Lick) => ({
+  ...{ title, source, chart },
+  tags: JSON.stringify(tags),
+  notes: JSON.stringify(notes),
+});
+
+/** All licks not deleted; the player's own first, what was changed last before. */
+export async function listLicks(db: Db): Promise<readonly StoredLick[]> {
+  const rows = await db
+    .selectFrom('lick')
+    .select(COLUMNS)
+    .where('deleted_at', 'is', null)
+    .orderBy((one) => one.case().when('source', '=', STARTER).then(1).else(0).end())
+    .orderBy('updated_at', 'desc')
+    .orderBy('id')
+    .execute();
+  return rows.map(lickOf);
+}
+
+export async function findLick(db: Db, id: string): Promise<StoredLick | null> {
+  const row = await db
+    .selectFrom('lick')
+    .select(COLUMNS)
+    .where('id', '=', id)
+    .where('deleted_at', 'is', null)
+    .executeTakeFirst();
+  return row ? lickOf(row) : null;
+}
+
+async function insert(db: Db, id: string, lick: Lick): Promise<void> {
+  const now = timestamp();
+  await db
+    .insertInto('lick')
+    .values({ id, ...contentOf(lick), created_at: now, updated_at: now, deleted_at: null })
+    .execute();
+}
+
+export async function createLick(db: Db, lick: Lick): Promise<string> {
+  const id = newId();
+  await commitTogether(db, (transaction) => insert(transaction, id, lick));
+  return id;
+}
+
+/** Saves an edit made on `revision`; refuses, with what stands now, when that is stale. */
+export const saveLick = (db: Db, id: string, revision: number, lick: Lick): Promise<LickSaved> =>
+  commitTogether(db, async (transaction): Promise<LickSaved> => {
+    const saved = await transaction
+      .updateTable('lick')
+      .set({ ...contentOf(lick), revision: revision + 1, updated_at: timestamp() })
+      .where('id', '=', id)
+      .where('revision', '=', revision)
+      .where('deleted_at', 'is', null)
+      .executeTakeFirst();
+    if (saved.numUpdatedRows > 0n) return { kind: 'saved', revision: revision + 1 };
+    const current = await findLick(transaction, id);
+    return current ? { kind: 'conflict', current } : { kind: 'missing' };
+  });
+
+const mark = (db: Db, id: string, deleted: string | null): Promise<boolean> =>
+  commitTogether(db, async (transaction) => {
+    const result = await transaction
+      .updateTable('lick')
+      .set({ deleted_at: deleted })
+      .where('id', '=', id)
+      .where('deleted_at', deleted === null ? 'is not' : 'is', null)
+      .executeTakeFirst();
+    return result.numUpdatedRows > 0n;
+  });
+
+/** Hides a lick; {@link restoreLick} brings it back whole. */
+export const deleteLick = (db: Db, id: string): Promise<boolean> => mark(db, id, timestamp());
+export const restoreLick = (db: Db, id: string): Promise<boolean> => mark(db, id, null);
+
+const STARTER = 'Corvel';
+
+/** Puts the starter book into a lick book that has never held anything. */
+export async function beginLickBook(db: Db): Promise<void> {
+  const any = await db.selectFrom('lick').select('id').limit(1).executeTakeFirst();
+  if (any) return;
+  await commitTogether(db, async (transaction) => {
+    for (const lick of STARTER_LICKS) await insert(transaction, newId(), lick);
+  });
+}
