@@ -1,5 +1,6 @@
 <script lang="ts">
   import '../app.css';
+  import AudioLines from '@lucide/svelte/icons/audio-lines';
   import BookOpen from '@lucide/svelte/icons/book-open';
   import Guitar from '@lucide/svelte/icons/guitar';
   import SlidersHorizontal from '@lucide/svelte/icons/sliders-horizontal';
@@ -15,6 +16,7 @@
   const SCREENS = [
     { name: 'Book', href: '/', icon: BookOpen, matches: /^\/$/u },
     { name: 'Plan', href: '/plan', icon: Guitar, matches: /^\/plan/u },
+    { name: 'Licks', href: '/licks', icon: AudioLines, matches: /^\/licks/u },
   ] as const;
 
   // The screens of a chart have the frame's own head.

@@ -48,3 +48,26 @@ export type StoredLick = z.infer<typeof stored>;
 
 export const lickAnswer = stored;
 export const lickConflict = z.object({ current: stored });
+
+/** Where a lick is put. */
+export const putRequest = z.object({
+  chart: z.string().check(z.maxLength(40)),
+  index: z.int().check(z.minimum(0), z.maximum(8_192)),
+  semitones: z.int().check(z.minimum(-24), z.maximum(24)),
+});
+
+export const placesAnswer = z.object({
+  places: z.array(
+    z.object({
+      chart: z.string(),
+      title: z.string(),
+      index: z.int(),
+      bar: z.int(),
+      semitones: z.int(),
+      match: z.string(),
+      share: z.number(),
+      sentence: z.string(),
+    }),
+  ),
+});
+export type LickPlaceShown = z.infer<typeof placesAnswer>['places'][number];

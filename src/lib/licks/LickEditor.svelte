@@ -1,0 +1,382 @@
+<!-- One lick: written as tablature, read, heard, moved, and found in the charts. -->
+<script lang="ts">
+  import FileInput from '@lucide/svelte/icons/file-input';
+  import Play from '@lucide/svelte/icons/play';
+  import Redo from '@lucide/svelte/icons/redo-2';
+  import Stop from '@lucide/svelte/icons/square';
+  import Undo from '@lucide/svelte/icons/undo-2';
+  import { onDestroy, untrack } from 'svelte';
+  import { bandOf, feelFor } from '$core/band/band';
+  import { bandForm } from '$core/band/form';
+  import { degreeOver, weightOver } from '$core/chords/over';
+  import { type Lick, lickOfPassage } from '$core/licks/lick';
+  import { lickExercise, zoneOfLick } from '$core/licks/moving';
+  import type { LickChain } from '$core/licks/moving';
+  import { zonesOf } from '$core/neck/zones';
+  import { signatureTonic } from '$core/keys/keys';
+  import type { Passage } from '$core/phrases/passage';
+  import { readFeel } from '$core/time/feel';
+  import { lineEvents, passageProgramme, programmeOf } from '$lib/audio/programme';
+  import { pageTransport } from '$lib/audio/transport.svelte';
+  import {
+    PASSAGE_FORMATS,
+    PASSAGE_TYPES,
+    type PassageFormat,
+    passageFile,
+    passageFormatName,
+  } from '$lib/formats/passages';
+  import { readPassageFile } from '$lib/formats/opening';
+  import type { DrawnMark } from '$lib/neck/drawn';
+  import { atWidth, layOut } from '$lib/neck/layout';
+  import Neck from '$lib/neck/Neck.svelte';
+  import { createWires } from '$lib/neck/wires.svelte';
+  import Notation from '$lib/notation/Notation.svelte';
+  import { momentAt, momentsOf, soundingAt } from '$lib/practice/moments';
+  import { instrumentOf, neckOf, type Settings } from '$lib/settings/settings';
+  import { download } from '$lib/ui/download';
+  import { showDegree, showNote } from '$lib/ui/glyphs';
+  import { inform, warn } from '$lib/ui/messages.svelte';
+  import { createLickEditing } from './editing.svelte';
+  import { GRID_KEYS } from './grid';
+  import LickMoves from './LickMoves.svelte';
+  import LickReading from './LickReading.svelte';
+  import type { StoredLick } from './messages';
+  import TabGrid from './TabGrid.svelte';
+
+  interface Props {
+    readonly lick: StoredLick;
+    readonly settings: Settings;
+    /** Another lick is to be made, and opened. */
+    readonly onnew: (lick: Lick) => void;
+  }
+
+  let { lick: stored, settings, onnew }: Props = $props();
+
+  const instrument = $derived(instrumentOf(settings, null));
+  const neck = $derived(neckOf(instrument));
+  const editing = createLickEditing(
+    untrack(() => stored),
+    () => neck,
+  );
+  const transport = pageTransport();
+  onDestroy(transport.stop);
+
+  let speed = $state(1);
+  let band = $state(false);
+  let staff = $state(false);
+  /** An exercise made of the lick, shown in its place. */
+  let chain = $state<LickChain | null>(null);
+  const SPEEDS = [0.25, 0.5, 0.75, 1, 1.25] as const;
+
+  const zones = $derived.by(() => {
+    const { key, chart } = editing;
+    const tonic = key ? signatureTonic(key) : chart?.chords[0]?.chord.root;
+    return tonic === undefined ? [] : zonesOf(neck, tonic);
+  });
+  const exercise = $derived.by((): Passage | null => {
+    const { chart, key, lick } = editing;
+    if (chain === null || !chart || chart.chords.length === 0 || lick.notes.length === 0)
+      return null;
+    return lickExercise(neck, { title: lick.title, chart, key, notes: lick.notes }, chain, zones);
+  });
+  const passage = $derived(exercise ?? editing.passage);
+  const moments = $derived(passage ? momentsOf(passage) : []);
+  const moment = $derived(momentAt(moments, transport.beat));
+  const sounding = $derived(passage ? soundingAt(passage, moment) : []);
+
+  function play() {
+    if (!passage) return;
+    const { chart } = editing;
+    if (band && chart && !exercise) {
+      const form = bandForm(chart);
+      const feel = feelFor(readFeel(chart.source.feel), chart.source.time);
+      const events = [
+        ...bandOf(form, { feel, loops: true, seed: 1 }),
+        ...lineEvents({ ...passage, feel }),
+      ];
+      const { tempo, start, length } = passageProgramme(passage, speed);
+      const programme = programmeOf(events, { tempo, start, length, loop: true });
+      void transport.play(programme, { parts: ['line', 'bass', 'comp', 'drums'] });
+      return;
+    }
+    void transport.play(passageProgramme(passage, speed), { parts: ['line'] });
+  }
+
+  export function toggle() {
+    if (transport.playing) transport.stop();
+    else play();
+  }
+  export const undo = () => editing.undo();
+  export const redo = () => editing.redo();
+
+  // What plays is what is written, at the speed that is set.
+  $effect(() => {
+    void [passage, speed, band];
+    untrack(() => {
+      if (transport.playing) play();
+    });
+  });
+
+  let width = $state(900);
+  const zone = $derived(zoneOfLick(neck, editing.lick.notes));
+  const wires = createWires(() => ({ neck, focus: zone }));
+  const layout = $derived(
+    layOut(neck, { ...atWidth(width), leftHanded: instrument.leftHanded, wires: wires.current }),
+  );
+  const marks = $derived.by((): readonly DrawnMark[] => {
+    const places = new Map<string, DrawnMark>();
+    for (const note of editing.reading?.notes ?? []) {
+      const chord = editing.chart?.chords[note.chord ?? -1]?.chord;
+      const weight =
+        note.role === 'blue'
+          ? 'blue'
+          : chord
+            ? weightOver(chord, degreeOver(chord, note.note))
+            : 'colour';
+      const { string, fret } = note;
+      const label = note.degree === null ? showNote(note.note) : showDegree(note.degree);
+      places.set(`${string}-${fret}`, {
+        kind: 'plain',
+        string,
+        fret,
+        label,
+        weight,
+        changed: false,
+      });
+    }
+    for (const { string, fret, note } of sounding) {
+      const known = places.get(`${string}-${fret}`);
+      places.set(`${string}-${fret}`, {
+        kind: 'sounding',
+        string,
+        fret,
+        label: known?.label ?? showNote(note),
+      });
+    }
+    return [...places.values()];
+  });
+
+  async function open(file: File | undefined) {
+    if (!file) return;
+    const result = await readPassageFile(new Uint8Array(await file.arrayBuffer()), neck);
+    if (!result.ok) {
+      warn(result.message);
+      return;
+    }
+    for (const remark of result.remarks) inform(remark);
+    take({ ...result.passage, title: result.passage.title || file.name.replace(/\.\w+$/u, '') });
+  }
+
+  /** What was read becomes this lick while it is empty, else another. */
+  function take(read: Passage) {
+    const made = lickOfPassage(read, 'mine');
+    const chart = read.chords.length > 0 ? made.chart : editing.lick.chart;
+    if (editing.lick.notes.length === 0)
+      editing.change({ ...made, chart, tags: editing.lick.tags });
+    else onnew({ ...made, chart });
+  }
+
+  let pasted = $state('');
+  let pasting = $state(false);
+  async function paste() {
+    const result = await readPassageFile(new TextEncoder().encode(pasted), neck);
+    if (!result.ok) {
+      warn(result.message);
+      return;
+    }
+    for (const remark of result.remarks) inform(remark);
+    take(result.passage);
+    pasted = '';
+    pasting = false;
+  }
+
+  async function save(format: PassageFormat) {
+    if (!passage) return;
+    try {
+      const { file, remarks } = await passageFile(passage, format);
+      download(file);
+      for (const remark of remarks) inform(remark);
+    } catch {
+      warn('The file could not be written.');
+    }
+  }
+
+  const STATES = {
+    saved: 'Saved',
+    saving: 'Saving…',
+    away: 'Not saved yet',
+    conflict: 'Changed elsewhere',
+  } as const;
+</script>
+
+<div class="flex min-h-0 min-w-0 flex-1 flex-col gap-2 overflow-y-auto p-3 [scrollbar-width:thin]">
+  <div class="flex flex-wrap items-center gap-2">
+    <label class="min-w-40 flex-1">
+      <span class="sr-only">Title</span>
+      <input
+        class="field heading w-full text-lg"
+        name="title"
+        maxlength="120"
+        value={editing.lick.title}
+        onchange={(event) => editing.change({ title: event.currentTarget.value })}
+      />
+    </label>
+    <span class="text-sm text-ink-soft" role="status" data-save={editing.state}
+      >{STATES[editing.state]}</span
+    >
+    <button
+      class="button-quiet"
+      aria-label="Undo"
+      disabled={!editing.canUndo}
+      onclick={editing.undo}><Undo size={16} aria-hidden="true" /></button
+    >
+    <button
+      class="button-quiet"
+      aria-label="Redo"
+      disabled={!editing.canRedo}
+      onclick={editing.redo}><Redo size={16} aria-hidden="true" /></button
+    >
+    <button class="button-strong" onclick={toggle} title="Play or stop (Space)">
+      {#if transport.playing}<Stop size={15} aria-hidden="true" />Stop{:else}<Play
+          size={15}
+          aria-hidden="true"
+        />Play{/if}
+    </button>
+    <label class="flex items-center gap-1 text-sm">
+      <input type="checkbox" name="band" bind:checked={band} />With band
+    </label>
+    <label class="text-sm">
+      <span class="sr-only">Speed</span>
+      <select class="field" name="speed" bind:value={speed}>
+        {#each SPEEDS as one (one)}<option value={one}>{one * 100} %</option>{/each}
+      </select>
+    </label>
+  </div>
+  <div class="flex flex-wrap items-center gap-2 text-sm">
+    <label class="flex min-w-56 flex-1 items-center gap-1.5">
+      <span class="text-ink-soft">Chords</span>
+      <input
+        class="field w-full"
+        name="chords"
+        value={editing.lick.chart.replaceAll('\n', ' // ').replace(/^(?:[a-z]+: [^/]*\/\/ )*/u, '')}
+        onchange={(event) => {
+          const heads = editing.lick.chart.split('\n').filter((line) => /^[a-z]+:/u.test(line));
+          const typed = event.currentTarget.value.trim();
+          const bars = typed.includes('|') ? typed : `| ${typed} |`;
+          editing.change({ chart: [...heads, bars].join('\n') });
+        }}
+      />
+    </label>
+    <label class="flex items-center gap-1.5">
+      <span class="text-ink-soft">Tags</span>
+      <input
+        class="field w-44"
+        name="tags"
+        value={editing.lick.tags.join(', ')}
+        placeholder="blues, slow"
+        onchange={(event) => {
+          const words = event.currentTarget.value
+            .split(',')
+            .map((word) => word.trim().slice(0, 40));
+          editing.change({ tags: [...new Set(words.filter((word) => word !== ''))].slice(0, 12) });
+        }}
+      />
+    </label>
+    <label class="flex items-center gap-1.5">
+      <span class="text-ink-soft">From</span>
+      <input
+        class="field w-24"
+        name="source"
+        maxlength="40"
+        value={editing.lick.source}
+        onchange={(event) => editing.change({ source: event.currentTarget.value })}
+      />
+    </label>
+    <label class="flex items-center gap-1">
+      <input type="checkbox" name="staff" bind:checked={staff} />Staff
+    </label>
+    <select
+      class="field w-28"
+      name="export"
+      aria-label="Export"
+      value=""
+      onchange={(event) => {
+        const picked = PASSAGE_FORMATS.find((one) => one === event.currentTarget.value);
+        event.currentTarget.value = '';
+        if (picked) void save(picked);
+      }}
+    >
+      <option value="">Export…</option>
+      {#each PASSAGE_FORMATS as format (format)}<option value={format}
+          >{passageFormatName(format)}</option
+        >{/each}
+    </select>
+    <label class="button-quiet cursor-pointer focus-within:outline-2" title="Open a file">
+      <FileInput size={16} aria-hidden="true" />Open
+      <input
+        type="file"
+        class="sr-only"
+        id="lick-file"
+        accept={PASSAGE_TYPES}
+        onchange={(event) => {
+          void open(event.currentTarget.files?.[0]);
+          event.currentTarget.value = '';
+        }}
+      />
+    </label>
+    <button class="button-quiet" aria-expanded={pasting} onclick={() => (pasting = !pasting)}
+      >Paste tablature</button
+    >
+  </div>
+  {#if pasting}
+    <form
+      class="grid gap-2"
+      onsubmit={(event) => {
+        event.preventDefault();
+        void paste();
+      }}
+    >
+      <textarea
+        class="field h-32 font-mono text-xs"
+        name="pasted"
+        aria-label="Tablature as text"
+        placeholder={'e|-----5-7-|\nB|-5-8-----|\n…'}
+        bind:value={pasted}></textarea>
+      <button class="button justify-self-start">Read it</button>
+    </form>
+  {/if}
+  {#if editing.problem}
+    <p class="text-sm font-semibold text-now-text" role="status">{editing.problem}</p>
+  {/if}
+  {#if transport.playing && transport.silent}
+    <p class="text-sm font-semibold text-now-text" role="status">{transport.silent}</p>
+  {/if}
+
+  <TabGrid {editing} beat={exercise ? null : moment} />
+  <p class="flex flex-wrap gap-x-3 text-xs text-ink-soft" data-keys>
+    {#each GRID_KEYS as [keys, does] (keys)}<span><kbd class="text-ink">{keys}</kbd> {does}</span
+      >{/each}
+  </p>
+  <div class="shrink-0 overflow-x-auto" bind:clientWidth={width} role="group" aria-label="Neck">
+    <Neck
+      class="min-w-3xl"
+      {neck}
+      {layout}
+      {marks}
+      label="The lick on the neck"
+      {zone}
+      shaded
+      leftHanded={instrument.leftHanded}
+    />
+  </div>
+  <div class="grid gap-x-6 gap-y-3 lg:grid-cols-[3fr_2fr]">
+    <LickReading {editing} />
+    <LickMoves {editing} {zones} bind:chain {onnew} />
+  </div>
+  {#if (staff || exercise) && passage && passage.notes.length > 0}
+    <section aria-label="Staff and tablature">
+      {#if exercise}<h3 class="heading">{exercise.title}</h3>{/if}
+      <Notation {passage} beat={moment} degrees />
+    </section>
+  {/if}
+</div>

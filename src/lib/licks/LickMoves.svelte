@@ -1,0 +1,138 @@
+<!-- Moving a lick, making an exercise of it, and finding where it fits. -->
+<script lang="ts">
+  import { goto } from '$app/navigation';
+  import { shiftChart } from '$core/chart/rewrite';
+  import { type Lick } from '$core/licks/lick';
+  import { CHAIN_WORDS, LICK_CHAINS, type LickChain } from '$core/licks/moving';
+  import { refinger } from '$core/licks/refinger';
+  import type { Zone } from '$core/neck/neck';
+  import { showSymbol } from '$lib/ui/glyphs';
+  import { addressOf } from '$lib/study/place';
+  import { inform, warn } from '$lib/ui/messages.svelte';
+  import { findPlaces, putOn } from './api';
+  import type { LickEditing } from './editing.svelte';
+  import type { LickPlaceShown } from './messages';
+
+  interface Props {
+    readonly editing: LickEditing;
+    readonly zones: readonly Zone[];
+    chain: LickChain | null;
+    readonly onnew: (lick: Lick) => void;
+  }
+
+  let { editing, zones, chain = $bindable(), onnew }: Props = $props();
+
+  let keep = $state<'shape' | 'pitch'>('shape');
+  let zone = $state('');
+  let places = $state.raw<readonly LickPlaceShown[] | null>(null);
+  let looking = $state(false);
+
+  const asked = $derived(zones.find(({ low, high }) => `${low}-${high}` === zone) ?? null);
+
+  /** The lick and its chords so many half steps on; what is lost on the way is said. */
+  function move(semitones: number) {
+    const { lick, key, frame } = editing;
+    const moved = refinger({
+      ...{ neck: frame.neck, notes: lick.notes, semitones, keep },
+      zone: keep === 'pitch' ? asked : null,
+    });
+    const chart =
+      semitones === 0 ? lick.chart : (shiftChart(lick.chart, semitones, key) ?? lick.chart);
+    const lost = lick.notes.length - moved.notes.length;
+    if (lost > 0) inform(`${lost} notes lie off the neck there and are left out.`);
+    else if (moved.outOfReach.length > 0) {
+      inform(`${moved.outOfReach.length} notes lie outside the zone.`);
+    }
+    editing.change({ chart, notes: moved.notes.map(({ midi: _midi, ...note }) => note) });
+  }
+
+  async function look() {
+    looking = true;
+    const found = await findPlaces(editing.id);
+    looking = false;
+    if (found === null) warn('The server does not answer.');
+    places = found;
+  }
+
+  async function put(place: LickPlaceShown) {
+    if (await putOn(editing.id, place)) {
+      await goto(addressOf(place.chart, 'play', { index: place.index, zone: null }));
+    } else warn('It could not be put there: try again.');
+  }
+</script>
+
+<div class="flex min-w-0 flex-col gap-3 text-sm">
+  <section aria-label="Move" class="grid gap-1.5">
+    <h3 class="heading text-base">Move</h3>
+    <div class="flex flex-wrap items-center gap-2">
+      <button class="button" onclick={() => move(-1)} aria-label="A half step down">−1</button>
+      <button class="button" onclick={() => move(1)} aria-label="A half step up">+1</button>
+      <button class="button" onclick={() => move(5)} aria-label="A fourth up">+ a fourth</button>
+      <label class="flex items-center gap-1">
+        <span class="text-ink-soft">as</span>
+        <select class="field" name="keep" bind:value={keep}>
+          <option value="shape">the same shape</option>
+          <option value="pitch">fingered anew</option>
+        </select>
+      </label>
+      {#if keep === 'pitch'}
+        <label class="flex items-center gap-1">
+          <span class="text-ink-soft">in</span>
+          <select class="field" name="zone" bind:value={zone}>
+            <option value="">any zone</option>
+            {#each zones as { low, high } (low)}<option value="{low}-{high}">{low}–{high}</option
+              >{/each}
+          </select>
+        </label>
+        <button class="button" onclick={() => move(0)}>Finger it anew</button>
+      {/if}
+    </div>
+    <label class="flex items-center gap-1.5">
+      <span class="text-ink-soft">As an exercise</span>
+      <select
+        class="field min-w-0 flex-1"
+        name="chain"
+        value={chain ?? ''}
+        onchange={(event) => {
+          chain = LICK_CHAINS.find((one) => one === event.currentTarget.value) ?? null;
+        }}
+      >
+        <option value="">no, as it is</option>
+        {#each LICK_CHAINS as one (one)}<option value={one}>{CHAIN_WORDS[one]}</option>{/each}
+      </select>
+    </label>
+    <button
+      class="button justify-self-start"
+      onclick={() =>
+        onnew({ ...editing.lick, title: `${editing.lick.title} (copy)`, source: 'mine' })}
+      >Make a copy</button
+    >
+  </section>
+  <section aria-label="Where it fits" class="grid gap-1.5">
+    <h3 class="heading text-base">Where it fits</h3>
+    <button class="button justify-self-start" disabled={looking} onclick={look} data-find
+      >{looking ? 'Looking…' : 'Find it in my charts'}</button
+    >
+    {#if places}
+      <ul
+        class="grid max-h-64 gap-1 overflow-y-auto [scrollbar-width:thin]"
+        data-places={places.length}
+      >
+        {#each places as place, which (which)}
+          <li>
+            <button
+              class="w-full rounded border border-line px-2 py-1 text-left hover:border-ink"
+              title="Put it there, and play it with the band"
+              onclick={() => put(place)}
+            >
+              <span class="heading">{place.title}</span>
+              <span class="block">{showSymbol(place.sentence)}</span>
+            </button>
+          </li>
+        {:else}
+          <li role="status">In none of the charts, even moved.</li>
+        {/each}
+      </ul>
+    {/if}
+  </section>
+</div>

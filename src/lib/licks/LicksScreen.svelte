@@ -1,0 +1,205 @@
+<!-- The lick book: the licks at left, the one that is open beside them. -->
+<script lang="ts">
+  import Plus from '@lucide/svelte/icons/plus';
+  import Search from '@lucide/svelte/icons/search';
+  import Trash from '@lucide/svelte/icons/trash-2';
+  import { untrack } from 'svelte';
+  import { goto, invalidateAll } from '$app/navigation';
+  import type { Lick } from '$core/licks/lick';
+  import Keys from '$lib/frame/Keys.svelte';
+  import type { Actions } from '$lib/frame/shortcuts';
+  import type { StoredSettings } from '$lib/settings/settings';
+  import { createSettings } from '$lib/settings/store.svelte';
+  import { showSymbol } from '$lib/ui/glyphs';
+  import { message, warn } from '$lib/ui/messages.svelte';
+  import { createLick, deleteLick, restoreLick } from './api';
+  import LickEditor from './LickEditor.svelte';
+  import type { StoredLick } from './messages';
+
+  interface Props {
+    readonly licks: readonly StoredLick[];
+    /** The one that is open; null where none is. */
+    readonly open: StoredLick | null;
+    readonly settings: StoredSettings;
+  }
+
+  let { licks, open, settings: stored }: Props = $props();
+
+  const settings = untrack(() => createSettings(stored));
+
+  const AWAY = 'The server does not answer. Nothing was changed.';
+  let sought = $state('');
+  let tag = $state('');
+  const tags = $derived([...new Set(licks.flatMap((lick) => lick.tags))].sort());
+  const folded = (text: string) => text.toLocaleLowerCase().normalize('NFKD');
+  const found = $derived(
+    licks.filter((lick) => {
+      const haystack = folded(`${lick.title} ${lick.tags.join(' ')} ${lick.source} ${lick.chart}`);
+      const words = folded(sought).split(/\s+/u);
+      return (
+        (tag === '' || lick.tags.includes(tag)) && words.every((word) => haystack.includes(word))
+      );
+    }),
+  );
+
+  const BLANK: Lick = {
+    title: 'A new lick',
+    tags: [],
+    source: 'mine',
+    chart: '| Dm7 | G7 | Cmaj7 | % |',
+    notes: [],
+  };
+
+  async function make(lick: Lick) {
+    const id = await createLick(lick);
+    if (id === null) warn(AWAY);
+    else await goto(`/licks/${id}`, { invalidateAll: true });
+  }
+
+  async function remove(lick: StoredLick) {
+    if (!(await deleteLick(lick.id))) {
+      warn(AWAY);
+      return;
+    }
+    const after = found[found.findIndex(({ id }) => id === lick.id) + 1] ?? found[0];
+    const next =
+      lick.id === open?.id ? `/licks/${after && after.id !== lick.id ? after.id : ''}` : null;
+    if (next) await goto(next, { invalidateAll: true });
+    else await invalidateAll();
+    message(`“${lick.title}” is deleted.`, {
+      duration: 10_000,
+      action: {
+        label: 'Undo',
+        onClick: () => void restoreLick(lick.id).then(() => invalidateAll()),
+      },
+    });
+  }
+
+  let find = $state<HTMLInputElement>();
+  let list = $state<HTMLElement>();
+  let editor = $state<LickEditor>();
+
+  function walk(by: 1 | -1) {
+    const rows = [...(list?.querySelectorAll<HTMLElement>('a') ?? [])];
+    const here = rows.findIndex((row) => row === document.activeElement);
+    const now = here < 0 ? rows.findIndex((row) => row.ariaCurrent === 'page') : here;
+    rows[Math.max(0, Math.min(rows.length - 1, now + by))]?.focus();
+  }
+
+  const actions: Actions = {
+    chartBelow: () => walk(1),
+    chartAbove: () => walk(-1),
+    typeChords: () => void make(BLANK),
+    findChart: () => find?.focus(),
+    play: () => editor?.toggle(),
+    undo: () => editor?.undo(),
+    redo: () => editor?.redo(),
+  };
+</script>
+
+<Keys {actions} {settings} />
+
+<main
+  class="flex min-h-0 flex-col md:h-[calc(100dvh-2.75rem)] md:flex-row pointer-coarse:md:h-[calc(100dvh-3.25rem)]"
+>
+  <aside
+    class="flex shrink-0 flex-col gap-2 border-line p-3 max-md:border-b md:w-64 md:border-r xl:w-72 print:hidden"
+    aria-label="Licks"
+  >
+    <div class="flex items-center gap-2">
+      <h1 class="heading mr-auto text-2xl">Licks</h1>
+      <button class="button-strong" onclick={() => make(BLANK)} title="A new lick (N)">
+        <Plus size={16} aria-hidden="true" />New
+      </button>
+    </div>
+    <label class="relative">
+      <span class="sr-only">Search licks</span>
+      <Search
+        size={16}
+        class="pointer-events-none absolute top-1/2 left-2.5 -translate-y-1/2 text-ink-soft"
+        aria-hidden="true"
+      />
+      <input
+        type="search"
+        class="field w-full pl-8"
+        placeholder="Title, tag or chord"
+        bind:this={find}
+        bind:value={sought}
+      />
+    </label>
+    <label class="flex items-center gap-1.5 text-sm">
+      <span class="text-ink-soft">Tag</span>
+      <select class="field min-w-0 flex-1" name="tag" bind:value={tag}>
+        <option value="">all</option>
+        {#each tags as one (one)}<option value={one}>{one}</option>{/each}
+      </select>
+    </label>
+    <ul
+      class="min-h-0 flex-1 overflow-y-auto max-md:max-h-48 [scrollbar-width:thin]"
+      bind:this={list}
+    >
+      {#each found as lick (lick.id)}
+        {@const here = lick.id === open?.id}
+        <li class="group flex items-stretch">
+          <a
+            href="/licks/{lick.id}"
+            class="min-w-0 flex-1 border-l-2 px-2 py-1 pointer-coarse:py-2 {here
+              ? 'border-now bg-sheet'
+              : 'border-transparent hover:bg-sheet'}"
+            aria-current={here ? 'page' : undefined}
+            data-lick={lick.title}
+          >
+            <span class="block truncate text-sm">{lick.title || 'Untitled lick'}</span>
+            <span class="block truncate text-xs text-ink-soft"
+              >{showSymbol(
+                lick.chart
+                  .split('\n')
+                  .filter((line) => line.includes('|'))
+                  .join(' '),
+              )}</span
+            >
+          </a>
+          <button
+            class="px-1.5 text-ink-soft opacity-0 group-focus-within:opacity-100 group-hover:opacity-100 hover:text-ink pointer-coarse:opacity-100"
+            aria-label="Delete {lick.title}"
+            onclick={() => remove(lick)}><Trash size={14} aria-hidden="true" /></button
+          >
+        </li>
+      {:else}
+        <li class="py-4 text-sm" role="status">
+          {licks.length === 0 ? 'No licks yet.' : 'No lick matches.'}
+          {#if licks.length > 0}
+            <button
+              class="underline"
+              onclick={() => {
+                sought = '';
+                tag = '';
+              }}>Show all</button
+            >
+          {/if}
+        </li>
+      {/each}
+    </ul>
+    <p class="text-xs text-ink-soft">{found.length} of {licks.length}</p>
+  </aside>
+
+  {#if open}
+    {#key open.id}
+      <LickEditor
+        bind:this={editor}
+        lick={open}
+        settings={settings.current}
+        onnew={(lick) => make(lick)}
+      />
+    {/key}
+  {:else}
+    <section class="flex flex-1 flex-col items-start gap-4 p-8">
+      <h2 class="heading text-xl">No lick is open</h2>
+      <p class="max-w-prose">
+        Choose one at left, or write your own: frets are digits, arrows walk the strings, and each
+        note shows what it is over its chord.
+      </p>
+      <button class="button-strong" onclick={() => make(BLANK)}>Write a lick</button>
+    </section>
+  {/if}
+</main>

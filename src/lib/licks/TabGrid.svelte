@@ -1,0 +1,237 @@
+<!-- Tablature written with keys: a cursor on a string and a beat, the degree of every note under it. -->
+<script lang="ts">
+  import { at, range } from '$core/lists';
+  import { stringCount } from '$core/neck/neck';
+  import { fretText } from '$core/formats/passage/tab';
+  import type { NoteRead } from '$core/licks/reading';
+  import { showDegree, showSymbol } from '$lib/ui/glyphs';
+  import type { LickEditing } from './editing.svelte';
+  import { barsIn, lengthOf, LENGTHS } from './grid';
+
+  interface Props {
+    readonly editing: LickEditing;
+    /** The beat sounding; null when nothing plays. */
+    readonly beat: number | null;
+  }
+
+  let { editing, beat: sounding }: Props = $props();
+
+  let width = $state(900);
+  const BEAT = { least: 46, most: 92 } as const;
+  const STRING = 20;
+  const TOP = 24;
+  const LEFT = 14;
+  const strings = $derived(stringCount(editing.frame.neck));
+  const bars = $derived(barsIn(editing.frame));
+  const perRow = $derived(
+    Math.max(
+      1,
+      Math.min(bars.length, Math.floor((width - 2 * LEFT) / (editing.frame.bar * BEAT.least))),
+    ),
+  );
+  const beatWidth = $derived(
+    Math.min(BEAT.most, (width - 2 * LEFT) / (perRow * editing.frame.bar)),
+  );
+  const rows = $derived(
+    range(0, Math.ceil(bars.length / perRow)).map((row) =>
+      bars.slice(row * perRow, (row + 1) * perRow),
+    ),
+  );
+  const height = $derived(TOP + (strings - 1) * STRING + 34);
+  const CLOSE = 1e-6;
+
+  const inRow = (row: readonly number[], beat: number) => {
+    const first = at(row, 0);
+    return beat >= first - CLOSE && beat < first + row.length * editing.frame.bar - CLOSE;
+  };
+  const x = (row: readonly number[], beat: number) => LEFT + 10 + (beat - at(row, 0)) * beatWidth;
+  const y = (string: number) => TOP + (string - 1) * STRING;
+
+  const notes = $derived(editing.reading?.notes ?? []);
+  const chords = $derived(editing.chart?.chords ?? []);
+  const degreeOf = (note: NoteRead): string => {
+    const own = note.degree === null ? '–' : showDegree(note.degree);
+    const bent = note.bent?.degree;
+    return bent === undefined || bent === null ? own : `${own}→${showDegree(bent)}`;
+  };
+  /** Two notes at once share the line under the strings. */
+  const degrees = $derived(
+    notes.reduce<readonly { beat: number; text: string; strong: boolean; role: string }[]>(
+      (found, note) => {
+        const last = found.at(-1);
+        const { beat, strong, role } = note;
+        const text = degreeOf(note);
+        if (last && Math.abs(last.beat - beat) < CLOSE) {
+          return [...found.slice(0, -1), { ...last, text: `${last.text} ${text}` }];
+        }
+        return [...found, { beat, text, strong, role }];
+      },
+      [],
+    ),
+  );
+
+  const VALUES = ['whole', 'half', 'quarter', 'eighth', 'sixteenth'] as const;
+  const valueName = $derived(
+    `${editing.grid.dotted ? 'dotted ' : ''}${VALUES[editing.grid.length] ?? ''}${editing.grid.triplet ? ' of a triplet' : ''}`,
+  );
+  const spoken = $derived.by(() => {
+    const { beat, string } = editing.grid;
+    const { bar } = editing.frame;
+    const number = Math.floor(beat / bar + CLOSE) + 1;
+    const inBar = Number((beat - (number - 1) * bar + 1).toFixed(2));
+    const here = notes.find((note) => Math.abs(note.beat - beat) < CLOSE && note.string === string);
+    const what = here ? `fret ${here.fret}, ${degreeOf(here)}` : 'empty';
+    return `Bar ${number}, beat ${inBar}, string ${string}: ${what}. Writing ${valueName} notes.`;
+  });
+
+  function onkeydown(event: KeyboardEvent) {
+    if (event.altKey) return;
+    if (event.ctrlKey || event.metaKey) {
+      const key = event.key.toLowerCase();
+      if (key === 'z' && !event.shiftKey) editing.undo();
+      else if (key === 'y' || key === 'z') editing.redo();
+      else return;
+      event.preventDefault();
+      event.stopPropagation();
+      return;
+    }
+    const key = /^[a-z]$/iu.test(event.key) ? event.key.toLowerCase() : event.key;
+    if (event.shiftKey && /^[a-z]$/iu.test(event.key)) return;
+    if (!editing.type(key)) return;
+    event.preventDefault();
+    event.stopPropagation();
+  }
+
+  function point(event: MouseEvent, row: readonly number[]) {
+    const box = (event.currentTarget as SVGSVGElement).getBoundingClientRect();
+    const step = Math.min(lengthOf(editing.grid), 1);
+    const across = (event.clientX - box.left - LEFT - 10) / beatWidth;
+    const exact = Math.max(0, at(row, 0) + across);
+    const string = Math.round((event.clientY - box.top - TOP) / STRING) + 1;
+    const near = notes.find((note) => Math.abs(note.beat - exact) < 0.2);
+    const beat = near?.beat ?? Math.round(exact / step) * step;
+    editing.point(Math.min(beat, editing.frame.end - step), Math.max(1, Math.min(strings, string)));
+  }
+</script>
+
+<div class="flex items-center gap-2 text-sm" aria-hidden="true">
+  {#each LENGTHS as value, index (value)}
+    <button
+      class="min-w-8 rounded border px-1.5 py-0.5 tabular-nums {index === editing.grid.length
+        ? 'border-ink bg-ink text-paper'
+        : 'border-line'}"
+      tabindex="-1"
+      title="{VALUES[index]} notes"
+      onclick={() => {
+        const by = index - editing.grid.length;
+        for (let step = 0; step < Math.abs(by); step++) editing.type(by > 0 ? '-' : '+');
+      }}>{['1', '½', '¼', '⅛', '1⁄16'][index]}</button
+    >
+  {/each}
+  <span class="text-ink-soft">{valueName} notes</span>
+</div>
+<!-- Keys are its own: it is a field to write in, and no list of parts. -->
+<!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->
+<div
+  class="rounded outline-offset-2 focus-visible:outline-2"
+  role="application"
+  aria-label="Tablature. {spoken}"
+  aria-roledescription="tablature"
+  tabindex="0"
+  data-grid
+  data-notes={editing.lick.notes.length}
+  bind:clientWidth={width}
+  {onkeydown}
+>
+  {#each rows as row, which (which)}
+    <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_static_element_interactions -->
+    <svg
+      class="block w-full select-none"
+      {height}
+      viewBox="0 0 {width} {height}"
+      onclick={(event) => point(event, row)}
+    >
+      {#each range(1, strings + 1) as string (string)}
+        <line
+          x1={LEFT}
+          x2={LEFT + 10 + row.length * editing.frame.bar * beatWidth}
+          y1={y(string)}
+          y2={y(string)}
+          class="stroke-line-strong"
+          stroke-width={0.6 + 0.16 * string}
+        />
+      {/each}
+      {#each [...row, at(row, row.length - 1) + editing.frame.bar] as start (start)}
+        <line
+          x1={x(row, start) - 10}
+          x2={x(row, start) - 10}
+          y1={y(1)}
+          y2={y(strings)}
+          class="stroke-ink-soft"
+        />
+      {/each}
+      {#each chords as { chord, beat, index } (index)}
+        {#if inRow(row, beat)}
+          <text x={x(row, beat) - 6} y={14} class="fill-ink text-sm font-semibold"
+            >{showSymbol(chord.symbol)}</text
+          >
+        {/if}
+      {/each}
+      {#if sounding !== null && inRow(row, sounding)}
+        <rect
+          x={x(row, sounding) - 9}
+          y={y(1) - 10}
+          width="18"
+          height={(strings - 1) * STRING + 20}
+          class="fill-now opacity-20"
+        />
+      {/if}
+      {#if inRow(row, editing.grid.beat)}
+        <rect
+          x={x(row, editing.grid.beat) - 11}
+          y={y(editing.grid.string) - 9}
+          width={Math.max(22, lengthOf(editing.grid) * beatWidth - 4)}
+          height="18"
+          rx="4"
+          class="fill-next-tint stroke-next"
+          data-cursor
+        />
+      {/if}
+      {#each notes as note (note.index)}
+        {#if inRow(row, note.beat)}
+          {@const text = fretText(note)}
+          <rect
+            x={x(row, note.beat) - 4 - 3.6 * text.length}
+            y={y(note.string) - 8}
+            width={8 + 7.2 * text.length}
+            height="16"
+            class="fill-sheet"
+          />
+          <text
+            x={x(row, note.beat)}
+            y={y(note.string) + 5}
+            text-anchor="middle"
+            class="fill-ink text-[0.85rem] tabular-nums"
+            data-fret={note.fret}>{text}</text
+          >
+        {/if}
+      {/each}
+      {#each degrees as { beat, text, role, strong } (beat)}
+        {#if inRow(row, beat)}
+          <text
+            x={x(row, beat)}
+            y={y(strings) + 22}
+            text-anchor="middle"
+            class="text-xs tabular-nums {role === 'outside' ||
+            role === 'passing' ||
+            role === 'approach'
+              ? 'fill-ink-soft'
+              : 'fill-ink'} {strong && role === 'chord tone' ? 'font-bold' : ''}"
+            data-degree>{text}</text
+          >
+        {/if}
+      {/each}
+    </svg>
+  {/each}
+</div>
+<span class="sr-only" aria-live="polite">{spoken}</span>

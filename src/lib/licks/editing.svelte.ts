@@ -1,0 +1,188 @@
+/** A lick being written: every change kept within a second, undone and done again. */
+import { onDestroy } from 'svelte';
+import { readChart } from '$core/chart/form';
+import { readHarmony } from '$core/harmony/reading';
+import { type Lick, lickPassage } from '$core/licks/lick';
+import { readLick } from '$core/licks/reading';
+import type { LickNote } from '$core/licks/sounding';
+import type { Neck } from '$core/neck/neck';
+import { message, warn } from '$lib/ui/messages.svelte';
+import { saveLick } from './api';
+import { emptyGrid, type Grid, type GridFrame, typed } from './grid';
+import type { StoredLick } from './messages';
+
+/** How long changes are gathered before they are sent, in milliseconds, and how soon again. */
+const DELAY = 600;
+const AGAIN = 3_000;
+const DEPTH = 200;
+
+export type LickState = 'saved' | 'saving' | 'away' | 'conflict';
+
+export function createLickEditing(stored: StoredLick, neck: () => Neck) {
+  const { id } = stored;
+  let revision = stored.revision;
+  let lick = $state.raw<Lick>(stored);
+  let grid = $state.raw<Grid>(emptyGrid(stored.notes));
+  let state = $state<LickState>('saved');
+  let past = $state.raw<readonly Lick[]>([]);
+  let future = $state.raw<readonly Lick[]>([]);
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  let sending = false;
+
+  const result = $derived(readChart(lick.chart));
+  /** The chords as last they could be read. */
+  let lastGood: ReturnType<typeof readChart> | null = null;
+  const chart = $derived.by(() => {
+    if (result.ok) lastGood = result;
+    const good = lastGood?.ok ? lastGood.chart : null;
+    return result.ok ? result.chart : (good ?? result.readable);
+  });
+  const key = $derived(chart ? readHarmony(chart).key.key : null);
+  const frame = $derived<GridFrame>({
+    neck: neck(),
+    bar: chart?.source.time.beats ?? 4,
+    end: Math.max(
+      chart ? chart.bars.length * chart.source.time.beats : 4,
+      ...lick.notes.map(({ beat, beats }) => beat + beats),
+    ),
+  });
+  const reading = $derived(chart ? readLick(chart, key, neck(), lick.notes) : null);
+  const passage = $derived(chart ? lickPassage(lick, chart, key, neck()) : null);
+
+  async function save(): Promise<void> {
+    if (sending) return;
+    sending = true;
+    const sent = lick;
+    state = 'saving';
+    const outcome = await saveLick(id, revision, sent);
+    sending = false;
+    if (outcome.kind === 'saved') {
+      ({ revision } = outcome);
+      state = 'saved';
+      if (lick !== sent) later(DELAY);
+    } else if (outcome.kind === 'conflict') {
+      state = 'conflict';
+      const { current } = outcome;
+      message('This lick was changed elsewhere since it was opened here.', {
+        duration: Infinity,
+        action: { label: 'Take theirs', onClick: () => take(current) },
+        cancel: { label: 'Keep mine', onClick: () => keep(current.revision) },
+      });
+    } else if (outcome.kind === 'away') {
+      state = 'away';
+      later(AGAIN);
+    } else {
+      state = 'away';
+      warn(outcome.message);
+    }
+  }
+
+  function later(delay: number) {
+    clearTimeout(timer);
+    timer = setTimeout(() => void save(), delay);
+  }
+
+  function take(current: StoredLick) {
+    ({ revision } = current);
+    lick = current;
+    grid = { ...grid, notes: current.notes };
+    state = 'saved';
+  }
+
+  function keep(theirs: number) {
+    revision = theirs;
+    later(0);
+  }
+
+  function show(next: Lick) {
+    lick = next;
+    grid = { ...grid, notes: next.notes, pending: null };
+    if (state !== 'conflict') later(DELAY);
+  }
+
+  function change(changed: Partial<Lick>) {
+    past = [...past.slice(-DEPTH), lick];
+    future = [];
+    show({ ...lick, ...changed });
+  }
+
+  onDestroy(() => {
+    if (timer === undefined || state === 'saved') return;
+    clearTimeout(timer);
+    void save();
+  });
+
+  return {
+    id,
+    get lick() {
+      return lick;
+    },
+    get grid() {
+      return grid;
+    },
+    get frame() {
+      return frame;
+    },
+    get chart() {
+      return chart;
+    },
+    /** What cannot be read of the chords; null where all can. */
+    get problem() {
+      return result.ok ? null : (result.problems[0]?.message ?? null);
+    },
+    get key() {
+      return key;
+    },
+    get reading() {
+      return reading;
+    },
+    get passage() {
+      return passage;
+    },
+    get state() {
+      return state;
+    },
+    get canUndo() {
+      return past.length > 0;
+    },
+    get canRedo() {
+      return future.length > 0;
+    },
+    change,
+    setNotes: (notes: readonly LickNote[]) => change({ notes }),
+    /** Puts the cursor somewhere. */
+    point(beat: number, string: number) {
+      grid = { ...grid, beat, string, pending: null };
+    },
+    /** Whether a key was one of the grid's. */
+    type(pressed: string): boolean {
+      const next = typed(grid, pressed, frame);
+      if (!next) return false;
+      const { notes } = next;
+      grid = next;
+      if (notes !== lick.notes && JSON.stringify(notes) !== JSON.stringify(lick.notes)) {
+        past = [...past.slice(-DEPTH), lick];
+        future = [];
+        lick = { ...lick, notes };
+        if (state !== 'conflict') later(DELAY);
+      }
+      return true;
+    },
+    undo() {
+      const last = past.at(-1);
+      if (!last) return;
+      past = past.slice(0, -1);
+      future = [...future, lick];
+      show(last);
+    },
+    redo() {
+      const next = future.at(-1);
+      if (!next) return;
+      future = future.slice(0, -1);
+      past = [...past, lick];
+      show(next);
+    },
+  };
+}
+
+export type LickEditing = ReturnType<typeof createLickEditing>;
