@@ -87,6 +87,13 @@ function landingsOf(
   });
 }
 
+/** The chord a note comes ahead of: it begins within half a beat before it, and rings on into it. */
+function anticipated({ chords }: Chart, { beat, beats }: LickNote): Chord | null {
+  const next = chords.find((one) => one.beat > beat + CLOSE);
+  if (!next || next.beat - beat > WINDOW.before + CLOSE) return null;
+  return beat + beats - next.beat > next.beat - beat - CLOSE ? next.chord : null;
+}
+
 /**
  * Reads a lick, its notes in order of time.
  *
@@ -111,6 +118,7 @@ export function readLick(
       beats: note.beats,
       strong: strong(note.beat),
       chord: chordOf(at(chords, index)),
+      ahead: anticipated(chart, note),
     })),
     blues?.tonic ?? null,
   );

@@ -22,6 +22,8 @@ export interface Judged {
   readonly beats: Beats;
   readonly strong: boolean;
   readonly chord: Chord | null;
+  /** The chord that most of it sounds over, where it comes ahead of it. */
+  readonly ahead?: Chord | null;
 }
 
 /** Half steps of the blue notes above a root: the flat third and the flat fifth. */
@@ -47,7 +49,7 @@ export function standing(
 }
 
 /**
- * The role of each note among its neighbours. An approach leads by a half or whole step into the
+ * The role of each note among its neighbours; what anticipates a tone of the chord that comes is one. An approach leads by a half or whole step into the
  * next note, which is longer or stands on a stronger beat; a passing note is left or come to by
  * step; what is none of these is outside.
  */
@@ -56,6 +58,8 @@ export function rolesOf(notes: readonly Judged[], bluesTonic: Note | null): read
     if (!note.chord) return 'outside';
     const own = standing(note.chord, note.midi, bluesTonic);
     if (own) return own;
+    if (note.ahead && standing(note.ahead, note.midi, bluesTonic) === 'chord tone')
+      return 'chord tone';
     const later = notes.slice(index + 1).find(({ beat }) => beat > note.beat + CLOSE);
     const earlier = notes.slice(0, index).findLast(({ beat }) => beat < note.beat - CLOSE);
     const into = later ? Math.abs(later.midi - note.midi) : Infinity;

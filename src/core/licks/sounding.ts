@@ -5,6 +5,7 @@ import { spellingsOver, spellOver } from '../chords/over';
 import { type Key, keyScale } from '../keys/keys';
 import { modulo } from '../lists';
 import { type Neck, pitchAt, type Place } from '../neck/neck';
+import { degree } from '../notes/degrees';
 import { type Note, transpose } from '../notes/notes';
 import type { Midi } from '../notes/pitch';
 import { type Technique, techniqueOf } from '../phrases/techniques';
@@ -18,6 +19,7 @@ export interface LickNote extends Place {
 }
 
 const CLOSE = 1e-6;
+const BLUE_THIRD = degree('b3');
 
 /** The chord of a chart sounding at a beat, as an index; null where none does. */
 export function chordIndexAt({ chords }: Chart, beat: Beats): number | null {
@@ -27,9 +29,14 @@ export function chordIndexAt({ chords }: Chart, beat: Beats): number | null {
   return found && from < found.beat + found.beats - CLOSE ? found.index : null;
 }
 
-/** One spelling for every pitch over a chord: its own tones, then the key's, then the usual. */
+/**
+ * One spelling for every pitch over a chord: its own tones, then the key's, then the usual. The
+ * minor third over a plain dominant is the blue third, and no sharp ninth.
+ */
 export function speller(chord: Chord, key: Key | null): (midi: Midi) => Note {
-  const home = key ? keyScale(key).map((one) => transpose(key.tonic, one)) : [];
+  const scale = key ? keyScale(key).map((one) => transpose(key.tonic, one)) : [];
+  const plain = chord.quality.family === 'dominant' && !chord.quality.altered;
+  const home = plain ? [...scale, transpose(chord.root, BLUE_THIRD)] : scale;
   const known = spellingsOver({ ...chord, bass: null }, home);
   return (midi) => known.get(modulo(midi, 12)) ?? spellOver(chord, midi);
 }

@@ -37,7 +37,6 @@
   import { showDegree, showNote } from '$lib/ui/glyphs';
   import { inform, warn } from '$lib/ui/messages.svelte';
   import { createLickEditing } from './editing.svelte';
-  import { GRID_KEYS } from './grid';
   import LickMoves from './LickMoves.svelte';
   import LickReading from './LickReading.svelte';
   import type { StoredLick } from './messages';
@@ -353,10 +352,6 @@
   {/if}
 
   <TabGrid {editing} beat={exercise ? null : moment} />
-  <p class="flex flex-wrap gap-x-3 text-xs text-ink-soft" data-keys>
-    {#each GRID_KEYS as [keys, does] (keys)}<span><kbd class="text-ink">{keys}</kbd> {does}</span
-      >{/each}
-  </p>
   <div class="shrink-0 overflow-x-auto" bind:clientWidth={width} role="group" aria-label="Neck">
     <Neck
       class="min-w-3xl"

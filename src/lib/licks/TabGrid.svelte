@@ -6,7 +6,7 @@
   import type { NoteRead } from '$core/licks/reading';
   import { showDegree, showSymbol } from '$lib/ui/glyphs';
   import type { LickEditing } from './editing.svelte';
-  import { barsIn, lengthOf, LENGTHS } from './grid';
+  import { barsIn, GRID_KEYS, lengthOf, LENGTHS } from './grid';
 
   interface Props {
     readonly editing: LickEditing;
@@ -128,7 +128,11 @@
       }}>{['1', '½', '¼', '⅛', '1⁄16'][index]}</button
     >
   {/each}
-  <span class="text-ink-soft">{valueName} notes</span>
+  <span class="sr-only">{valueName} notes</span>
+  <p class="flex flex-wrap gap-x-3 text-xs text-ink-soft pointer-coarse:hidden" data-keys>
+    {#each GRID_KEYS as [keys, does] (keys)}<span><kbd class="text-ink">{keys}</kbd> {does}</span
+      >{/each}
+  </p>
 </div>
 <!-- Keys are its own: it is a field to write in, and no list of parts. -->
 <!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->

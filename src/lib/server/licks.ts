@@ -1,4 +1,5 @@
 /** Licks in the database, with revisions and soft deletion as charts have them. */
+import { sql } from 'kysely';
 import type { Lick } from '$core/licks/lick';
 import { STARTER_LICKS } from '$core/licks/starter';
 import { keptNotes, keptTags, type StoredLick } from '$lib/licks/messages';
@@ -38,15 +39,18 @@ const contentOf = ({ title, tags, source, chart, notes }: Lick) => ({
   notes: JSON.stringify(notes),
 });
 
-/** All licks not deleted; the player's own first, what was changed last before. */
+/** All licks not deleted: the player's own first, what was changed last before; then the starter book. */
 export async function listLicks(db: Db): Promise<readonly StoredLick[]> {
   const rows = await db
     .selectFrom('lick')
     .select(COLUMNS)
     .where('deleted_at', 'is', null)
     .orderBy((one) => one.case().when('source', '=', STARTER).then(1).else(0).end())
-    .orderBy('updated_at', 'desc')
-    .orderBy('id')
+    .orderBy(
+      (one) => one.case().when('source', '=', STARTER).then('').else(one.ref('updated_at')).end(),
+      'desc',
+    )
+    .orderBy(sql`rowid`)
     .execute();
   return rows.map(lickOf);
 }
