@@ -1,15 +1,19 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { type Chart, readChart } from '../chart/form';
+import { chordName } from '../chords/chords';
 import { transposeChart } from '../chart/rewrite';
 import { parseKey } from '../keys/keys';
 import { at, range } from '../lists';
 import { fretFor, type Place, pitchAt, STANDARD_NECK as NECK } from '../neck/neck';
 import { degreeName } from '../notes/degrees';
-import { note, noteName } from '../notes/notes';
+import { note, noteName, pitchClass } from '../notes/notes';
 import type { Technique } from '../phrases/techniques';
+import { zonesOf } from '../neck/zones';
 import { fitLick } from './fit';
 import { evidenceFor, hearChanges } from './heard';
+import { lickOfPassage, lickPassage } from './lick';
+import { lickExercise } from './moving';
 import { readLick } from './reading';
 import { reachCost, refinger, FINGERING_COSTS } from './refinger';
 import type { LickNote } from './sounding';
@@ -344,5 +348,67 @@ describe('finding where a lick fits', () => {
     };
     const fits = fitLick(short, [chartOf('| Fmaj7 | Dm7 |')], NECK);
     expect(fits.map(({ match }) => match)).toEqual(['same chord', 'same sound']);
+  });
+});
+
+describe('a lick as an exercise', () => {
+  const chart = chartOf('key: C\n| Dm7 | G7 |');
+  const notes = TWO_FIVE.slice(0, 8);
+  const asked = { title: 'Two bars', chart, key: parseKey('C'), notes };
+  const zones = zonesOf(NECK, note('C'));
+
+  test('up by half steps it keeps its shape, and its chords move with it', () => {
+    const { notes: played, chords, beats } = lickExercise(NECK, asked, 'half steps', zones);
+    expect(beats).toBe(6 * 8);
+    for (const turn of range(0, 6)) {
+      const own = played.filter(({ beat }) => Math.floor(beat / 8) === turn);
+      expect(own.map(({ fret }) => fret - turn)).toEqual(notes.map(({ fret }) => fret));
+    }
+    expect(chords.slice(0, 4).map(({ chord }) => chordName(chord))).toEqual([
+      ...['Dm7', 'G7', 'Ebm7', 'Ab7'],
+    ]);
+  });
+
+  test('round the fourths it comes in twelve keys under one hand', () => {
+    const { notes: played, chords } = lickExercise(NECK, asked, 'fourths', zones);
+    const roots = chords
+      .filter((_, index) => index % 2 === 0)
+      .map(({ chord }) => pitchClass(chord.root));
+    expect(new Set(roots).size).toBe(12);
+    roots.slice(1).forEach((root, index) => expect((root - at(roots, index) + 12) % 12).toBe(5));
+    expect(Math.max(...played.map(({ fret }) => fret))).toBeLessThanOrEqual(17);
+  });
+
+  test('in every zone it is the same line, an octave away at the most', () => {
+    const { notes: played } = lickExercise(NECK, asked, 'zones', zones);
+    for (const turn of range(0, 5)) {
+      const own = played.filter(({ beat }) => Math.floor(beat / 8) === turn);
+      const gaps = own.map((one, index) => pitchAt(NECK, one) - pitchAt(NECK, at(notes, index)));
+      expect(new Set(gaps).size).toBe(1);
+      expect(Math.abs(at(gaps, 0)) % 12).toBe(0);
+    }
+  });
+});
+
+describe('a passage as a lick', () => {
+  test('keeps its notes and writes its chords as chart text that reads alike', () => {
+    for (const text of [
+      'key: Eb\n| Ebmaj7 | Fm7 Bb7 | N.C. | Cm7 / / G7 |',
+      'time: 3/4\n| F | Gm7 C7 / |',
+    ]) {
+      const chart = chartOf(text);
+      const lick = {
+        title: 'Here',
+        tags: [],
+        source: 'mine',
+        chart: text,
+        notes: TWO_FIVE.slice(0, 3),
+      };
+      const back = lickOfPassage(lickPassage(lick, chart, chart.source.key, NECK), 'mine');
+      expect(back.notes).toEqual(lick.notes);
+      expect(
+        chartOf(back.chart).chords.map(({ chord, beat, beats }) => [chordName(chord), beat, beats]),
+      ).toEqual(chart.chords.map(({ chord, beat, beats }) => [chordName(chord), beat, beats]));
+    }
   });
 });

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, test } from 'vitest';
 import { z } from 'zod';
-import { EMPTY_PLAN, writePlan } from '$lib/study/plan';
+import { EMPTY_PLAN, readPlan, writePlan } from '$lib/study/plan';
 import { DEFAULT_VIEW } from '$lib/study/view';
 import { chartFile, chartFileName, openChart } from './charts';
 import { documentSchema } from './chartJson';
@@ -95,5 +95,40 @@ describe('saving', () => {
   test('files are named for the chart', () => {
     expect(chartFileName(TEXT, 'mxl')).toBe('Harbour Nine.mxl');
     expect(chartFileName('title: ///\n| C |', 'txt')).toBe('Untitled.txt');
+  });
+});
+
+describe('a chart with its melody', () => {
+  const melody = [
+    { beat: 0, beats: 1.5, string: 2, fret: 3, techniques: [] },
+    {
+      beat: 2,
+      beats: 1,
+      string: 2,
+      fret: 5,
+      techniques: [{ kind: 'bend' as const, by: 2 as const }],
+    },
+    { beat: 4, beats: 2, string: 1, fret: 2, techniques: [] },
+  ];
+  const plan = writePlan({ ...EMPTY_PLAN, melody });
+
+  test.each(['json', 'musicxml', 'compressed'] as const)(
+    'comes back whole from %s',
+    async (format) => {
+      const file = await chartFile({ text: TEXT, plan, view: DEFAULT_VIEW }, format);
+      const opened = await openChart(
+        new Uint8Array((await file?.arrayBuffer()) ?? new ArrayBuffer(0)),
+      );
+      if (!opened.ok) throw new Error(opened.message);
+      expect(readPlan(opened.chart.plan ?? '{}').melody).toEqual(melody);
+      expect(opened.chart.text).toContain('| G6 | Am7 D7 |');
+    },
+  );
+
+  test('without one a score keeps its repeats and brings none back', async () => {
+    const text = 'key: G\n|: G6 | Am7 :|\n';
+    const file = await chartFile({ text, plan: '{}', view: DEFAULT_VIEW }, 'musicxml');
+    const opened = await openChart(bytes((await file?.text()) ?? ''));
+    expect(opened).toMatchObject({ ok: true, chart: { plan: null } });
   });
 });

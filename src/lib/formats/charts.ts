@@ -1,7 +1,9 @@
 /** Formats of charts: one row each. Readers and writers of scores come when they are first needed. */
-import { readChart } from '$core/chart/form';
+import { chartBeats, readChart } from '$core/chart/form';
 import { summariseChart, UNTITLED } from '$core/chart/summary';
 import { refused } from '$core/formats/result';
+import { STANDARD_NECK } from '$core/neck/neck';
+import { EMPTY_PLAN, MELODY_LIMIT, readPlan, writePlan } from '$lib/study/plan';
 import {
   type ChartContent,
   type ChartOpened,
@@ -35,9 +37,19 @@ interface ChartFormatRow {
   ) => string | Uint8Array | null | Promise<string | Uint8Array | null>;
 }
 
-async function asScore({ text }: ChartContent): Promise<string | null> {
+/**
+ * A chart as a score. With a melody its form is written out, bar by bar as it is played, since the
+ * melody is; without one it keeps its repeats.
+ */
+async function asScore({ text, plan }: ChartContent): Promise<string | null> {
   const result = readChart(text);
   if (!result.ok) return null;
+  const kept = readPlan(plan);
+  if (kept.melody !== null && kept.melody.length > 0) {
+    const { melodyPassage } = await import('$lib/study/melody');
+    const { writePassage } = await import('$core/formats/passage/musicxml/write');
+    return writePassage(melodyPassage(kept, result.chart)).content;
+  }
   const { writeMusicXml } = await import('$core/formats/chart/musicxml/write');
   return writeMusicXml(result.chart.source);
 }
@@ -45,7 +57,30 @@ async function asScore({ text }: ChartContent): Promise<string | null> {
 async function readScore({ bytes }: OpenedFile): Promise<ChartOpened> {
   const { readMusicXmlFile } = await import('$core/formats/chart/musicxml/read');
   const result = readMusicXmlFile(bytes);
-  return result.ok ? { ok: true, chart: { ...result, plan: null, view: null } } : result;
+  if (!result.ok) return result;
+  return {
+    ok: true,
+    chart: { ...result, plan: await planWithMelody(bytes, result.text), view: null },
+  };
+}
+
+/** The notes of a score as its chart's melody; null where it has none, or they cannot be read. */
+async function planWithMelody(bytes: Uint8Array, text: string): Promise<string | null> {
+  const { openPassage } = await import('./passages');
+  const read = await openPassage(bytes, STANDARD_NECK);
+  const chart = readChart(text);
+  if (!read.ok || !chart.ok) return null;
+  const { notes } = read.passage;
+  const end = chartBeats(chart.chart);
+  // Notes of a form with repeats are counted otherwise than its bars are played.
+  const fits = notes.every(({ beat }) => beat < end) && read.passage.beats >= end - 1e-6;
+  if (notes.length === 0 || notes.length > MELODY_LIMIT || !fits) return null;
+  const melody = notes.map(({ beat, beats, string, fret, techniques }) => ({
+    ...{ beat, string, fret },
+    beats: Math.max(1 / 48, beats),
+    techniques: [...techniques],
+  }));
+  return writePlan({ ...EMPTY_PLAN, melody });
 }
 
 /** Text that cannot be read yet is kept as it is. */

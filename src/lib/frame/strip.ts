@@ -81,4 +81,5 @@ export const LANE_NAMES: Readonly<Record<LaneView, string>> = {
   smooth: 'Smoothest tones',
   guideTones: 'Guide tones',
   route: 'Targets',
+  melody: 'The melody',
 };

@@ -1,7 +1,7 @@
 /** The pages' calls to the server about licks. Every failure is a value. */
 import type { Lick } from '$core/licks/lick';
 import {
-  lickAnswer,
+  licksAnswer,
   lickConflict,
   type LickPlaceShown,
   placesAnswer,
@@ -51,11 +51,11 @@ export async function createLick(lick: Lick): Promise<string | null> {
   return ((await response.json()) as { id: string }).id;
 }
 
-/** A lick by its id; null when it is not there. */
-export async function loadLick(id: string): Promise<StoredLick | null> {
-  const response = await call(`/api/licks/${id}`, 'GET');
+/** Every lick of the book; null when the server is away. */
+export async function listLicks(): Promise<readonly StoredLick[] | null> {
+  const response = await call('/api/licks', 'GET');
   if (!response?.ok) return null;
-  const parsed = lickAnswer.safeParse(await response.json().catch(() => null));
+  const parsed = licksAnswer.safeParse(await response.json().catch(() => null));
   return parsed.success ? parsed.data : null;
 }
 

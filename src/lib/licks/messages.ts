@@ -1,37 +1,16 @@
 /** What the pages and the server say to each other about licks. */
 import * as z from 'zod/mini';
 import { LICK_LIMITS } from '$core/licks/lick';
-import { NECK_LIMITS } from '$core/neck/neck';
 import { canBeKept } from '$lib/study/messages';
+import { playedNoteSchema } from '$lib/study/played';
 
 const text = (most: number) => z.string().check(z.maxLength(most), canBeKept);
-const fret = z.int().check(z.minimum(0), z.maximum(36));
-const bendSizes = [z.literal(1), z.literal(2), z.literal(3), z.literal(4)] as const;
-
-const technique = z.union([
-  z.object({
-    kind: z.literal('bend'),
-    by: z.union(bendSizes),
-    release: z.optional(z.boolean()),
-  }),
-  z.object({ kind: z.literal('slide'), from: z.optional(fret), to: z.optional(fret) }),
-  z.object({ kind: z.enum(['hammer-on', 'pull-off', 'vibrato', 'grace', 'mute', 'let-ring']) }),
-]);
-
-export const lickNote = z.object({
-  beat: z.number().check(z.minimum(-64), z.maximum(100_000)),
-  beats: z.number().check(z.gt(0), z.maximum(1_024)),
-  string: z.int().check(z.minimum(1), z.maximum(NECK_LIMITS.strings.high)),
-  fret,
-  techniques: z.array(technique).check(z.maxLength(8)),
-});
-
 const content = {
   title: text(LICK_LIMITS.title),
   tags: z.array(text(LICK_LIMITS.tag)).check(z.maxLength(LICK_LIMITS.tags)),
   source: text(LICK_LIMITS.tag),
   chart: text(LICK_LIMITS.chart),
-  notes: z.array(lickNote).check(z.maxLength(LICK_LIMITS.notes)),
+  notes: z.array(playedNoteSchema).check(z.maxLength(LICK_LIMITS.notes)),
 };
 
 export const lickRequest = z.object(content);
@@ -47,6 +26,7 @@ const stored = z.object({ id: z.string(), revision: z.int(), ...content });
 export type StoredLick = z.infer<typeof stored>;
 
 export const lickAnswer = stored;
+export const licksAnswer = z.array(stored);
 export const lickConflict = z.object({ current: stored });
 
 /** Where a lick is put. */

@@ -4,6 +4,8 @@ import { nextChange } from '$core/chart/form';
 import { chordNotes } from '$core/chords/chords';
 import { cross } from '$core/crossings/crossing';
 import { type Lane, lanesOf } from '$core/crossings/lanes';
+import { melodyOver } from '$lib/study/melody';
+import { laneOfMelody } from './melodyLane';
 import { remarksOn } from '$core/crossings/remarks';
 import type { Lens } from '$core/lenses/table';
 import { modeAt } from '$core/lenses/modes';
@@ -56,6 +58,15 @@ export function createPlanModel(study: Study) {
 
   const chords = $derived((study.chart?.chords ?? []).map(({ chord }) => chord));
   const lanes = $derived(lanesOf(chords));
+  const melodyLane = $derived(
+    study.chart && study.plan.melody
+      ? laneOfMelody(
+          study.chart,
+          study.neck,
+          melodyOver(study.plan, study.chart, study.key, study.neck),
+        )
+      : null,
+  );
   const remarks = $derived(
     remarksOn(chords, study.reading?.blues ? (study.key?.tonic ?? null) : null),
   );
@@ -184,6 +195,7 @@ export function createPlanModel(study: Study) {
     get lane(): Lane | null {
       const { lane } = study.view;
       if (lane === 'none') return null;
+      if (lane === 'melody') return melodyLane;
       return lane === 'route' ? targets.lane : lanes[lane];
     },
     /** What is notable about the change out of the chord sounding now, or around it. */

@@ -1,8 +1,10 @@
 /** What is asked for a pass: its targets, and the exercise that is its line. */
 import { rememberBy } from '$core/cache';
 import type { ExerciseRequest } from '$core/exercises/exercises';
+import { MELODY_KINDS } from '$core/exercises/kinds';
 import type { RouteRequest } from '$core/targets/route';
 import { stringCount } from '$core/neck/neck';
+import { melodyOver } from '$lib/study/melody';
 import type { PracticeSheet } from '$lib/study/plan';
 import type { PlaySettings } from '$lib/study/playing';
 import { routeRequest } from '$lib/study/routes';
@@ -41,6 +43,7 @@ export function passRequests({ study, settings, kept, at }: Asked) {
       materials: planned.map(({ material }) => material),
       intents: planned.map(({ intent }) => intent),
       prefer: plan.targets.prefer,
+      melody: MELODY_KINDS.has(wanted.kind) ? melodyOver(plan, chart, key, neck, halfSteps) : null,
     };
     const routes = routeRequest({ plan: { ...plan, pins }, neck, planned, zone });
     return { exercise, routes: { ...routes, count: chosen + 1 } };

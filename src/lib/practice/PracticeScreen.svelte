@@ -5,6 +5,8 @@
   import ChevronRight from '@lucide/svelte/icons/chevron-right';
   import { degreeOver } from '$core/chords/over';
   import type { Passage, PlayedNote } from '$core/phrases/passage';
+  import { SCORE_PARTS, type ScorePart } from '$core/lines/score';
+  import { list } from '$core/words';
   import { passageProgramme } from '$lib/audio/programme';
   import { pageTransport } from '$lib/audio/transport.svelte';
   import PrintHeading from '$lib/frame/PrintHeading.svelte';
@@ -150,6 +152,13 @@
   };
 
   const warnings = $derived(practice.opened ? [] : (practice.exercise?.warnings ?? []));
+  /** What a line does least well, in words; none where it does it all. */
+  const weak = $derived.by(() => {
+    const parts = practice.exercise?.line?.score.parts;
+    if (!parts) return '';
+    const names = Object.keys(SCORE_PARTS) as ScorePart[];
+    return list(names.filter((name) => parts[name] < 0.6).map((name) => SCORE_PARTS[name].words));
+  });
   const following = $derived(!practice.opened && practice.settings.extent === 'whole');
   const spoken = $derived(
     sounding.length > 0
@@ -239,10 +248,25 @@
   {#if practice.opened}
     <p class="shrink-0 text-sm print:hidden">
       A melody from a file, on {study.instrument.name}.
+      <button
+        class="button"
+        data-keep-melody
+        onclick={() => {
+          const refusal = practice.keepMelody();
+          if (refusal !== null) warn(refusal);
+        }}>Make it the tune’s melody</button
+      >
       <button class="underline" onclick={practice.close}>Back to the exercise</button>
     </p>
   {:else if practice.exercise}
-    <p class="shrink-0 text-sm print:hidden" data-goal>{practice.exercise.goal}</p>
+    <p class="shrink-0 text-sm print:hidden">
+      <span data-goal>{practice.exercise.goal}</span>
+      {#if practice.exercise.line}
+        <span class="text-ink-soft" data-plan
+          >{practice.exercise.line.words.join('; ')}.{weak ? ` Less so: ${weak}.` : ''}</span
+        >
+      {/if}
+    </p>
   {/if}
   {#each warnings as warning (warning)}
     <p class="shrink-0 text-sm font-semibold text-now-text" role="status">{warning}</p>

@@ -1,7 +1,15 @@
 <!-- Which exercise, over what of the chart, where on the neck, in which notes. -->
 <script lang="ts">
   import Dice from '@lucide/svelte/icons/dices';
-  import { EXERCISE_WORDS, type ExerciseKind, EXERCISES } from '$core/exercises/kinds';
+  import {
+    EXERCISE_WORDS,
+    type ExerciseKind,
+    EXERCISES,
+    LINE_KINDS,
+    MELODY_KINDS,
+  } from '$core/exercises/kinds';
+  import { listLicks } from '$lib/licks/api';
+  import type { StoredLick } from '$lib/licks/messages';
   import { stringSets } from '$core/neck/voicings';
   import { type Extent, EXTENTS } from '$core/lines/spans';
   import { SUBDIVISIONS } from '$core/time/subdivision';
@@ -29,11 +37,17 @@
     ...(study.zones.some((zone) => zoneId(zone) === zoneId(settings.zone)) ? [] : [settings.zone]),
   ]);
   /** The exercises that keep to one set of strings. */
-  const ON_STRINGS: ReadonlySet<ExerciseKind> = new Set(['one-string-set', 'inversions']);
+  const ON_STRINGS: ReadonlySet<ExerciseKind> = new Set([
+    ...(['one-string-set', 'inversions', 'triads'] as const),
+  ]);
   const sets = $derived([
     ...stringSets(study.neck),
     ...(settings.kind === 'inversions' ? stringSets(study.neck, 'drop-2') : []),
   ]);
+  let licks = $state.raw<readonly StoredLick[]>([]);
+  async function learnLicks() {
+    if (licks.length === 0) licks = (await listLicks()) ?? [];
+  }
   const picked = <T extends string>(values: readonly T[], event: Event): T | undefined =>
     values.find((value) => value === (event.currentTarget as HTMLSelectElement).value);
 </script>
@@ -142,7 +156,29 @@
       </select>
     </label>
   {/if}
-  {#if settings.kind === 'line'}
+  {#if settings.kind === 'switch'}
+    <label class="flex items-center gap-1.5">
+      <span class="text-ink-soft">Home</span>
+      <select
+        class="field"
+        name="switch"
+        value={practice.switchAt === null ? '' : String(practice.switchAt)}
+        onchange={(event) => {
+          const { value } = event.currentTarget;
+          practice.setSwitch(value === '' ? null : Number(value));
+        }}
+      >
+        <option value="">with I</option>
+        {#each [1, 2, 3, 4] as half (half)}
+          <option value={String(half)}>after {half / 2} {half === 2 ? 'bar' : 'bars'}</option>
+        {/each}
+      </select>
+    </label>
+  {/if}
+  {#if MELODY_KINDS.has(settings.kind) && study.plan.melody !== null}
+    <button class="button-quiet" onclick={practice.dropMelody}>Take the melody away</button>
+  {/if}
+  {#if LINE_KINDS.has(settings.kind)}
     <button
       class="button"
       title="Another line over the same targets (A)"
@@ -150,5 +186,32 @@
     >
       <Dice size={16} aria-hidden="true" />Another
     </button>
+    {#if !MELODY_KINDS.has(settings.kind)}
+      <label class="flex items-center gap-1" title="The same plan, with other notes">
+        <input
+          type="checkbox"
+          name="idea"
+          checked={practice.idea !== null}
+          onchange={(event) => practice.keepIdea(event.currentTarget.checked)}
+        />Keep the idea
+      </label>
+      <label class="flex items-center gap-1.5">
+        <span class="text-ink-soft">Motif</span>
+        <select
+          class="field w-36"
+          name="motif"
+          value={practice.lick?.id ?? ''}
+          onpointerdown={() => void learnLicks()}
+          onfocus={() => void learnLicks()}
+          onchange={(event) => {
+            const { value } = event.currentTarget;
+            practice.takeMotif(licks.find(({ id }) => id === value) ?? null);
+          }}
+        >
+          <option value="">its own</option>
+          {#each licks as { id, title } (id)}<option value={id}>of “{title}”</option>{/each}
+        </select>
+      </label>
+    {/if}
   {/if}
 </div>

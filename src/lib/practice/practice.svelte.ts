@@ -1,11 +1,15 @@
 /** What a practice sheet is made of, and the exercise made from it. */
 import { fitZone, stringCount } from '$core/neck/neck';
 import type { ExerciseRequest } from '$core/exercises/exercises';
-import { EXERCISE_WORDS } from '$core/exercises/kinds';
+import { EXERCISE_WORDS, MELODY_KINDS } from '$core/exercises/kinds';
+import { motifOf } from '$core/lines/motif';
+import { overChart } from '$core/licks/lick';
 import { readPassageJson, writePassageJson } from '$core/formats/passage/json';
 import type { Passage } from '$core/phrases/passage';
-import { keepSheet } from '$lib/study/edits';
-import { KEPT_PASSAGE_LIMIT, type PracticeSheet } from '$lib/study/plan';
+import type { StoredLick } from '$lib/licks/messages';
+import { keepSheet, setMelody } from '$lib/study/edits';
+import { melodyOver } from '$lib/study/melody';
+import { KEPT_PASSAGE_LIMIT, MELODY_LIMIT, type PracticeSheet } from '$lib/study/plan';
 import type { Study } from '$lib/study/study.svelte';
 import { createAnswer } from '$lib/workers/answer.svelte';
 
@@ -24,6 +28,12 @@ const START: Omit<SheetSettings, 'zone'> = {
 export function createPractice(study: Study, from: number) {
   let settings = $state.raw<SheetSettings>({ ...START, zone: study.zone, from });
   let kept = $state<string | null>(null);
+  /** The seed whose plan a line keeps to while its notes change; null for each its own. */
+  let idea = $state<number | null>(null);
+  /** The lick whose motif lines are made of; null for one of their own. */
+  let lick = $state.raw<StoredLick | null>(null);
+  /** Half bars after the ii at which one sound gives way to I; null where I comes by itself. */
+  let switchAt = $state<number | null>(null);
   /** A melody read from a file, shown in place of the exercise. */
   let opened = $state.raw<Passage | null>(null);
 
@@ -40,6 +50,12 @@ export function createPractice(study: Study, from: number) {
       intents: planned.map(({ intent }) => intent),
       prefer: study.plan.targets.prefer,
       pins: study.plan.pins,
+      idea,
+      switchAt,
+      motif: lick && motifOf(study.neck, overChart(chart, key, study.neck, lick.notes)),
+      melody: MELODY_KINDS.has(settings.kind)
+        ? melodyOver(study.plan, chart, key, study.neck)
+        : null,
     };
   });
   const answer = createAnswer('exercise', () => request);
@@ -73,6 +89,40 @@ export function createPractice(study: Study, from: number) {
     get kept() {
       return kept;
     },
+    get idea() {
+      return idea;
+    },
+    /** Keeps the plan of the line that is shown, or lets each line have its own again. */
+    keepIdea(keeps: boolean) {
+      idea = keeps ? settings.seed : null;
+    },
+    get lick() {
+      return lick;
+    },
+    takeMotif(from: StoredLick | null) {
+      lick = from;
+    },
+    get switchAt() {
+      return switchAt;
+    },
+    setSwitch(half: number | null) {
+      switchAt = half;
+    },
+    /** Makes what was opened the tune's melody; a sentence where that cannot be. */
+    keepMelody(): string | null {
+      if (!opened) return null;
+      if (opened.notes.length > MELODY_LIMIT) return 'This melody is too long for a chart.';
+      const notes = opened.notes.map(({ beat, beats, string, fret, techniques }) => ({
+        ...{ beat, string, fret },
+        beats: Math.max(1 / 48, beats),
+        techniques: [...techniques],
+      }));
+      study.edit(setMelody(notes));
+      opened = null;
+      settings = { ...settings, kind: 'melody' };
+      return null;
+    },
+    dropMelody: () => study.edit(setMelody(null)),
     change,
     open(passage: Passage) {
       opened = passage;

@@ -114,6 +114,25 @@ function movedPins(plan: Plan, neck: Neck, shift: Interval) {
   return { pins, setAside };
 }
 
+/** The melody moved with a transposed chart; notes the neck has no place for keep theirs an octave away. */
+function movedMelody({ melody }: Plan, neck: Neck, shift: Interval): Plan['melody'] {
+  if (melody === null) return null;
+  const up = halfSteps(shift);
+  const by = up > 6 ? up - 12 : up;
+  return melody.map((note) => {
+    const place =
+      movedPlace(neck, note, by) ?? movedPlace(neck, note, by > 0 ? by - 12 : by + 12) ?? note;
+    const frets = place.fret - note.fret;
+    const techniques = note.techniques.map((one) => {
+      if (one.kind !== 'slide') return one;
+      const moved = (fret: number | undefined) =>
+        fret === undefined ? undefined : Math.max(0, Math.min(neck.frets, fret + frets));
+      return { ...one, from: moved(one.from), to: moved(one.to) };
+    });
+    return { ...note, string: place.string, fret: place.fret, techniques };
+  });
+}
+
 /**
  * The plan with its choices on the chords as the chart has them now: kept with every chord that did
  * not change, moved with a transposed chart, set aside with the chord's name where it is gone.
@@ -138,6 +157,7 @@ export function alignPlan(plan: Plan, chart: Chart, neck: Neck): Plan {
       chords: [...chords],
       bars,
       pins: moved.pins,
+      melody: movedMelody(plan, neck, shift),
       choices: Object.fromEntries(choices),
       setAside: [...plan.setAside, ...moved.setAside].slice(-MOST_SET_ASIDE),
     };

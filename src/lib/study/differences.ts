@@ -5,6 +5,7 @@ const NAMES = {
   base: 'the lens of all chords',
   targets: 'how targets are chosen',
   sheets: 'the sheets kept',
+  melody: 'the melody',
   preferred: 'the lenses preferred',
   zone: 'the zone',
   instrument: 'the instrument',

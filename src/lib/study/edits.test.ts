@@ -12,6 +12,7 @@ import {
   putBack,
   setInstrument,
   setIntent,
+  setMelody,
   setZone,
   switchAfter,
   togglePreferred,
@@ -48,6 +49,7 @@ describe('every edit', () => {
     changeTargets: changeTargets({ free: true }),
     pin: pin(1, { string: 2, fret: 3 }),
     keepSheet: keepSheet(SHEET),
+    setMelody: setMelody([{ beat: 0, beats: 1, string: 3, fret: 5, techniques: [] }]),
   };
 
   test.each(Object.entries(edits))(

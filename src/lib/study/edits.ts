@@ -83,6 +83,11 @@ export const dropSheet =
   (id: string): PlanEdit =>
   (plan) => ({ ...plan, sheets: plan.sheets.filter((sheet) => sheet.id !== id) });
 
+/** Sets the tune's melody; null takes it away. */
+export const setMelody =
+  (melody: Plan['melody']): PlanEdit =>
+  (plan) => ({ ...plan, melody });
+
 /** Puts a choice whose chord is gone on another chord. */
 export const putBack =
   (index: number, one: SetAside): PlanEdit =>

@@ -7,6 +7,7 @@ import { EXERCISES } from '$core/exercises/kinds';
 import { EXTENTS } from '$core/lines/spans';
 import { SUBDIVISIONS } from '$core/time/subdivision';
 import { CONTOURS, PREFERENCES } from '$core/targets/kinds';
+import { playedNoteSchema } from './played';
 
 const PLAN_VERSION = 3;
 
@@ -59,6 +60,9 @@ export type TargetSettings = z.infer<typeof targetsSchema>;
 /** Longest melody kept with a chart, in characters of JSON: some two hundred notes. */
 export const KEPT_PASSAGE_LIMIT = 60_000;
 
+/** Notes of a melody at the most. */
+export const MELODY_LIMIT = 2_048;
+
 /** An exercise or a melody kept with the chart. */
 const practiceSheetSchema = z.object({
   id: text(40, 1),
@@ -104,6 +108,8 @@ export const planSchema = z.object({
     ),
     [],
   ),
+  /** The tune's melody, as it is played; null where there is none. */
+  melody: orNull(listOf(playedNoteSchema, 0, MELODY_LIMIT)),
   /** Lenses ranked before others. */
   preferred: z._default(z.array(z.enum(LENSES)), []),
   zone: orNull(zoneSchema),

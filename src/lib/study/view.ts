@@ -10,7 +10,7 @@ import { LABELS } from '$lib/neck/labels';
 import { DEFAULT_PLAY, or, playSchema } from './playing';
 
 /** What the strip draws under the chords. */
-export const LANE_VIEWS = ['none', ...LANES, 'route'] as const;
+export const LANE_VIEWS = ['none', ...LANES, 'route', 'melody'] as const;
 export type LaneView = (typeof LANE_VIEWS)[number];
 
 /** What alone the neck shows: every note, one degree of each chord, or the targets. */

@@ -1,0 +1,28 @@
+/** The tune's melody as a lane under the bars: the note each chord is met with. */
+import type { Chart } from '$core/chart/form';
+import { degreeOver } from '$core/chords/over';
+import type { Lane, LaneStop } from '$core/crossings/lanes';
+import { type Neck, pitchAt } from '$core/neck/neck';
+import type { PlayedNote } from '$core/phrases/passage';
+
+const CLOSE = 1e-6;
+
+export function laneOfMelody(chart: Chart, neck: Neck, melody: readonly PlayedNote[]): Lane {
+  const stops: LaneStop[] = [];
+  let last: number | null = null;
+  for (const { chord, beat, beats, index } of chart.chords) {
+    const sounding = melody.find(
+      (one) => one.beat <= beat + CLOSE && one.beat + one.beats > beat + CLOSE,
+    );
+    const note =
+      sounding ?? melody.find((one) => one.beat > beat && one.beat < beat + beats - CLOSE);
+    if (!note) continue;
+    const midi = pitchAt(neck, note);
+    stops.push({
+      ...{ index, note: note.note, degree: degreeOver(chord, note.note) },
+      halfSteps: last === null ? 0 : midi - last,
+    });
+    last = midi;
+  }
+  return stops;
+}
