@@ -14,6 +14,8 @@ import { propose, STYLES } from '../../src/core/lenses/styles';
 import { STANDARD_NECK } from '../../src/core/neck/neck';
 import { noteName } from '../../src/core/notes/notes';
 import { FEEL_KINDS, feelOfKind } from '../../src/core/time/feel';
+import { fitLick } from '$core/licks/fit';
+import { STARTER_LICKS } from '$core/licks/starter';
 import { lineOf } from '$core/lines/lines';
 import { spansOf } from '$core/lines/spans';
 import { solveRoutes } from '../../src/core/targets/route';
@@ -111,6 +113,16 @@ export function* coreFigures(): Generator<Figure> {
     10,
   );
   yield { what: 'a filled line, 32 bars of eighths', value: line, unit: 'ms', most: 150 };
+
+  const lick = STARTER_LICKS.find(({ title }) => title.startsWith('ii–V–I'));
+  const own = lick && readChart(lick.chart);
+  const charts = Array.from({ length: 200 }, () => chart);
+  if (lick && own?.ok) {
+    const searched = { chart: own.chart, notes: lick.notes };
+    const fits = time(() => fitLick(searched, charts, STANDARD_NECK), 10);
+    const what = 'a lick searched in 200 charts of 64 bars';
+    yield { what, value: fits, unit: 'ms', most: 100 };
+  }
 
   const ours = {
     chords: () => SYMBOLS.map((text) => chordNotes(parseChord(text) ?? fail(text)).map(noteName)),

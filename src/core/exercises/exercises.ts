@@ -65,7 +65,7 @@ export interface Exercise {
   /** What a hand cannot do at the tempo, in sentences. */
   readonly warnings: readonly string[];
   /** What a line does phrase by phrase, and how good it is; null for what is no line. */
-  readonly line: Pick<Line, 'words' | 'score'> | null;
+  readonly line: Pick<Line, 'plan' | 'words' | 'score'> | null;
 }
 
 /** A target for each span: the best route through them all. */
@@ -325,6 +325,6 @@ export function makeExercise(request: ExerciseRequest): Exercise {
     goal: goalOf(request, spans),
     passage,
     warnings: [...warnings, ...playingWarnings(passage)],
-    line: line && { words: line.words, score: line.score },
+    line: line && { plan: line.plan, words: line.words, score: line.score },
   };
 }

@@ -269,7 +269,7 @@
     <label class="flex items-center gap-1.5">
       <span class="text-ink-soft">Tags</span>
       <input
-        class="field w-44"
+        class="field w-36"
         name="tags"
         value={editing.lick.tags.join(', ')}
         placeholder="blues, slow"
@@ -284,7 +284,7 @@
     <label class="flex items-center gap-1.5">
       <span class="text-ink-soft">From</span>
       <input
-        class="field w-24"
+        class="field w-20"
         name="source"
         maxlength="40"
         value={editing.lick.source}
@@ -364,7 +364,7 @@
       leftHanded={instrument.leftHanded}
     />
   </div>
-  <div class="grid gap-x-6 gap-y-3 lg:grid-cols-[3fr_2fr]">
+  <div class="grid gap-x-6 gap-y-3 xl:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
     <LickReading {editing} />
     <LickMoves {editing} {zones} bind:chain {onnew} />
   </div>

@@ -65,9 +65,9 @@
   <section aria-label="Move" class="grid gap-1.5">
     <h3 class="heading text-base">Move</h3>
     <div class="flex flex-wrap items-center gap-2">
-      <button class="button" onclick={() => move(-1)} aria-label="A half step down">−1</button>
-      <button class="button" onclick={() => move(1)} aria-label="A half step up">+1</button>
-      <button class="button" onclick={() => move(5)} aria-label="A fourth up">+ a fourth</button>
+      <button class="button" onclick={() => move(-1)}>Half step down</button>
+      <button class="button" onclick={() => move(1)}>Half step up</button>
+      <button class="button" onclick={() => move(5)}>Fourth up</button>
       <label class="flex items-center gap-1">
         <span class="text-ink-soft">as</span>
         <select class="field" name="keep" bind:value={keep}>

@@ -17,7 +17,7 @@
   let { editing, beat: sounding }: Props = $props();
 
   let width = $state(900);
-  const BEAT = { least: 46, most: 92 } as const;
+  const BEAT = { least: 40, most: 92 } as const;
   const STRING = 20;
   const TOP = 24;
   const LEFT = 14;
@@ -129,7 +129,10 @@
     >
   {/each}
   <span class="sr-only">{valueName} notes</span>
-  <p class="flex flex-wrap gap-x-3 text-xs text-ink-soft pointer-coarse:hidden" data-keys>
+  <p
+    class="flex flex-wrap gap-x-3 text-xs text-ink-soft max-md:hidden pointer-coarse:hidden"
+    data-keys
+  >
     {#each GRID_KEYS as [keys, does] (keys)}<span><kbd class="text-ink">{keys}</kbd> {does}</span
       >{/each}
   </p>

@@ -18,6 +18,8 @@ async function call(path: string, method: string, body?: unknown): Promise<Respo
   try {
     return await fetch(path, {
       method,
+      // A save may outlive its page; browsers allow 64 KiB for that.
+      keepalive: method === 'PUT' && JSON.stringify(body).length < 60_000,
       signal: AbortSignal.timeout(10_000),
       ...(body === undefined
         ? {}

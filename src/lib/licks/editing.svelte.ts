@@ -1,5 +1,6 @@
 /** A lick being written: every change kept within a second, undone and done again. */
 import { onDestroy } from 'svelte';
+import { browser } from '$app/environment';
 import { readChart } from '$core/chart/form';
 import { readHarmony } from '$core/harmony/reading';
 import { type Lick, lickPassage } from '$core/licks/lick';
@@ -53,7 +54,6 @@ export function createLickEditing(stored: StoredLick, neck: () => Neck) {
     if (sending) return;
     sending = true;
     const sent = lick;
-    state = 'saving';
     const outcome = await saveLick(id, revision, sent);
     sending = false;
     if (outcome.kind === 'saved') {
@@ -78,6 +78,7 @@ export function createLickEditing(stored: StoredLick, neck: () => Neck) {
   }
 
   function later(delay: number) {
+    state = state === 'away' ? 'away' : 'saving';
     clearTimeout(timer);
     timer = setTimeout(() => void save(), delay);
   }
@@ -106,10 +107,15 @@ export function createLickEditing(stored: StoredLick, neck: () => Neck) {
     show({ ...lick, ...changed });
   }
 
-  onDestroy(() => {
-    if (timer === undefined || state === 'saved') return;
+  /** What is not kept yet goes out with the page. */
+  function flush() {
     clearTimeout(timer);
-    void save();
+    if (state === 'saving' || state === 'away') void save();
+  }
+  if (browser) window.addEventListener('pagehide', flush);
+  onDestroy(() => {
+    if (browser) window.removeEventListener('pagehide', flush);
+    flush();
   });
 
   return {

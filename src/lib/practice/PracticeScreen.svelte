@@ -23,6 +23,7 @@
   import { showNote, showOver, showSymbol } from '$lib/ui/glyphs';
   import { warn } from '$lib/ui/messages.svelte';
   import KeptSheets from './KeptSheets.svelte';
+  import LineIdea from './LineIdea.svelte';
   import { coming, momentAt, momentsOf, soundingAt } from './moments';
   import { createPractice } from './practice.svelte';
   import SheetControls from './SheetControls.svelte';
@@ -152,12 +153,21 @@
   };
 
   const warnings = $derived(practice.opened ? [] : (practice.exercise?.warnings ?? []));
-  /** What a line does least well, in words; none where it does it all. */
-  const weak = $derived.by(() => {
-    const parts = practice.exercise?.line?.score.parts;
-    if (!parts) return '';
+  /** What the line does here, and from beginning to end; null for what is no line. */
+  const idea = $derived.by(() => {
+    const line = practice.opened ? null : (practice.exercise?.line ?? null);
+    const time = passage?.time.beats ?? 4;
+    if (!line) return null;
+    const bar = Math.floor((moment ?? 0) / time + 1e-6);
+    const which = line.plan.phrases.findLastIndex(({ bars }) => bars.first <= bar);
+    const words = line.words[Math.max(0, which)] ?? '';
     const names = Object.keys(SCORE_PARTS) as ScorePart[];
-    return list(names.filter((name) => parts[name] < 0.6).map((name) => SCORE_PARTS[name].words));
+    const weak = names.filter((name) => line.score.parts[name] < 0.6);
+    const less = list(weak.map((name) => SCORE_PARTS[name].words));
+    return {
+      here: `${words.charAt(0).toUpperCase()}${words.slice(1)}.`,
+      all: `${line.words.join('; ')}.${less === '' ? '' : ` Less so than other lines: ${less}.`}`,
+    };
   });
   const following = $derived(!practice.opened && practice.settings.extent === 'whole');
   const spoken = $derived(
@@ -229,6 +239,7 @@
     <div id="sheet-more" class="grid shrink-0 gap-1 pb-1 print:hidden">
       <div class="flex flex-wrap items-center gap-x-4 gap-y-1">
         <KeptSheets {practice} />
+        <LineIdea {practice} />
         <label class="flex min-h-8 items-center gap-1.5 text-sm">
           <input
             type="checkbox"
@@ -261,12 +272,13 @@
   {:else if practice.exercise}
     <p class="shrink-0 text-sm print:hidden">
       <span data-goal>{practice.exercise.goal}</span>
-      {#if practice.exercise.line}
-        <span class="text-ink-soft" data-plan
-          >{practice.exercise.line.words.join('; ')}.{weak ? ` Less so: ${weak}.` : ''}</span
-        >
-      {/if}
     </p>
+  {/if}
+  {#if idea}
+    <details class="shrink-0 text-sm text-ink-soft print:hidden" data-plan>
+      <summary class="cursor-pointer">{idea.here}</summary>
+      <p>{idea.all}</p>
+    </details>
   {/if}
   {#each warnings as warning (warning)}
     <p class="shrink-0 text-sm font-semibold text-now-text" role="status">{warning}</p>

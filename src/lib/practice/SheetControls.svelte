@@ -8,8 +8,6 @@
     LINE_KINDS,
     MELODY_KINDS,
   } from '$core/exercises/kinds';
-  import { listLicks } from '$lib/licks/api';
-  import type { StoredLick } from '$lib/licks/messages';
   import { stringSets } from '$core/neck/voicings';
   import { type Extent, EXTENTS } from '$core/lines/spans';
   import { SUBDIVISIONS } from '$core/time/subdivision';
@@ -44,10 +42,6 @@
     ...stringSets(study.neck),
     ...(settings.kind === 'inversions' ? stringSets(study.neck, 'drop-2') : []),
   ]);
-  let licks = $state.raw<readonly StoredLick[]>([]);
-  async function learnLicks() {
-    if (licks.length === 0) licks = (await listLicks()) ?? [];
-  }
   const picked = <T extends string>(values: readonly T[], event: Event): T | undefined =>
     values.find((value) => value === (event.currentTarget as HTMLSelectElement).value);
 </script>
@@ -186,32 +180,5 @@
     >
       <Dice size={16} aria-hidden="true" />Another
     </button>
-    {#if !MELODY_KINDS.has(settings.kind)}
-      <label class="flex items-center gap-1" title="The same plan, with other notes">
-        <input
-          type="checkbox"
-          name="idea"
-          checked={practice.idea !== null}
-          onchange={(event) => practice.keepIdea(event.currentTarget.checked)}
-        />Keep the idea
-      </label>
-      <label class="flex items-center gap-1.5">
-        <span class="text-ink-soft">Motif</span>
-        <select
-          class="field w-36"
-          name="motif"
-          value={practice.lick?.id ?? ''}
-          onpointerdown={() => void learnLicks()}
-          onfocus={() => void learnLicks()}
-          onchange={(event) => {
-            const { value } = event.currentTarget;
-            practice.takeMotif(licks.find(({ id }) => id === value) ?? null);
-          }}
-        >
-          <option value="">its own</option>
-          {#each licks as { id, title } (id)}<option value={id}>of “{title}”</option>{/each}
-        </select>
-      </label>
-    {/if}
   {/if}
 </div>

@@ -1,0 +1,157 @@
+/** The lick book: written with keys, read as it is typed, moved, found and put on a chart. */
+import { By, Key } from 'selenium-webdriver';
+import { describe, expect, test } from 'vitest';
+import { suite } from './suite';
+
+const app = suite();
+
+const script = <T>(body: string): Promise<T> => app.driver.executeScript<T>(body);
+const count = (css: string) => script<number>(`return document.querySelectorAll('${css}').length`);
+const texts = (css: string) =>
+  script<string[]>(
+    `return [...document.querySelectorAll('${css}')].map((one) => one.textContent.trim())`,
+  );
+const press = (...keys: string[]) =>
+  app.driver
+    .actions()
+    .sendKeys(...keys)
+    .perform();
+const kept = () => app.find('[data-save="saved"]');
+const title = () =>
+  script<string>(`return document.querySelector('input[name="title"]')?.value ?? ''`);
+
+async function newLick(): Promise<void> {
+  await app.visit(`${app.url}/licks`);
+  await (await app.findText('button', 'New')).click();
+  await app.eventually(
+    () => app.driver.getCurrentUrl(),
+    (address) => /\/licks\/\w+$/u.test(address),
+  );
+  await app.find('[data-grid][data-notes="0"]');
+  await script('document.querySelector("[data-grid]").focus()');
+  await press(Key.HOME);
+}
+
+async function openStarter(name: string): Promise<void> {
+  await app.visit(`${app.url}/licks`);
+  await (await app.find('input[type="search"]')).sendKeys(name);
+  await app.eventually(
+    () => count('[data-lick]'),
+    (found) => found === 1,
+  );
+  await (await app.find('[data-lick]')).click();
+  await app.eventually(title, (shown) => shown === name);
+}
+
+describe('the lick book', () => {
+  test('opens on the starter book, is searched, and walked', async () => {
+    await app.visit(`${app.url}/licks`);
+    expect(await count('[data-lick]')).toBeGreaterThan(55);
+    await (await app.find('input[type="search"]')).sendKeys('minor sixth down');
+    await app.eventually(
+      () => texts('[data-lick] span:first-child'),
+      (names) => names.length === 3 && names.every((name) => name.startsWith('Down')),
+    );
+    await (await app.find('[data-lick]')).click();
+    await app.eventually(title, (name) => name.startsWith('Down round the'));
+    expect((await texts('[data-reading] li')).length).toBeGreaterThan(0);
+    expect(await app.seriousFaults()).toEqual([]);
+  });
+
+  test('a lick is typed with keys: each note shows its degree, a bend both ends, and it is kept', async () => {
+    await newLick();
+    const keys = ['7', '9', 's', Key.ARROW_UP, '6', '8', 'b', '6', Key.ARROW_DOWN, '7', '5'];
+    await press(...keys);
+    await app.eventually(
+      () => texts('[data-grid] [data-degree]'),
+      (degrees) => degrees.length === 7,
+    );
+    const degrees = await texts('[data-grid] [data-degree]');
+    // D, then a slide to E, F, and G bent to A over Dm7.
+    expect(degrees.slice(0, 4)).toEqual(['1', '2', '♭3', '4→5']);
+    await kept();
+    await app.driver.navigate().refresh();
+    await app.find('html[data-ready]');
+    await app.eventually(
+      () => texts('[data-grid] [data-degree]'),
+      (again) => again.join() === degrees.join(),
+    );
+    // Undone and done again.
+    await script('document.querySelector("[data-grid]").focus()');
+    await press(Key.END, Key.BACK_SPACE);
+    await app.eventually(
+      () => count('[data-grid] [data-fret]'),
+      (notes) => notes === 6,
+    );
+    await app.held(Key.CONTROL, 'z');
+    await app.eventually(
+      () => count('[data-grid] [data-fret]'),
+      (notes) => notes === 7,
+    );
+  });
+
+  test('it is heard while it is written, alone and with the band', async () => {
+    await newLick();
+    await press('7', '9', '5');
+    await (await app.findText('button', 'Play')).click();
+    await app.findText('button', 'Stop');
+    await (await app.find('input[name="band"]')).click();
+    await app.findText('button', 'Stop');
+    await press(Key.ESCAPE);
+    await (await app.findText('button', 'Stop')).click();
+    await app.findText('button', 'Play');
+  });
+
+  test('tablature of six lines with dashes is pasted', async () => {
+    await newLick();
+    await (await app.findText('button', 'Paste tablature')).click();
+    const pasted =
+      'e|-----------|\nB|-----5-8b10|\nG|-5-7-------|\nD|-----------|\nA|-----------|\nE|-----------|';
+    await script(
+      `const field = document.querySelector('textarea[name="pasted"]'); field.value = ${JSON.stringify(pasted)}; field.dispatchEvent(new Event('input', { bubbles: true }))`,
+    );
+    await (await app.findText('button', 'Read it')).click();
+    await app.eventually(
+      () => count('[data-grid] [data-fret]'),
+      (notes) => notes === 4,
+    );
+    expect((await texts('[data-grid] [data-fret]')).at(-1)).toContain('8b10');
+  });
+
+  test('it goes out as MusicXML, moves with its chords, and becomes an exercise', async () => {
+    await openStarter('Up round the root, major seventh');
+    const before = await texts('[data-grid] [data-fret]');
+    await (await app.find('select[name="export"] option[value="musicxml"]')).click();
+    expect(String(await app.downloaded(/\.musicxml$/u))).toContain('<score-partwise');
+    await (await app.findText('button', 'Half step up')).click();
+    await app.eventually(
+      () => texts('[data-grid] [data-fret]'),
+      (after) => after.join() !== before.join(),
+    );
+    expect(
+      await script<string>(`return document.querySelector('input[name="chords"]').value`),
+    ).toBe('| C♯maj7 | % |'.replace('C♯', 'Db'));
+    await (await app.find('select[name="chain"] option[value="half steps"]')).click();
+    await app.find('[data-notation]');
+    await press(Key.ESCAPE);
+    await (await app.find('button[aria-label="Undo"]')).click();
+    await app.eventually(
+      () => texts('[data-grid] [data-fret]'),
+      (after) => after.join() === before.join(),
+    );
+  });
+
+  test('it is found in a chart and put there, to be played with the band', async () => {
+    await app.makeChart('title: Salt Wagon\nkey: F\n| Bbmaj7 | Gm7 | C7 | Fmaj7 | Fmaj7 | D7 |');
+    await openStarter('ii–V–I, first zone');
+    await (await app.find('[data-find]')).click();
+    const place = await app.findText('button', 'Salt Wagon');
+    expect(await place.getText()).toContain('the same changes');
+    await place.click();
+    await app.find('html[data-ready="play"]');
+    await app.eventually(
+      () => app.driver.findElements(By.css('[data-notation]')),
+      (shown) => shown.length > 0,
+    );
+  });
+});
