@@ -7,6 +7,8 @@ interface Picture {
   readonly name: string;
   /** The demo chart it shows on Plan; the Book when left out. */
   readonly chart?: string;
+  /** A screen that is no chart's. */
+  readonly screen?: 'licks';
   /** The page of the chart; Plan itself when left out. */
   readonly page?: 'shapes' | 'region' | 'practice' | 'play';
   /** What is clicked before the picture is taken, one after another. */
@@ -63,6 +65,10 @@ const PICTURES: readonly Picture[] = [
     ...{ name: 'play-phone', chart: 'Gravel Road Receipt', page: 'play', place: '?at=2' },
     ...{ size: [360, 740], keys: [' '], wait: 4_000 },
   },
+  {
+    ...{ name: 'licks', screen: 'licks', keys: [] },
+    clicks: ['[data-lick="iiø–V–i, second zone"]'],
+  },
   { name: 'plan-phone', chart: 'Gravel Road Receipt', place: '?at=2', size: [360, 740] },
 ];
 
@@ -80,7 +86,8 @@ async function take(driver: ChromiumWebDriver, base: string, picture: Picture): 
     { name: 'prefers-reduced-motion', value: 'reduce' },
   ];
   await driver.sendDevToolsCommand('Emulation.setEmulatedMedia', { features });
-  const chart = picture.chart ? await addressOf(driver, base, picture.chart) : base;
+  const own = picture.screen ? `${base}/${picture.screen}` : base;
+  const chart = picture.chart ? await addressOf(driver, base, picture.chart) : own;
   const page = picture.page ? `${chart}/${picture.page}` : chart;
   await visit(driver, page + (picture.place ?? ''));
   for (const key of picture.keys ?? []) await driver.actions().sendKeys(key).perform();

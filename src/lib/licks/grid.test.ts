@@ -64,6 +64,8 @@ describe('typing tablature', () => {
     expect(kinds(['7', 'b'])).toEqual([['bend']]);
     expect(kinds(['1', 'v'])).toEqual([['vibrato']]);
     expect(kinds(['5', '7', 'h'])).toEqual([[], ['hammer-on']]);
+    // Though another note stands where the cursor has gone on to.
+    expect(kinds(['5', '7', 'Home', '8', 'v'])).toEqual([['vibrato'], []]);
     expect(kinds(['5', '7', 'h', 'p'])).toEqual([[], ['pull-off']]);
     expect(type(['7', 'b', 'b']).notes[0]?.techniques).toEqual([{ kind: 'bend', by: 1 }]);
     expect(kinds(['7', 'b', 'b', 'b', 'b', 'b'])).toEqual([[]]);

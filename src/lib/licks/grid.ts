@@ -30,6 +30,8 @@ export interface Grid {
   readonly triplet: boolean;
   /** A first digit that may become a fret of two. */
   readonly pending: number | null;
+  /** The place just written, which letters speak of until the cursor moves; null after that. */
+  readonly wrote: { readonly beat: Beats; readonly string: number } | null;
 }
 
 const CLOSE = 1e-6;
@@ -47,6 +49,7 @@ export const emptyGrid = (notes: readonly LickNote[]): Grid => ({
   dotted: false,
   triplet: false,
   pending: null,
+  wrote: null,
 });
 
 const inTime = (notes: readonly LickNote[]): readonly LickNote[] =>
@@ -61,10 +64,13 @@ export const noteAt = ({ notes, beat, string }: Grid): LickNote | undefined =>
   notes.find((note) => same(note.beat, beat) && note.string === string) ??
   notes.find((note) => same(note.beat, beat));
 
-/** The note that letters speak of: under the cursor, else the last before it. */
+/** The note that letters speak of: just written, under the cursor, else the last before it. */
 export function spokenOf(grid: Grid): LickNote | undefined {
-  const { notes, beat } = grid;
-  return noteAt(grid) ?? notes.findLast((note) => note.beat < beat - CLOSE);
+  const { notes, beat, wrote } = grid;
+  const fresh = notes.find(
+    (note) => wrote !== null && same(note.beat, wrote.beat) && note.string === wrote.string,
+  );
+  return fresh ?? noteAt(grid) ?? notes.findLast((note) => note.beat < beat - CLOSE);
 }
 
 const inside = (beat: Beats, { end }: GridFrame): Beats =>
@@ -99,7 +105,7 @@ function written(grid: Grid, fret: number): Grid {
     .map((note) => ({ ...note, beats: Math.min(note.beats, beat - note.beat) }));
   const own: LickNote = { beat, beats: length, string, fret, techniques: [] };
   const chord = together.map((note) => ({ ...note, beats: length }));
-  return { ...grid, notes: inTime([...earlier, ...chord, own, ...later]) };
+  return { ...grid, notes: inTime([...earlier, ...chord, own, ...later]), wrote: { beat, string } };
 }
 
 function digit(grid: Grid, value: number, frame: GridFrame): Grid {
@@ -217,9 +223,10 @@ function removed(grid: Grid, back: boolean): Grid {
 /** What a key makes of the grid; null where it is none of its keys. */
 export function typed(given: Grid, key: string, frame: GridFrame): Grid | null {
   if (/^\d$/u.test(key)) return digit(given, Number(key), frame);
-  const grid = settled(given, frame);
-  // A letter typed at once speaks of the note just written.
-  const about = given.pending === null ? spokenOf(grid) : noteAt(given);
+  const walks = /^(?:Arrow|Home|End|Page)/u.test(key) || key === 'r';
+  const kept = settled(given, frame);
+  const grid = walks ? { ...kept, wrote: null } : kept;
+  const about = spokenOf(grid);
   const change = (make: (note: LickNote) => LickNote): Grid =>
     about ? replaced(grid, about, make(about)) : grid;
   const strings = stringCount(frame.neck);

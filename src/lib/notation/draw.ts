@@ -4,6 +4,7 @@ import { beatTicks } from '$core/time/metre';
 import {
   Accidental,
   Beam,
+  Bend,
   Dot,
   Formatter,
   GhostNote,
@@ -15,7 +16,9 @@ import {
   StaveTie,
   type StemmableNote,
   TabNote,
+  TabSlide,
   TabStave,
+  TabTie,
   Tuplet,
   Voice,
 } from 'vexflow/bravura';
@@ -28,6 +31,7 @@ import { stringCount, pitchAt } from '$core/neck/neck';
 import { noteName } from '$core/notes/notes';
 import { octaveOf } from '$core/notes/pitch';
 import type { Passage, PlayedNote } from '$core/phrases/passage';
+import { type Technique, techniqueOf } from '$core/phrases/techniques';
 import { showOver, showSymbol } from '$lib/ui/glyphs';
 import {
   CHORD_LINE,
@@ -67,11 +71,62 @@ function staveNote(passage: Passage, { value, notes }: NotatedEvent): StaveNote 
   return note;
 }
 
+/** How far a string is bent, as it is written over the arrow. */
+const BEND_WORDS = { 1: '½', 2: 'full', 3: '1½', 4: '2' } as const;
+
+/** What is drawn between notes or over them is not written beside the fret too. */
+const isDrawn = (one: Technique): boolean =>
+  one.kind === 'bend' ||
+  one.kind === 'hammer-on' ||
+  one.kind === 'pull-off' ||
+  (one.kind === 'slide' && one.from === undefined && one.to === undefined);
+
+const written = ({ fret, techniques }: PlayedNote): string =>
+  fretText({ fret, techniques: techniques.filter((one) => !isDrawn(one)) });
+
 function tabNote({ value, notes, tiedFrom }: NotatedEvent): TabNote | GhostNote {
   const duration = DURATIONS[value.type] + (value.dots > 0 ? 'd' : '');
   if (notes.length === 0 || tiedFrom) return new GhostNote(duration);
-  const positions = notes.map((note) => ({ str: note.string, fret: fretText(note) }));
-  return new TabNote({ positions, duration });
+  const positions = notes.map((note) => ({ str: note.string, fret: written(note) }));
+  const drawn = new TabNote({ positions, duration });
+  for (const [index, { techniques }] of notes.entries()) {
+    const bend = techniqueOf(techniques, 'bend');
+    if (!bend) continue;
+    const up = { type: Bend.UP, text: BEND_WORDS[bend.by] };
+    const phrase = bend.release ? [up, { type: Bend.DOWN, text: '' }] : [up];
+    drawn.addModifier(new Bend(phrase), index);
+  }
+  return drawn;
+}
+
+/** A note of the tablature already drawn, that the next may be joined to. */
+interface DrawnTab {
+  readonly note: TabNote;
+  readonly notes: readonly PlayedNote[];
+}
+
+/** Slurs and slides from the notes before, on the string where each is played. */
+function joinTabs(context: RenderContext, before: DrawnTab | null, here: DrawnTab): void {
+  for (const [index, { string, fret, techniques }] of here.notes.entries()) {
+    const slide = techniques.find(
+      (one) => one.kind === 'slide' && one.from === undefined && one.to === undefined,
+    );
+    const slur = techniques.find(({ kind }) => kind === 'hammer-on' || kind === 'pull-off');
+    if (!slide && !slur) continue;
+    const first = before?.notes.findIndex((one) => one.string === string) ?? -1;
+    const from = before && first >= 0 ? { firstNote: before.note } : {};
+    const ends = {
+      ...from,
+      lastNote: here.note,
+      firstIndexes: [Math.max(0, first)],
+      lastIndexes: [index],
+    };
+    const rising = (before?.notes[first]?.fret ?? 0) <= fret;
+    const joint = slide
+      ? new TabSlide(ends, rising ? TabSlide.SLIDE_UP : TabSlide.SLIDE_DOWN)
+      : new TabTie(ends, slur?.kind === 'hammer-on' ? 'h' : 'p');
+    joint.setContext(context).draw();
+  }
 }
 
 /** Events of one beat that stand three in the time of two. */
@@ -163,6 +218,7 @@ export function* drawSystem(
   // A last short line is not stretched across the page.
   const stretch = Math.min(room / needed, 2.6);
   let tie: Tie | null = system.tiedIn ? { note: null } : null;
+  let tabbed = null as DrawnTab | null;
   let x = MARGIN;
   for (const [place, measure] of system.bars.entries()) {
     const barWidth = system.sheet.widthOf(measure) * stretch + (place === 0 ? headWidth : 0);
@@ -200,6 +256,17 @@ export function* drawSystem(
     for (const note of tabNotes) {
       note.setStave(tab).setContext(context).drawWithStyle();
       yield;
+    }
+    for (const [index, event] of measure.events.entries()) {
+      const note = at(tabNotes, index);
+      if (!(note instanceof TabNote)) {
+        // A rest ends what could be joined; a note that rings on does not.
+        if (event.notes.length === 0) tabbed = null;
+        continue;
+      }
+      const here = { note, notes: event.notes };
+      joinTabs(context, tabbed, here);
+      tabbed = here;
     }
     for (const [index, event] of measure.events.entries()) {
       const note = at(staveNotes, index);
