@@ -173,7 +173,8 @@ function layersOf(
       return guides.length > 0 ? guides : [stop];
     }
     const next = onsets[which + 1];
-    if (!next?.target) return own(span);
+    // What leads must come at once: after a breath it would be a wrong note that rang.
+    if (!next?.target || next.begins) return own(span);
     // Just before a target its neighbour a half step below is welcome too.
     const goal = at(targets, next.span);
     const below = nearestPlace(neck, goal, pitchAt(neck, goal) - 1, regionFor(request, span));

@@ -651,3 +651,74 @@ describe('the band', () => {
     });
   });
 });
+
+describe('licks', () => {
+  const chart = 'key: C\n| Dm7 | G7 | Cmaj7 |';
+  const notes = [
+    { beat: 0, beats: 1, string: 3, fret: 7 },
+    { beat: 1, beats: 1, string: 2, fret: 6 },
+    { beat: 2, beats: 2, string: 2, fret: 10 },
+    { beat: 4, beats: 2, string: 2, fret: 6, techniques: [{ kind: 'bend', by: 2 }] },
+    { beat: 6, beats: 2, string: 3, fret: 4 },
+    { beat: 8, beats: 4, string: 2, fret: 5 },
+  ];
+
+  test('are read note by note, chord by chord, in whatever order they come', () => {
+    const read = ask('lick', { chart, notes }) as {
+      notes: { index: number; degree: string; role: string; bent?: { degree: string } }[];
+      landings: { chord: number; note: string }[];
+      heard: { share: number; chords: { likeliest: { probability: number }[] }[] };
+    };
+    expect(read.notes.map(({ degree }) => degree)).toEqual(['1', 'b3', '5', 'b7', '3', '3']);
+    expect(read.notes[3]).toMatchObject({ bent: { note: 'G', degree: '1' }, role: 'chord tone' });
+    expect(read.landings.map(({ note: landed }) => landed)).toEqual(['D', 'F', 'E']);
+    for (const { likeliest } of read.heard.chords) {
+      expect(likeliest).toHaveLength(3);
+      expect(likeliest.reduce((sum, { probability }) => sum + probability, 0)).toBeCloseTo(1, 9);
+    }
+    const turned = ask('lick', { chart, notes: notes.toReversed() }) as typeof read;
+    expect(turned.heard).toEqual(read.heard);
+    expect(turned.notes.map(({ index }) => index)).toEqual([0, 1, 2, 3, 4, 5]);
+    expect(turned.notes[0]).toMatchObject({ beat: 8 });
+  });
+
+  test('are refingered and found, and refused in words where a place is none', () => {
+    const moved = ask('refinger', { notes, semitones: 3, zone: { low: 5, high: 9 } }) as {
+      notes: { midi: number; fret: number }[];
+      exact: boolean;
+      outOfReach: number[];
+    };
+    expect(moved.exact).toBe(true);
+    expect(moved.notes[0]?.midi).toBe(65);
+    moved.notes.forEach(({ fret }, index) => {
+      expect(moved.outOfReach.includes(index)).toBe(fret < 5 || fret > 9);
+    });
+    const { fits } = ask('fit', {
+      lick: { chart, notes },
+      charts: ['| F | Gm7 | C7 | Fmaj7 |', '| Am |'],
+    }) as { fits: { chart: number; index: number; semitones: number; match: string }[] };
+    expect(fits[0]).toMatchObject({ chart: 0, index: 1, semitones: 5, match: 'same changes' });
+    expect(
+      ask('lick', { chart, notes: [{ beat: 0, beats: 1, string: 9, fret: 1 }] }),
+    ).toMatchObject({
+      error: { code: 'out_of_range', path: 'notes.0' },
+    });
+    expect(ask('fit', { lick: { chart: '| ??? |', notes }, charts: [] })).toMatchObject({
+      error: { code: 'invalid_chart' },
+    });
+  });
+
+  test('a line may carry techniques, a switch and a melody', () => {
+    const blues = '| A7 | D7 | A7 | A7 | D7 | D7 | A7 | A7 | E7 | D7 | A7 | E7 |';
+    const line = ask('exercise', { chart: blues, kind: 'line' }) as {
+      notes: { techniques?: { kind: string }[] }[];
+    };
+    const kinds = line.notes.flatMap(({ techniques }) =>
+      (techniques ?? []).map(({ kind }) => kind),
+    );
+    expect(kinds.filter((kind) => kind === 'bend' || kind === 'slide').length).toBeGreaterThan(1);
+    expect(ask('exercise', { chart, kind: 'switch', switchAt: 2 })).not.toHaveProperty('error');
+    const sung = ask('exercise', { chart, kind: 'melody', melody: notes }) as { notes: unknown[] };
+    expect(sung.notes).toHaveLength(6);
+  });
+});

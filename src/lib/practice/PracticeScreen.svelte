@@ -5,6 +5,7 @@
   import ChevronRight from '@lucide/svelte/icons/chevron-right';
   import { degreeOver } from '$core/chords/over';
   import type { Passage, PlayedNote } from '$core/phrases/passage';
+  import { readLick } from '$core/licks/reading';
   import { SCORE_PARTS, type ScorePart } from '$core/lines/score';
   import { list } from '$core/words';
   import { passageProgramme } from '$lib/audio/programme';
@@ -169,6 +170,19 @@
       all: `${line.words.join('; ')}.${less === '' ? '' : ` Less so than other lines: ${less}.`}`,
     };
   });
+  /** Whether what the sheet says of the changes is looked at. */
+  let asked = $state(false);
+  /** Sentences of chords that are not heard, at the most. */
+  const UNCLEAR = 4;
+  const heard = $derived.by(() => {
+    const { chart, key } = study;
+    const whole = practice.opened !== null || practice.settings.extent === 'whole';
+    if (!passage || !chart || !whole || passage.notes.length === 0) return null;
+    if (!asked) return { sentence: '', unclear: [] };
+    const { heard: read } = readLick(chart, key, study.neck, passage.notes);
+    const unclear = read.chords.filter(({ share }) => share < 0.7).slice(0, UNCLEAR);
+    return { sentence: read.sentence, unclear: unclear.map(({ sentence }) => sentence) };
+  });
   const following = $derived(!practice.opened && practice.settings.extent === 'whole');
   const spoken = $derived(
     sounding.length > 0
@@ -274,10 +288,20 @@
       <span data-goal>{practice.exercise.goal}</span>
     </p>
   {/if}
-  {#if idea}
-    <details class="shrink-0 text-sm text-ink-soft print:hidden" data-plan>
-      <summary class="cursor-pointer">{idea.here}</summary>
-      <p>{idea.all}</p>
+  {#if idea || heard}
+    <details
+      class="shrink-0 text-sm text-ink-soft print:hidden"
+      ontoggle={(event) => (asked = event.currentTarget.open)}
+      data-plan
+    >
+      <summary class="cursor-pointer">{idea?.here ?? 'What it says of the changes'}</summary>
+      {#if idea}<p>{idea.all}</p>{/if}
+      {#if heard}
+        <p data-heard>
+          {heard.sentence}
+          {heard.unclear.map((sentence) => showSymbol(sentence)).join(' ')}
+        </p>
+      {/if}
     </details>
   {/if}
   {#each warnings as warning (warning)}
