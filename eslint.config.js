@@ -11,14 +11,31 @@ import svelteConfig from './svelte.config.js';
  */
 const CORE_FOLDERS = [
   ...['notes', 'paths', 'chords', 'collections', 'keys', 'time', 'chart', 'harmony', 'lenses'],
-  ...['crossings', 'neck', 'targets', 'phrases', 'lines', 'licks', 'exercises', 'band', 'formats'],
+  ...[
+    'crossings',
+    'neck',
+    'targets',
+    'phrases',
+    'lines',
+    'licks',
+    'exercises',
+    'band',
+    'listening',
+    'formats',
+  ],
 ];
-const CORE_PACKAGES = ['fast-xml-parser', 'fflate', '@tonejs/midi', 'midi-file', 'zod'];
+/** What the folders of the core may import from elsewhere: readers of files, and the pitch of a sound. */
+const CORE_PACKAGES = {
+  formats: ['fast-xml-parser', 'fflate', '@tonejs/midi', 'midi-file', 'zod'],
+  listening: ['pitchy'],
+};
 
 /** @param {string} folder */
 function coreImports(folder) {
   const later = CORE_FOLDERS.slice(CORE_FOLDERS.indexOf(folder) + 1);
-  const packages = folder === 'formats' ? CORE_PACKAGES : [];
+  /** @type {Readonly<Record<string, readonly string[]>>} */
+  const allowed = CORE_PACKAGES;
+  const packages = allowed[folder] ?? [];
   return {
     files: [`src/core/${folder}/**/*.ts`],
     ignores: ['src/core/**/*.test.ts'],

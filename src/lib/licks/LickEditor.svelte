@@ -8,7 +8,6 @@
   import { onDestroy, untrack } from 'svelte';
   import { bandOf, feelFor } from '$core/band/band';
   import { bandForm } from '$core/band/form';
-  import { degreeOver, weightOver } from '$core/chords/over';
   import { type Lick, lickOfPassage } from '$core/licks/lick';
   import { lickExercise, zoneOfLick } from '$core/licks/moving';
   import type { LickChain } from '$core/licks/moving';
@@ -26,7 +25,6 @@
     passageFormatName,
   } from '$lib/formats/passages';
   import { readPassageFile } from '$lib/formats/opening';
-  import type { DrawnMark } from '$lib/neck/drawn';
   import { atWidth, layOut } from '$lib/neck/layout';
   import Neck from '$lib/neck/Neck.svelte';
   import { createWires } from '$lib/neck/wires.svelte';
@@ -34,9 +32,9 @@
   import { momentAt, momentsOf, soundingAt } from '$lib/practice/moments';
   import { instrumentOf, neckOf, type Settings } from '$lib/settings/settings';
   import { download } from '$lib/ui/download';
-  import { showDegree, showNote } from '$lib/ui/glyphs';
   import { inform, warn } from '$lib/ui/messages.svelte';
   import { createLickEditing } from './editing.svelte';
+  import { lickMarks } from './marks';
   import LickMoves from './LickMoves.svelte';
   import LickReading from './LickReading.svelte';
   import type { StoredLick } from './messages';
@@ -122,38 +120,7 @@
   const layout = $derived(
     layOut(neck, { ...atWidth(width), leftHanded: instrument.leftHanded, wires: wires.current }),
   );
-  const marks = $derived.by((): readonly DrawnMark[] => {
-    const places = new Map<string, DrawnMark>();
-    for (const note of editing.reading?.notes ?? []) {
-      const chord = editing.chart?.chords[note.chord ?? -1]?.chord;
-      const weight =
-        note.role === 'blue'
-          ? 'blue'
-          : chord
-            ? weightOver(chord, degreeOver(chord, note.note))
-            : 'colour';
-      const { string, fret } = note;
-      const label = note.degree === null ? showNote(note.note) : showDegree(note.degree);
-      places.set(`${string}-${fret}`, {
-        kind: 'plain',
-        string,
-        fret,
-        label,
-        weight,
-        changed: false,
-      });
-    }
-    for (const { string, fret, note } of sounding) {
-      const known = places.get(`${string}-${fret}`);
-      places.set(`${string}-${fret}`, {
-        kind: 'sounding',
-        string,
-        fret,
-        label: known?.label ?? showNote(note),
-      });
-    }
-    return [...places.values()];
-  });
+  const marks = $derived(lickMarks(editing.reading?.notes ?? [], editing.chart, sounding));
 
   async function open(file: File | undefined) {
     if (!file) return;
@@ -200,6 +167,7 @@
     }
   }
 
+  const PLACEHOLDER = 'e|-----5-7-|\nB|-5-8-----|\n…';
   const STATES = {
     saved: 'Saved',
     saving: 'Saving…',
@@ -339,7 +307,7 @@
         class="field h-32 font-mono text-xs"
         name="pasted"
         aria-label="Tablature as text"
-        placeholder={'e|-----5-7-|\nB|-5-8-----|\n…'}
+        placeholder={PLACEHOLDER}
         bind:value={pasted}></textarea>
       <button class="button justify-self-start">Read it</button>
     </form>

@@ -43,7 +43,12 @@
     else if (moved.outOfReach.length > 0) {
       inform(`${moved.outOfReach.length} notes lie outside the zone.`);
     }
-    editing.change({ chart, notes: moved.notes.map(({ midi: _midi, ...note }) => note) });
+    editing.change({
+      chart,
+      notes: moved.notes.map(({ beat, beats, string, fret, techniques }) => ({
+        ...{ beat, beats, string, fret, techniques },
+      })),
+    });
   }
 
   async function look() {

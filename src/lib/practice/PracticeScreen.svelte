@@ -283,27 +283,28 @@
       >
       <button class="underline" onclick={practice.close}>Back to the exercise</button>
     </p>
-  {:else if practice.exercise}
-    <p class="shrink-0 text-sm print:hidden">
-      <span data-goal>{practice.exercise.goal}</span>
-    </p>
   {/if}
-  {#if idea || heard}
-    <details
-      class="shrink-0 text-sm text-ink-soft print:hidden"
-      ontoggle={(event) => (asked = event.currentTarget.open)}
-      data-plan
-    >
-      <summary class="cursor-pointer">{idea?.here ?? 'What it says of the changes'}</summary>
-      {#if idea}<p>{idea.all}</p>{/if}
-      {#if heard}
-        <p data-heard>
-          {heard.sentence}
-          {heard.unclear.map((sentence) => showSymbol(sentence)).join(' ')}
-        </p>
-      {/if}
-    </details>
-  {/if}
+  <div class="flex shrink-0 flex-wrap gap-x-4 text-sm print:hidden">
+    {#if !practice.opened && practice.exercise}
+      <p data-goal>{practice.exercise.goal}</p>
+    {/if}
+    {#if idea || heard}
+      <details
+        class="min-w-0 text-ink-soft"
+        ontoggle={(event) => (asked = event.currentTarget.open)}
+        data-plan
+      >
+        <summary class="cursor-pointer">{idea?.here ?? 'What it says of the changes'}</summary>
+        {#if idea}<p>{idea.all}</p>{/if}
+        {#if heard}
+          <p data-heard>
+            {heard.sentence}
+            {heard.unclear.map((sentence) => showSymbol(sentence)).join(' ')}
+          </p>
+        {/if}
+      </details>
+    {/if}
+  </div>
   {#each warnings as warning (warning)}
     <p class="shrink-0 text-sm font-semibold text-now-text" role="status">{warning}</p>
   {/each}
