@@ -23,6 +23,8 @@ export interface Frame {
 
 /** Seconds between frames. */
 export const HOP = 0.005;
+/** Seconds either side over which loudness is taken: two periods of the lowest string, or it would ripple. */
+const LOUDNESS = 0.0125;
 /** What samples are brought down to: enough for the highest note and its pick. */
 const RATE = 22_050;
 /** Samples looked at for a pitch: three periods of the lowest string and a little more. */
@@ -182,14 +184,12 @@ export function framesOf(given: Float32Array, givenRate: number): readonly Frame
   const rate = givenRate / factor;
   const hop = HOP * rate;
   const count = Math.floor(samples.length / hop);
+  const around = Math.round(LOUDNESS * rate);
   const plain = range(0, count).map((index) => {
     const middle = Math.round((index + 0.5) * hop);
-    const level = decibels(
-      powerOf(samples, Math.round(middle - hop), Math.round(middle + hop), false),
-    );
-    const bright = decibels(
-      powerOf(samples, Math.round(middle - hop), Math.round(middle + hop), true),
-    );
+    const [from, to] = [middle - around, middle + around];
+    const level = decibels(powerOf(samples, from, to, false));
+    const bright = decibels(powerOf(samples, from, to, true));
     return { middle, level, bright, seconds: (index + 0.5) * HOP };
   });
   let last: readonly Candidate[] = [];

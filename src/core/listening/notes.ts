@@ -20,7 +20,7 @@ export interface HeardNote {
 /** What decides, in frames, decibels and half steps. */
 const RULES = {
   /** Rise within so many frames that makes a pick, and how far apart two of them lie. */
-  rise: { frames: 4, level: 4, bright: 6 },
+  rise: { frames: 4, level: 3, bright: 4 },
   apart: 9,
   /** A new note without a pick: so far away, held for so long, come to within so long. */
   slur: { halfSteps: 0.7, held: 7, within: 12 },

@@ -9,6 +9,7 @@ import { exercise } from './questions/exercise';
 import { fit } from './questions/fit';
 import { homes } from './questions/homes';
 import { into } from './questions/into';
+import { landings } from './questions/landings';
 import { lick } from './questions/lick';
 import { options } from './questions/options';
 import { refinger } from './questions/refinger';
@@ -35,4 +36,5 @@ export const QUESTIONS: Readonly<Record<string, Question>> = {
   lick,
   refinger,
   fit,
+  landings,
 };

@@ -1,0 +1,126 @@
+import { describe, expect, test } from 'vitest';
+import { type Chart, readChart } from '../chart/form';
+import { at, range } from '../lists';
+import { framesOf } from './frames';
+import { landingsOf } from './landings';
+import { notesIn } from './notes';
+
+function chartOf(text: string): Chart {
+  const result = readChart(text);
+  if (!result.ok) throw new Error(result.problems[0]?.message);
+  return result.chart;
+}
+
+const RATE = 44_100;
+
+/** A plucked string, harmonics dying away, the higher the sooner; with a little noise beneath. */
+function plucked(
+  notes: readonly (readonly [seconds: number, length: number, midi: number])[],
+  rate = RATE,
+) {
+  const end = Math.max(...notes.map(([seconds, length]) => seconds + length)) + 0.3;
+  const samples = new Float32Array(Math.ceil(end * rate));
+  let noise = 1;
+  for (let index = 0; index < samples.length; index++) {
+    noise = (noise * 16_807) % 2_147_483_647;
+    samples[index] = 0.003 * (noise / 1_073_741_823.5 - 1);
+  }
+  for (const [seconds, length, midi] of notes) {
+    const hertz = 440 * 2 ** ((midi - 69) / 12);
+    const from = Math.round(seconds * rate);
+    for (let index = 0; index < length * rate; index++) {
+      const time = index / rate;
+      const damped = Math.min(1, (length - time) / 0.015);
+      const sound = range(1, 7).reduce(
+        (sum, part) =>
+          sum +
+          Math.sin(2 * Math.PI * hertz * part * time) * (0.25 / part) * Math.exp(-time * part * 2),
+        0,
+      );
+      const place = from + index;
+      if (place < samples.length)
+        samples[place] = (samples[place] ?? 0) + sound * Math.min(1, time / 0.002) * damped;
+    }
+  }
+  return samples;
+}
+
+describe('notes out of sound', () => {
+  const TUNE = [
+    [0.2, 0.2, 52],
+    [0.42, 0.2, 55],
+    [0.64, 0.2, 55],
+    [0.86, 0.2, 64],
+    [1.08, 0.2, 76],
+    [1.3, 0.4, 40],
+  ] as const;
+
+  test.each([RATE, 48_000, 96_000, 22_050])(
+    'are found with their pitch and beginning at %i Hz',
+    (rate) => {
+      const heard = notesIn(framesOf(plucked(TUNE, rate), rate));
+      expect(heard.map(({ midi }) => midi)).toEqual(TUNE.map(([, , midi]) => midi));
+      heard.forEach(({ seconds, cents }, index) => {
+        expect(Math.abs(seconds - at(at(TUNE, index), 0))).toBeLessThan(0.03);
+        expect(Math.abs(cents)).toBeLessThan(12);
+      });
+    },
+  );
+
+  test('silence and noise hold none', () => {
+    expect(notesIn(framesOf(new Float32Array(RATE), RATE))).toEqual([]);
+    expect(notesIn(framesOf(plucked([[0.2, 0.001, 60]]), RATE))).toEqual([]);
+  });
+});
+
+describe('landings', () => {
+  const chart = chartOf('| Dm7 | G7 | Cmaj7 | A7 |');
+  const targets = [
+    { index: 0, midi: 65 },
+    { index: 1, midi: 71 },
+    { index: 2, midi: 64 },
+  ];
+  const note = (beat: number, midi: number, beats: number | null = 1, cents = 0) => ({
+    ...{ beat, midi, beats, cents },
+  });
+  const verdicts = (...heard: ReturnType<typeof note>[]) =>
+    landingsOf(chart, targets, heard).landings.map(({ verdict }) => verdict);
+
+  test.each([
+    ['landed', note(4.1, 71)],
+    ['landed', note(3.8, 71)],
+    ['another octave', note(4, 59)],
+    ['another chord tone', note(4, 67)],
+    ['early', note(3.5, 71)],
+    ['late', note(4.5, 71)],
+    ['missed', note(4, 69, 0.5)],
+    ['missed', note(5.2, 71)],
+    ['landed', note(2, 71, 3)],
+  ] as const)('%s', (verdict, heard) => {
+    expect(verdicts(note(0, 65), heard, note(8, 64))).toEqual(['landed', verdict, 'landed']);
+  });
+
+  test('the very pitch is taken before another tone, and no note answers twice', () => {
+    expect(verdicts(note(0, 65), note(4, 67), note(4.5, 71), note(8, 64))[1]).toBe('late');
+    const twice = landingsOf(
+      chartOf('| G7 G7 |'),
+      [
+        { index: 0, midi: 71 },
+        { index: 1, midi: 71 },
+      ],
+      [note(1, 71, 0.5)],
+    );
+    expect(twice.landings.map(({ verdict }) => verdict)).toEqual(['late', 'missed']);
+  });
+
+  test('says how it went, and what to listen for next', () => {
+    const { landed, asked, sentence, landings } = landingsOf(chart, targets, [
+      note(0, 65),
+      note(8, 64, 1, -30),
+    ]);
+    expect([landed, asked]).toEqual([2, 3]);
+    expect(sentence).toBe('2 of 3 targets landed. Listen next for B, the third of G7, in bar 2.');
+    expect(landings[1]).toMatchObject({ heard: null, beatsLate: null });
+    expect(landings[2]?.sentence).toBe('E, the third of Cmaj7: landed. It was 30 cents flat.');
+  });
+});
