@@ -154,4 +154,25 @@ describe('the lick book', () => {
       (shown) => shown.length > 0,
     );
   });
+
+  test('the melody of a tune is written over its form and put back with it', async () => {
+    const plan = await app.openPlan('title: Low Door\nkey: C\n| Am7 | Dm7 | G7 | Cmaj7 |');
+    await app.visit(`${plan.split('?')[0] ?? ''}/practice`);
+    await (await app.find('select[name="kind"] option[value="melody"]')).click();
+    await (await app.find('[data-write-melody]')).click();
+    await app.find('[data-grid][data-notes="0"]');
+    await script('document.querySelector("[data-grid]").focus()');
+    await press('5', '7', Key.ARROW_UP, '5', '8');
+    await kept();
+    await (await app.find('[data-find]')).click();
+    await (await app.findText('button', 'As its melody')).click();
+    await app.find('html[data-ready="practice"]');
+    await (await app.find('select[name="kind"] option[value="melody"]')).click();
+    await app.eventually(
+      () => texts('[data-goal]'),
+      (goals) => goals.some((goal) => goal.startsWith('Know the tune')),
+    );
+    await app.find('[data-notation][data-drawn]');
+    await app.findText('button', 'Take the melody away');
+  });
 });

@@ -8,6 +8,7 @@ import { at, modulo } from '../lists';
 import type { Neck } from '../neck/neck';
 import { pitchClass } from '../notes/notes';
 import type { Midi } from '../notes/pitch';
+import { spokenSize } from '../targets/sentences';
 import type { Beats } from '../time/units';
 import { list } from '../words';
 import { evidenceFor, strongBeats } from './heard';
@@ -135,16 +136,6 @@ function inTime(own: readonly Stay[], there: readonly Stay[], end: Beats): boole
   });
 }
 
-const MOVED = [
-  'as it is',
-  'a half step',
-  'a whole step',
-  'a minor third',
-  'a major third',
-  'a fourth',
-  'a tritone',
-] as const;
-
 function sentenceFor(
   match: Match,
   chords: readonly Chord[],
@@ -152,8 +143,8 @@ function sentenceFor(
   semitones: number,
 ): string {
   const names = list(chords.map(word));
-  const size = MOVED[Math.abs(semitones)] ?? `${Math.abs(semitones)} half steps`;
-  const moved = semitones === 0 ? size : `${size} ${semitones > 0 ? 'up' : 'down'}`;
+  const size = spokenSize(semitones);
+  const moved = semitones === 0 ? 'as it is' : `${size} ${semitones > 0 ? 'up' : 'down'}`;
   const where = `Bar ${bar}, ${moved}`;
   if (match === 'same changes') return `${where}: the same changes, ${names}.`;
   if (match === 'same chord') return `${where}: the same chord, ${names}.`;

@@ -63,7 +63,7 @@ const isTone = ({ root, quality }: Chord, midi: Midi): boolean =>
   quality.degrees.some((tone) => halfSteps(tone) === modulo(midi - pitchClass(root), 12));
 
 /** The distinct chords of a chart, in the order in which they first come. */
-export function distinctChords({ chords }: Chart): readonly Chord[] {
+function distinctChords({ chords }: Chart): readonly Chord[] {
   return chords.reduce<readonly Chord[]>(
     (found, { chord }) => (found.some((one) => sameChord(one, chord)) ? found : [...found, chord]),
     [],

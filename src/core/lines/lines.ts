@@ -26,7 +26,7 @@ import { type Onset, onsetsOf } from './onsets';
 import { type LinePlan, planLine, planWords } from './plan';
 import { restsIn } from './rests';
 import type { LineMetre } from './rhythm';
-import { type LineScore, scoreLine } from './score';
+import { LEAP, type LineScore, scoreLine } from './score';
 import type { ChordSpan } from './spans';
 
 export interface LineRequest {
@@ -84,8 +84,6 @@ function regionFor({ zone, neck, targets }: LineRequest, span: number): Zone {
 /** By half steps: steps are cheapest, the same note again the dearest of small moves. */
 const MOVES = [34, 1, 0, 3, 4, 20, 24, 24] as const;
 const FAR = { from: 26, each: 2 } as const;
-/** A fourth: from here on a move is a leap. */
-export const LEAP = 5;
 const COSTS = {
   /** From chord tone to chord tone by a third or a fourth. */
   skip: -3,

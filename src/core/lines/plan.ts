@@ -10,7 +10,7 @@ import { drawMotif, type Motif } from './motif';
 import type { LineMetre } from './rhythm';
 
 /** What a phrase does with the motif. */
-export const PHRASE_ROLES = [
+const PHRASE_ROLES = [
   'statement',
   'repeat',
   'sequence',
@@ -211,7 +211,7 @@ const barWords = ({ bars: { first, last } }: PlannedPhrase): string =>
 const INTERVALS = ['', 'a step', 'a third', 'a fourth', 'a fifth', 'a sixth', 'a seventh'] as const;
 
 /** How far a phrase lies from the first, in steps: `a third lower`. */
-export function distanceWords(steps: number): string {
+function distanceWords(steps: number): string {
   const size = Math.abs(Math.round(steps));
   if (size === 0) return 'at the same height';
   const words = INTERVALS[size] ?? (size === 7 ? 'an octave' : 'more than an octave');

@@ -39,7 +39,8 @@ export interface Scored {
 }
 
 const CLOSE = 1e-6;
-const LEAP = 5;
+/** A fourth: from here on a move is a leap, in half steps. */
+export const LEAP = 5;
 
 /** Full where a value lies within bounds, less the further it lies outside. */
 const within = (value: number, least: number, most: number, slack: number): number =>

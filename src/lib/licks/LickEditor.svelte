@@ -1,6 +1,5 @@
 <!-- One lick: written as tablature, read, heard, moved, and found in the charts. -->
 <script lang="ts">
-  import FileInput from '@lucide/svelte/icons/file-input';
   import Play from '@lucide/svelte/icons/play';
   import Redo from '@lucide/svelte/icons/redo-2';
   import Stop from '@lucide/svelte/icons/square';
@@ -17,13 +16,7 @@
   import { readFeel } from '$core/time/feel';
   import { lineEvents, passageProgramme, programmeOf } from '$lib/audio/programme';
   import { pageTransport } from '$lib/audio/transport.svelte';
-  import {
-    PASSAGE_FORMATS,
-    PASSAGE_TYPES,
-    type PassageFormat,
-    passageFile,
-    passageFormatName,
-  } from '$lib/formats/passages';
+  import PassageFiles from '$lib/formats/PassageFiles.svelte';
   import { readPassageFile } from '$lib/formats/opening';
   import { atWidth, layOut } from '$lib/neck/layout';
   import Neck from '$lib/neck/Neck.svelte';
@@ -31,7 +24,6 @@
   import Notation from '$lib/notation/Notation.svelte';
   import { momentAt, momentsOf, soundingAt } from '$lib/practice/moments';
   import { instrumentOf, neckOf, type Settings } from '$lib/settings/settings';
-  import { download } from '$lib/ui/download';
   import { inform, warn } from '$lib/ui/messages.svelte';
   import { createLickEditing } from './editing.svelte';
   import { lickMarks } from './marks';
@@ -122,17 +114,6 @@
   );
   const marks = $derived(lickMarks(editing.reading?.notes ?? [], editing.chart, sounding));
 
-  async function open(file: File | undefined) {
-    if (!file) return;
-    const result = await readPassageFile(new Uint8Array(await file.arrayBuffer()), neck);
-    if (!result.ok) {
-      warn(result.message);
-      return;
-    }
-    for (const remark of result.remarks) inform(remark);
-    take({ ...result.passage, title: result.passage.title || file.name.replace(/\.\w+$/u, '') });
-  }
-
   /** What was read becomes this lick while it is empty, else another. */
   function take(read: Passage) {
     const made = lickOfPassage(read, 'mine');
@@ -154,17 +135,6 @@
     take(result.passage);
     pasted = '';
     pasting = false;
-  }
-
-  async function save(format: PassageFormat) {
-    if (!passage) return;
-    try {
-      const { file, remarks } = await passageFile(passage, format);
-      download(file);
-      for (const remark of remarks) inform(remark);
-    } catch {
-      warn('The file could not be written.');
-    }
   }
 
   const PLACEHOLDER = 'e|-----5-7-|\nB|-5-8-----|\n…';
@@ -262,35 +232,7 @@
     <label class="flex items-center gap-1">
       <input type="checkbox" name="staff" bind:checked={staff} />Staff
     </label>
-    <select
-      class="field w-28"
-      name="export"
-      aria-label="Export"
-      value=""
-      onchange={(event) => {
-        const picked = PASSAGE_FORMATS.find((one) => one === event.currentTarget.value);
-        event.currentTarget.value = '';
-        if (picked) void save(picked);
-      }}
-    >
-      <option value="">Export…</option>
-      {#each PASSAGE_FORMATS as format (format)}<option value={format}
-          >{passageFormatName(format)}</option
-        >{/each}
-    </select>
-    <label class="button-quiet cursor-pointer focus-within:outline-2" title="Open a file">
-      <FileInput size={16} aria-hidden="true" />Open
-      <input
-        type="file"
-        class="sr-only"
-        id="lick-file"
-        accept={PASSAGE_TYPES}
-        onchange={(event) => {
-          void open(event.currentTarget.files?.[0]);
-          event.currentTarget.value = '';
-        }}
-      />
-    </label>
+    <PassageFiles {passage} {neck} what="a lick" id="lick-file" onopen={take} />
     <button class="button-quiet" aria-expanded={pasting} onclick={() => (pasting = !pasting)}
       >Paste tablature</button
     >

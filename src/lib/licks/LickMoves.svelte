@@ -59,9 +59,10 @@
     places = found;
   }
 
-  async function put(place: LickPlaceShown) {
-    if (await putOn(editing.id, place)) {
-      await goto(addressOf(place.chart, 'play', { index: place.index, zone: null }));
+  async function put(place: LickPlaceShown, as: 'sheet' | 'melody') {
+    if (await putOn(editing.id, place, as)) {
+      const screen = as === 'sheet' ? 'play' : 'practice';
+      await goto(addressOf(place.chart, screen, { index: place.index, zone: null }));
     } else warn('It could not be put there: try again.');
   }
 </script>
@@ -124,15 +125,22 @@
         data-places={places.length}
       >
         {#each places as place, which (which)}
-          <li>
+          <li class="flex items-stretch rounded border border-line">
             <button
-              class="w-full rounded border border-line px-2 py-1 text-left hover:border-ink"
+              class="min-w-0 flex-1 px-2 py-1 text-left hover:bg-sheet"
               title="Put it there, and play it with the band"
-              onclick={() => put(place)}
+              onclick={() => put(place, 'sheet')}
             >
               <span class="heading">{place.title}</span>
               <span class="block">{showSymbol(place.sentence)}</span>
             </button>
+            {#if place.index === 0}
+              <button
+                class="border-l border-line px-2 text-ink-soft hover:bg-sheet hover:text-ink"
+                title="Make it the melody of this tune"
+                onclick={() => put(place, 'melody')}>As its melody</button
+              >
+            {/if}
           </li>
         {:else}
           <li role="status">In none of the charts, even moved.</li>

@@ -5,6 +5,7 @@ import {
   lickConflict,
   type LickPlaceShown,
   placesAnswer,
+  type PutRequest,
   type StoredLick,
 } from './messages';
 
@@ -76,10 +77,13 @@ export async function findPlaces(id: string): Promise<readonly LickPlaceShown[] 
   return parsed.success ? parsed.data.places : null;
 }
 
-/** Puts a lick on a chart; whether that was done. */
+/** Puts a lick on a chart, to be played there or as its melody; whether that was done. */
 export async function putOn(
   id: string,
   { chart, index, semitones }: Pick<LickPlaceShown, 'chart' | 'index' | 'semitones'>,
+  as: PutRequest['as'],
 ): Promise<boolean> {
-  return (await call(`/api/licks/${id}/fits`, 'POST', { chart, index, semitones }))?.ok ?? false;
+  return (
+    (await call(`/api/licks/${id}/fits`, 'POST', { chart, index, semitones, as }))?.ok ?? false
+  );
 }

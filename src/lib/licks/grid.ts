@@ -65,7 +65,7 @@ export const noteAt = ({ notes, beat, string }: Grid): LickNote | undefined =>
   notes.find((note) => same(note.beat, beat));
 
 /** The note that letters speak of: just written, under the cursor, else the last before it. */
-export function spokenOf(grid: Grid): LickNote | undefined {
+function spokenOf(grid: Grid): LickNote | undefined {
   const { notes, beat, wrote } = grid;
   const fresh = notes.find(
     (note) => wrote !== null && same(note.beat, wrote.beat) && note.string === wrote.string,

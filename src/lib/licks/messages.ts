@@ -25,7 +25,6 @@ export const keptNotes = content.notes;
 const stored = z.object({ id: z.string(), revision: z.int(), ...content });
 export type StoredLick = z.infer<typeof stored>;
 
-export const lickAnswer = stored;
 export const licksAnswer = z.array(stored);
 export const lickConflict = z.object({ current: stored });
 
@@ -34,7 +33,10 @@ export const putRequest = z.object({
   chart: z.string().check(z.maxLength(40)),
   index: z.int().check(z.minimum(0), z.maximum(8_192)),
   semitones: z.int().check(z.minimum(-24), z.maximum(24)),
+  /** As a sheet to be played there, or as the tune's melody. */
+  as: z._default(z.enum(['sheet', 'melody']), 'sheet'),
 });
+export type PutRequest = z.infer<typeof putRequest>;
 
 export const placesAnswer = z.object({
   places: z.array(

@@ -5,6 +5,9 @@
   import ChevronRight from '@lucide/svelte/icons/chevron-right';
   import { degreeOver } from '$core/chords/over';
   import type { Passage, PlayedNote } from '$core/phrases/passage';
+  import { MELODY_KINDS } from '$core/exercises/kinds';
+  import { LICK_LIMITS } from '$core/licks/lick';
+  import { createLick } from '$lib/licks/api';
   import { readLick } from '$core/licks/reading';
   import { SCORE_PARTS, type ScorePart } from '$core/lines/score';
   import { list } from '$core/words';
@@ -133,6 +136,18 @@
     });
     study.chooseZone(zone);
     void goto(addressOf(study.id, 'play', { index: around ? from : study.nowIndex, zone }));
+  }
+
+  /** The melody written as a lick over the whole form, from where it is put back here. */
+  async function writeMelody() {
+    const { chart, document } = study;
+    if (!chart) return;
+    const id = await createLick({
+      ...{ title: `${chart.source.title || 'Untitled'}, the melody`, tags: ['melody'] },
+      ...{ source: 'mine', chart: document.text.slice(0, LICK_LIMITS.chart), notes: [] },
+    });
+    if (id === null) warn('The server does not answer.');
+    else await goto(`/licks/${id}`);
   }
 
   /** Steps to the first note over a chord. */
@@ -287,6 +302,9 @@
   <div class="flex shrink-0 flex-wrap gap-x-4 text-sm print:hidden">
     {#if !practice.opened && practice.exercise}
       <p data-goal>{practice.exercise.goal}</p>
+    {/if}
+    {#if MELODY_KINDS.has(practice.settings.kind) && study.plan.melody === null && !practice.opened}
+      <button class="button" data-write-melody onclick={writeMelody}>Write it</button>
     {/if}
     {#if idea || heard}
       <details

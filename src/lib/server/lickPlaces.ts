@@ -9,13 +9,13 @@ import { writePassageJson } from '$core/formats/passage/json';
 import { STANDARD_NECK } from '$core/neck/neck';
 import { passageOf } from '$core/phrases/passage';
 import { instrumentOf, neckOf } from '$lib/settings/settings';
-import { keepSheet } from '$lib/study/edits';
+import { keepSheet, setMelody } from '$lib/study/edits';
 import { isNewerPlan, type PracticeSheet, readPlan, writePlan } from '$lib/study/plan';
 import { readView } from '$lib/study/view';
-import { findChart, listCharts, saveChart, saveView } from './charts';
+import { findChart, listCharts, saveChart, type SaveResult, saveView } from './charts';
 import type { Db } from './database';
 import { findSettings } from './settings';
-import type { StoredLick } from '$lib/licks/messages';
+import type { PutRequest, StoredLick } from '$lib/licks/messages';
 
 export interface LickPlace {
   readonly chart: string;
@@ -62,11 +62,16 @@ export type PutResult =
   | { readonly kind: 'missing' }
   | { readonly kind: 'refused'; readonly message: string };
 
+const kept = ({ kind }: SaveResult, chart: string): PutResult =>
+  kind === 'saved'
+    ? { kind: 'put', chart }
+    : { kind: 'refused', message: 'The chart was being changed just now: try again.' };
+
 /** Keeps a lick with a chart, moved to a chord of it, and sets its stage up to play it there. */
 export async function putLick(
   db: Db,
   lick: StoredLick,
-  { chart: id, index, semitones }: { chart: string; index: number; semitones: number },
+  { chart: id, index, semitones, as }: PutRequest,
 ): Promise<PutResult> {
   const stored = await findChart(db, id);
   const chart = stored && chartOf(stored.text);
@@ -86,6 +91,17 @@ export async function putLick(
     ...note,
     beat: note.beat + offset,
   }));
+  if (as === 'melody') {
+    const melody = moved.map(({ beat, beats, string, fret, techniques }) => ({
+      ...{ beat, beats, string, fret },
+      techniques: [...techniques],
+    }));
+    const next = writePlan(setMelody(melody)(plan));
+    return kept(
+      await saveChart(db, id, { revision: stored.revision, text: stored.text, plan: next }),
+      id,
+    );
+  }
   const { key } = readHarmony(chart).key;
   const passage = passageOf(chart, key, neck, lick.title, overChart(chart, key, neck, moved));
   const zone = zoneOfLick(neck, moved);
@@ -105,9 +121,7 @@ export async function putLick(
     text: stored.text,
     plan: next,
   });
-  if (saved.kind !== 'saved') {
-    return { kind: 'refused', message: 'The chart was being changed just now: try again.' };
-  }
+  if (saved.kind !== 'saved') return kept(saved, id);
   const end = Math.max(...moved.map(({ beat, beats }) => beat + beats));
   const bars = Math.max(
     1,
