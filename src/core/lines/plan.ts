@@ -10,16 +10,8 @@ import { drawMotif, type Motif } from './motif';
 import type { LineMetre } from './rhythm';
 
 /** What a phrase does with the motif. */
-const PHRASE_ROLES = [
-  'statement',
-  'repeat',
-  'sequence',
-  'answer',
-  'inversion',
-  'fragment',
-  'free',
-] as const;
-export type PhraseRole = (typeof PHRASE_ROLES)[number];
+export type PhraseRole =
+  'statement' | 'repeat' | 'sequence' | 'answer' | 'inversion' | 'fragment' | 'free';
 
 export interface PlannedPhrase {
   readonly role: PhraseRole;
