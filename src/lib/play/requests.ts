@@ -3,9 +3,12 @@ import { rememberBy } from '$core/cache';
 import type { ExerciseRequest } from '$core/exercises/exercises';
 import { MELODY_KINDS } from '$core/exercises/kinds';
 import type { RouteRequest } from '$core/targets/route';
-import { stringCount } from '$core/neck/neck';
-import { melodyOver } from '$lib/study/melody';
-import type { PracticeSheet } from '$lib/study/plan';
+import { overChart } from '$core/licks/lick';
+import { movedLick } from '$core/licks/moving';
+import type { LickNote } from '$core/licks/sounding';
+import { type Neck, stringCount } from '$core/neck/neck';
+import { melodyOn } from '$lib/study/melody';
+import type { Plan, PracticeSheet } from '$lib/study/plan';
 import type { PlaySettings } from '$lib/study/playing';
 import { routeRequest } from '$lib/study/routes';
 import type { Study } from '$lib/study/study.svelte';
@@ -23,6 +26,12 @@ interface Asked {
   /** The kept sheet that is the line; null for none. */
   readonly kept: PracticeSheet | null;
   readonly at: (halfSteps: number) => Staged;
+}
+
+/** The melody in the key of a pass, under the hand that plays it here. */
+function sungIn(plan: Plan, neck: Neck, halfSteps: number): readonly LickNote[] {
+  const melody = melodyOn(plan, neck);
+  return halfSteps === 0 ? melody : movedLick(neck, melody, halfSteps, null);
 }
 
 /** Requests by the key of a pass: the same key asks the very same. */
@@ -43,7 +52,9 @@ export function passRequests({ study, settings, kept, at }: Asked) {
       materials: planned.map(({ material }) => material),
       intents: planned.map(({ intent }) => intent),
       prefer: plan.targets.prefer,
-      melody: MELODY_KINDS.has(wanted.kind) ? melodyOver(plan, chart, key, neck, halfSteps) : null,
+      melody: MELODY_KINDS.has(wanted.kind)
+        ? overChart(chart, key, neck, sungIn(plan, neck, halfSteps))
+        : null,
     };
     const routes = routeRequest({ plan: { ...plan, pins }, neck, planned, zone });
     return { exercise, routes: { ...routes, count: chosen + 1 } };

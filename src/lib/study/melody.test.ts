@@ -1,0 +1,58 @@
+import { describe, expect, test } from 'vitest';
+import { readChart } from '$core/chart/form';
+import { transposeChart } from '$core/chart/rewrite';
+import { makeNeck } from '$core/neck/instruments';
+import { pitchAt, STANDARD_NECK } from '$core/neck/neck';
+import { note, noteName } from '$core/notes/notes';
+import { laneOfMelody } from '$lib/plan/melodyLane';
+import { alignPlan } from './align';
+import { melodyOn, melodyOver } from './melody';
+import { EMPTY_PLAN, type Plan } from './plan';
+
+const TEXT = 'key: C\n| Cmaj7 | Am7 | Dm7 G7 |';
+const chartOf = (text: string) => {
+  const result = readChart(text);
+  if (!result.ok) throw new Error(result.problems[0]?.message);
+  return result.chart;
+};
+const MELODY: NonNullable<Plan['melody']> = [
+  { beat: 0, beats: 3, string: 2, fret: 5, techniques: [] },
+  { beat: 3.5, beats: 2, string: 2, fret: 10, techniques: [{ kind: 'slide', from: 8 }] },
+  { beat: 11, beats: 1, string: 1, fret: 1, techniques: [] },
+];
+const plan: Plan = { ...EMPTY_PLAN, melody: MELODY };
+
+describe('the melody of a tune', () => {
+  test('is the lane of what each chord is met with', () => {
+    const chart = chartOf(TEXT);
+    const lane = laneOfMelody(chart, STANDARD_NECK, melodyOver(plan, chart, null, STANDARD_NECK));
+    // Over D minor nothing sounds; over G7 the F comes late.
+    expect(
+      lane.map(({ index, note: met, halfSteps }) => [index, noteName(met), halfSteps]),
+    ).toEqual([
+      [0, 'E', 0],
+      [1, 'A', 5],
+      [3, 'F', -4],
+    ]);
+  });
+
+  test('moves with a transposed chart, its slides with it', () => {
+    const chords = alignPlan(plan, chartOf(TEXT), STANDARD_NECK);
+    const up = chartOf(transposeChart(TEXT, note('C'), note('D')) ?? '');
+    const moved = alignPlan(chords, up, STANDARD_NECK).melody ?? [];
+    expect(moved.map((one) => pitchAt(STANDARD_NECK, one))).toEqual(
+      MELODY.map((one) => pitchAt(STANDARD_NECK, one) + 2),
+    );
+    expect(moved[1]?.techniques).toEqual([{ kind: 'slide', from: 10 }]);
+  });
+
+  test('leaves out what another instrument has no place for', () => {
+    const bass = makeNeck({ tuning: ['E1', 'A1', 'D2', 'G2'], frets: 12 });
+    if (!bass.ok) throw new Error(bass.message);
+    const high = {
+      ...plan,
+      melody: [...MELODY, { beat: 10, beats: 1, string: 5, fret: 3, techniques: [] }],
+    };
+    expect(melodyOn(high, bass.neck)).toHaveLength(3);
+  });
+});
