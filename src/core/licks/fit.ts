@@ -2,7 +2,7 @@
  * Finding a lick: every place in charts where it is right once it is moved — over the same
  * changes, over the same chord, or over chords it sounds as well on.
  */
-import type { Chart } from '../chart/form';
+import type { Chart, PlayedChord } from '../chart/form';
 import { type Chord, chordName, sameChord } from '../chords/chords';
 import { at, modulo } from '../lists';
 import type { Neck } from '../neck/neck';
@@ -74,12 +74,16 @@ interface Shape {
   readonly time: Chart['source']['time'];
 }
 
+/** The chord a lick starts on: what its first note sounds over, or comes just ahead of. */
+export function startOf(chart: Chart, notes: readonly LickNote[]): PlayedChord | null {
+  const begins = Math.max(0, (notes[0]?.beat ?? 0) + AHEAD);
+  return chart.chords.findLast(({ beat }) => beat <= begins + CLOSE) ?? chart.chords[0] ?? null;
+}
+
 /** What of a lick decides where it is right; null where it has no notes or no chords. */
 function shapeOf(chart: Chart, neck: Neck, notes: readonly LickNote[]): Shape | null {
-  const first = notes[0];
-  if (!first || chart.chords.length === 0) return null;
-  const begins = Math.max(0, first.beat + AHEAD);
-  const start = chart.chords.findLast(({ beat }) => beat <= begins + CLOSE) ?? at(chart.chords, 0);
+  const start = startOf(chart, notes);
+  if (!start || notes.length === 0) return null;
   const end = Math.max(...notes.map(({ beat, beats }) => beat + beats));
   const latest = Math.max(...notes.map(({ beat }) => beat));
   const all = staysFrom(chart, start.index);

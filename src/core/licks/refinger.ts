@@ -3,10 +3,18 @@
  * licks moved as a shape or laid out anew.
  */
 import { at, range } from '../lists';
-import { fretFor, type Neck, pitchAt, type Place, stringCount, type Zone } from '../neck/neck';
+import {
+  fretFor,
+  type Neck,
+  pitchAt,
+  type Place,
+  stringCount,
+  wholeNeck,
+  type Zone,
+} from '../neck/neck';
 import type { Midi } from '../notes/pitch';
 import { bestPaths } from '../paths/layered';
-import { type Technique, techniqueOf } from '../phrases/techniques';
+import { shiftSlides, type Technique, techniqueOf } from '../phrases/techniques';
 import type { LickNote } from './sounding';
 
 /** What a fingering costs, in whole points: what the hand does, what the picking hand does. */
@@ -211,25 +219,6 @@ export interface Refingered {
   readonly outOfReach: readonly number[];
 }
 
-/** A slide's frets moved as far as its note. */
-const shifted = (
-  techniques: readonly Technique[],
-  frets: number,
-  neck: Neck,
-): readonly Technique[] =>
-  techniques.map((one): Technique => {
-    if (one.kind !== 'slide') return one;
-    const move = (fret: number | undefined) =>
-      fret === undefined ? undefined : Math.max(neck.capo, Math.min(neck.frets, fret + frets));
-    const from = move(one.from);
-    const to = move(one.to);
-    return {
-      kind: 'slide',
-      ...(from === undefined ? {} : { from }),
-      ...(to === undefined ? {} : { to }),
-    };
-  });
-
 /** Moves a lick: as the shape it is, or re-fingered at its new pitch. */
 export function refinger(request: RefingerRequest): Refingered {
   const { neck, notes, semitones, zone, keep } = request;
@@ -247,7 +236,7 @@ export function refinger(request: RefingerRequest): Refingered {
   const moved = notes.flatMap((note, index) => {
     const place = at(laid.places, index);
     if (!place) return [];
-    const techniques = shifted(note.techniques, place.fret - note.fret, neck);
+    const techniques = shiftSlides(note.techniques, place.fret - note.fret, wholeNeck(neck));
     return [{ ...note, ...place, techniques, midi: at(pitched, index).midi }];
   });
   return { notes: moved, cost: laid.cost, outOfReach };

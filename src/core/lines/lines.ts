@@ -8,7 +8,7 @@
  */
 import { chordNotes } from '../chords/chords';
 import { spellOver, weightOver, degreeOver } from '../chords/over';
-import { at, range } from '../lists';
+import { at, group, range } from '../lists';
 import type { Placed } from '../neck/fingering';
 import { reachOf, underHand } from '../neck/hand';
 import { inZone, type Neck, pitchAt, placesOf, stringCount, type Zone } from '../neck/neck';
@@ -256,8 +256,9 @@ function heightsFor(
     return { low, high: pitchAt(neck, { string: 1, fret: region.high }) };
   });
   const homes = onsets.map(({ span }) => pitchAt(neck, at(request.targets, span)));
+  const byPhrase = group(onsets, ({ phrase }) => phrase);
   return onsets.map(({ phrase, beat }, index) => {
-    const inside = onsets.filter((one) => one.phrase === phrase);
+    const inside = byPhrase.get(phrase) ?? [];
     const start = at(inside, 0).beat;
     const length = Math.max(1, at(inside, inside.length - 1).beat - start);
     const { up, reach } = at(arches, phrase);

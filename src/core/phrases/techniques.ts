@@ -62,6 +62,22 @@ export const bendBy = (halfSteps: number, release: boolean): Technique => ({
   ...(release ? { release } : {}),
 });
 
+/** Techniques with the frets of their slides moved as far as their note, kept on the string. */
+export const shiftSlides = (
+  techniques: readonly Technique[],
+  frets: number,
+  { low, high }: { readonly low: number; readonly high: number },
+): readonly Technique[] =>
+  techniques.map((one): Technique => {
+    if (one.kind !== 'slide') return one;
+    const moved = (fret: number) => Math.max(low, Math.min(high, fret + frets));
+    return {
+      kind: 'slide',
+      ...(one.from === undefined ? {} : { from: moved(one.from) }),
+      ...(one.to === undefined ? {} : { to: moved(one.to) }),
+    };
+  });
+
 /** What of some notes' techniques a format does not hold, as a sentence; none where it holds all. */
 export function lostTechniques(
   notes: readonly { readonly techniques: readonly Technique[] }[],

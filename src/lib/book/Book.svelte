@@ -5,6 +5,7 @@
   import Plus from '@lucide/svelte/icons/plus';
   import Search from '@lucide/svelte/icons/search';
   import { message, warn } from '$lib/ui/messages.svelte';
+  import { holdsWords } from '$lib/ui/search';
   import { goto, invalidateAll } from '$app/navigation';
   import {
     addDemoCharts,
@@ -45,14 +46,8 @@
   });
 
   let sought = $state('');
-  const folded = (text: string) => text.toLocaleLowerCase().normalize('NFKD');
   const found = $derived(
-    charts.filter((chart) => {
-      const haystack = folded(`${chart.title} ${chart.key ?? ''}`);
-      return folded(sought)
-        .split(/\s+/u)
-        .every((word) => haystack.includes(word));
-    }),
+    charts.filter((chart) => holdsWords(`${chart.title} ${chart.key ?? ''}`, sought)),
   );
 
   /** A progression of our own to begin with. */

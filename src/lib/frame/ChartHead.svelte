@@ -50,7 +50,9 @@
   });
 </script>
 
-<header class="flex min-h-10 shrink-0 items-center gap-x-3 gap-y-1 max-lg:flex-wrap print:hidden">
+<header
+  class="flex min-h-10 shrink-0 items-center gap-x-3 gap-y-1 max-lg:flex-wrap lg:max-xl:gap-x-1.5 print:hidden"
+>
   <a class="button-quiet -ml-2 shrink-0 text-sm print:hidden" href="/" title="Every chart">
     <BookOpen size={16} aria-hidden="true" />Book
   </a>

@@ -264,7 +264,7 @@
   <TabGrid {editing} beat={exercise ? null : moment} />
   <div class="shrink-0 overflow-x-auto" bind:clientWidth={width} role="group" aria-label="Neck">
     <Neck
-      class="min-w-3xl"
+      class="min-w-2xl"
       {neck}
       {layout}
       {marks}

@@ -12,6 +12,7 @@
   import { createSettings } from '$lib/settings/store.svelte';
   import { showSymbol } from '$lib/ui/glyphs';
   import { message, warn } from '$lib/ui/messages.svelte';
+  import { holdsWords } from '$lib/ui/search';
   import { createLick, deleteLick, restoreLick } from './api';
   import LickEditor from './LickEditor.svelte';
   import type { StoredLick } from './messages';
@@ -31,15 +32,12 @@
   let sought = $state('');
   let tag = $state('');
   const tags = $derived([...new Set(licks.flatMap((lick) => lick.tags))].sort());
-  const folded = (text: string) => text.toLocaleLowerCase().normalize('NFKD');
   const found = $derived(
-    licks.filter((lick) => {
-      const haystack = folded(`${lick.title} ${lick.tags.join(' ')} ${lick.source} ${lick.chart}`);
-      const words = folded(sought).split(/\s+/u);
-      return (
-        (tag === '' || lick.tags.includes(tag)) && words.every((word) => haystack.includes(word))
-      );
-    }),
+    licks.filter(
+      ({ title, tags: own, source, chart }) =>
+        (tag === '' || own.includes(tag)) &&
+        holdsWords(`${title} ${own.join(' ')} ${source} ${chart}`, sought),
+    ),
   );
 
   const BLANK: Lick = {

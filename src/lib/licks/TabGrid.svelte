@@ -117,7 +117,8 @@
 <div class="flex items-center gap-2 text-sm" aria-hidden="true">
   {#each LENGTHS as value, index (value)}
     <button
-      class="min-w-8 rounded border px-1.5 py-0.5 tabular-nums {index === editing.grid.length
+      class="min-w-8 shrink-0 rounded border px-1.5 py-0.5 tabular-nums {index ===
+      editing.grid.length
         ? 'border-ink bg-ink text-paper'
         : 'border-line'}"
       tabindex="-1"

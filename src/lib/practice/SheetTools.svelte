@@ -33,7 +33,7 @@
 >
 <label class="flex items-center gap-1 text-sm">
   <span class="sr-only">Speed</span>
-  <select class="field" bind:value={speed}>
+  <select class="field lg:max-xl:w-18 lg:max-xl:px-1" bind:value={speed}>
     {#each SPEEDS as one (one)}<option value={one}>{one * 100} %</option>{/each}
   </select>
 </label>

@@ -2,7 +2,7 @@
 import { randomUUID } from 'node:crypto';
 import { type Chart, readChart } from '$core/chart/form';
 import { readHarmony } from '$core/harmony/reading';
-import { fitLick, type Match } from '$core/licks/fit';
+import { fitLick, type Match, startOf } from '$core/licks/fit';
 import { overChart } from '$core/licks/lick';
 import { movedLick, zoneOfLick } from '$core/licks/moving';
 import { writePassageJson } from '$core/formats/passage/json';
@@ -84,9 +84,7 @@ export async function putLick(
   const plan = readPlan(stored.plan);
   const settings = await findSettings(db);
   const neck = neckOf(instrumentOf(settings.settings, plan.instrument));
-  const first = lick.notes[0]?.beat ?? 0;
-  const begins = own.chords.findLast(({ beat }) => beat <= Math.max(0, first + 0.5) + 1e-6);
-  const offset = place.beat - (begins?.beat ?? 0);
+  const offset = place.beat - (startOf(own, lick.notes)?.beat ?? 0);
   const moved = movedLick(neck, lick.notes, semitones, null).map((note) => ({
     ...note,
     beat: note.beat + offset,

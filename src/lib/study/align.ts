@@ -7,6 +7,7 @@ import { transposeCollection } from '$core/collections/collections';
 import { arpeggio, collectionMaterial, parseMaterial, triad } from '$core/lenses/material';
 import { range } from '$core/lists';
 import { fretFor, type Neck, pitchAt, type Place, stringCount } from '$core/neck/neck';
+import { shiftSlides } from '$core/phrases/techniques';
 import { halfSteps, type Interval } from '$core/notes/notes';
 import type { Plan, PlanChoice, SetAside } from './plan';
 
@@ -122,13 +123,8 @@ function movedMelody({ melody }: Plan, neck: Neck, shift: Interval): Plan['melod
   return melody.map((note) => {
     const place =
       movedPlace(neck, note, by) ?? movedPlace(neck, note, by > 0 ? by - 12 : by + 12) ?? note;
-    const frets = place.fret - note.fret;
-    const techniques = note.techniques.map((one) => {
-      if (one.kind !== 'slide') return one;
-      const moved = (fret: number | undefined) =>
-        fret === undefined ? undefined : Math.max(0, Math.min(neck.frets, fret + frets));
-      return { ...one, from: moved(one.from), to: moved(one.to) };
-    });
+    const onString = { low: 0, high: neck.frets };
+    const techniques = [...shiftSlides(note.techniques, place.fret - note.fret, onString)];
     return { ...note, string: place.string, fret: place.fret, techniques };
   });
 }

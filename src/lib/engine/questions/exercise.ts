@@ -5,11 +5,10 @@ import { degreeOver } from '$core/chords/over';
 import { makeExercise } from '$core/exercises/exercises';
 import { EXERCISES, LINE_KINDS } from '$core/exercises/kinds';
 import { techniqueSchema } from '$core/formats/passage/techniqueSchema';
-import { chordIndexAt, speller } from '$core/licks/sounding';
+import { overChart } from '$core/licks/lick';
 import { EXTENTS } from '$core/lines/spans';
-import { pitchAt, stringCount } from '$core/neck/neck';
-import { simplestPitch } from '$core/notes/spelling';
-import { inTime, struck } from '$core/phrases/passage';
+import { stringCount } from '$core/neck/neck';
+import { inTime } from '$core/phrases/passage';
 import { degreeName } from '$core/notes/degrees';
 import { noteName } from '$core/notes/notes';
 import { notesPerBeat, SUBDIVISIONS } from '$core/time/subdivision';
@@ -99,13 +98,6 @@ export const exercise = question({
     }
     const melody = requestedNotes(neck, asked.melody ?? [], 'melody');
     if (!melody.ok) return melody;
-    const sung = melody.value.map((note) => {
-      const index = chordIndexAt(chart, note.beat);
-      const over = chart.chords[index ?? -1];
-      const midi = pitchAt(neck, note);
-      const spelled = over ? speller(over.chord, key)(midi) : simplestPitch(midi);
-      return struck({ ...note, note: spelled, chord: index });
-    });
     const { title, goal, passage, warnings } = makeExercise({
       ...{
         chart,
@@ -121,7 +113,7 @@ export const exercise = question({
         strings,
         group: asked.group,
         switchAt: asked.switchAt ?? null,
-        melody: inTime(sung),
+        melody: inTime(overChart(chart, key, neck, melody.value)),
         zones,
       },
       zone: asked.zone ?? opening,
