@@ -26,8 +26,8 @@ const CORE_FOLDERS = [
 ];
 /** What the folders of the core may import from elsewhere: readers of files, and the pitch of a sound. */
 const CORE_PACKAGES = {
-  formats: ['fast-xml-parser', 'fflate', '@tonejs/midi', 'midi-file', 'zod'],
-  listening: ['pitchy'],
+  formats: ['fast-xml-parser', 'fflate', '@tonejs/midi', 'midi-file', 'wavefile', 'zod'],
+  listening: ['fft.js', 'pitchy'],
 };
 
 /** @param {string} folder */

@@ -1,9 +1,8 @@
 import { describe, expect, test } from 'vitest';
 import { type Chart, readChart } from '../chart/form';
 import { at, range } from '../lists';
-import { framesOf } from './frames';
 import { landingsOf } from './landings';
-import { notesIn } from './notes';
+import { createListener, notesIn } from './notes';
 
 function chartOf(text: string): Chart {
   const result = readChart(text);
@@ -55,10 +54,10 @@ describe('notes out of sound', () => {
     [1.3, 0.4, 40],
   ] as const;
 
-  test.each([RATE, 48_000, 96_000, 22_050])(
+  test.each([RATE, 48_000, 96_000, 22_050, 16_000, 8_000])(
     'are found with their pitch and beginning at %i Hz',
     (rate) => {
-      const heard = notesIn(framesOf(plucked(TUNE, rate), rate));
+      const heard = notesIn(plucked(TUNE, rate), rate);
       expect(heard.map(({ midi }) => midi)).toEqual(TUNE.map(([, , midi]) => midi));
       heard.forEach(({ seconds, cents }, index) => {
         expect(Math.abs(seconds - at(at(TUNE, index), 0))).toBeLessThan(0.03);
@@ -68,8 +67,73 @@ describe('notes out of sound', () => {
   );
 
   test('silence and noise hold none', () => {
-    expect(notesIn(framesOf(new Float32Array(RATE), RATE))).toEqual([]);
-    expect(notesIn(framesOf(plucked([[0.2, 0.001, 60]]), RATE))).toEqual([]);
+    expect(notesIn(new Float32Array(RATE), RATE)).toEqual([]);
+    expect(notesIn(plucked([[0.2, 0.001, 60]]), RATE)).toEqual([]);
+  });
+});
+
+describe('a listener', () => {
+  const line = range(0, 12).map(
+    (index) => [0.3 + 0.25 * index, 0.24, 50 + ((index * 5) % 13)] as const,
+  );
+
+  test.each([64, 128, 1_000, 44_100])('hears the same by %i samples at a time', (size) => {
+    const sound = plucked(line);
+    const listener = createListener(RATE);
+    const heard = range(0, Math.ceil(sound.length / size)).flatMap((part) =>
+      listener.hear(sound.subarray(part * size, (part + 1) * size)),
+    );
+    expect([...heard, ...listener.finish()]).toEqual(notesIn(sound, RATE));
+    expect(notesIn(sound, RATE).map(({ midi }) => midi)).toEqual(line.map(([, , midi]) => midi));
+  });
+
+  test('says what sounds before it has ended, and nothing when it has', () => {
+    const listener = createListener(RATE);
+    const sound = plucked([[0.3, 1, 57]]);
+    listener.hear(sound.subarray(0, 0.25 * RATE));
+    expect(listener.sounding()).toBeNull();
+    listener.hear(sound.subarray(0.25 * RATE, 0.6 * RATE));
+    expect(Math.abs((listener.sounding()?.pitch ?? 0) - 57)).toBeLessThan(0.1);
+    listener.hear(sound.subarray(0.6 * RATE));
+    listener.hear(new Float32Array(RATE));
+    expect(listener.sounding()).toBeNull();
+  });
+});
+
+describe('one string', () => {
+  /** One pluck whose pitch goes as `pitchAt` says, second by second. */
+  function gliding(pitchAt: (seconds: number) => number, seconds = 1.2): Float32Array {
+    let phase = 0;
+    return Float32Array.from({ length: (seconds + 0.6) * RATE }, (_, index) => {
+      const time = index / RATE - 0.3;
+      if (time < 0 || time > seconds) return 0.002 * Math.sin(index * index);
+      phase += (2 * Math.PI * 440 * 2 ** ((pitchAt(time) - 69) / 12)) / RATE;
+      const sum = range(1, 7).reduce((all, part) => all + Math.sin(part * phase) / part, 0);
+      return 0.2 * sum * Math.exp(-1.5 * time) * Math.min(1, time / 0.002);
+    });
+  }
+  const ramp = (from: number, to: number, at0: number, takes: number) => (time: number) =>
+    from + (to - from) * Math.max(0, Math.min(1, (time - at0) / takes));
+
+  test.each([0.5, 1, 1.5, 2, 3])('bent by %f half steps is one note, bent so far', (bend) => {
+    const heard = notesIn(gliding(ramp(60, 60 + bend, 0.3, 0.2)), RATE);
+    expect(heard.map(({ midi, bent }) => [midi, bent])).toEqual([[60, bend]]);
+  });
+
+  test('slid is two notes, whichever way', () => {
+    for (const to of [57, 58, 62, 65]) {
+      const heard = notesIn(gliding(ramp(60, to, 0.4, 0.03)), RATE);
+      expect(heard.map(({ midi }) => midi)).toEqual([60, to]);
+      expect(heard[1]?.from).not.toBe('pick');
+    }
+  });
+
+  test('shaken is one note that is not bent', () => {
+    const heard = notesIn(
+      gliding((time) => 60 + 0.25 * Math.sin(35 * time)),
+      RATE,
+    );
+    expect(heard.map(({ midi, bent }) => [midi, bent])).toEqual([[60, 0]]);
   });
 });
 

@@ -2,6 +2,13 @@
 import { alteration, noteName, type Note, parseNote, pitchClass, step } from './notes';
 
 export type Midi = number;
+export type Hertz = number;
+
+/** Frequency of a pitch in equal temperament, A4 at 440 Hz; cents stand after the point. */
+export const hertzOf = (pitch: Midi): Hertz => 440 * 2 ** ((pitch - 69) / 12);
+
+/** The pitch of a frequency, its cents after the point. */
+export const pitchOfHertz = (hertz: Hertz): Midi => 69 + 12 * Math.log2(hertz / 440);
 
 /** Octave in scientific pitch notation of a spelled note at a MIDI number; B# and Cb keep their letter's. */
 export function octaveOf(note: Note, midi: Midi): number {

@@ -1,6 +1,7 @@
 /** Sound through Tone.js: its context, whose ticks come from a worker, and what plays in it. */
 import { connect, Gain, getContext, Offline, PolySynth, start, Synth, ToneAudioBuffer } from 'tone';
 import { group } from '$core/lists';
+import { hertzOf } from '$core/notes/pitch';
 import type { Seconds } from '$core/time/units';
 import { DEFAULT_MIX, type Gains, gainsOf } from './mix';
 import type { Output, Sound } from './output';
@@ -8,8 +9,7 @@ import { SOUND_PARTS, type SoundPart } from './parts';
 import type { Programme, SoundEvent } from './programme';
 import { drumPaths, type Instrument, keysOf, pathsOf } from './samples';
 
-const hertz = (midi: number): number => 440 * 2 ** ((midi - 69) / 12);
-const CLICK = { strong: hertz(96), weak: hertz(89), seconds: 0.02 } as const;
+const CLICK = { strong: hertzOf(96), weak: hertzOf(89), seconds: 0.02 } as const;
 /** How long a note takes to end, and what plays to fall silent, so that nothing cracks. */
 const RELEASE: Seconds = 0.12;
 const FADE: Seconds = 0.02;
@@ -125,7 +125,7 @@ function openVoices(gains: Gains) {
     if (found) strike(found[0], part, { ...note, rate: found[1] });
     else {
       const { at, seconds, velocity } = note;
-      plainVoice(part).triggerAttackRelease(hertz(midi), seconds, at, velocity);
+      plainVoice(part).triggerAttackRelease(hertzOf(midi), seconds, at, velocity);
     }
   }
 

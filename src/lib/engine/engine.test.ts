@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
+import wavefile from 'wavefile';
 import { transposeChart } from '$core/chart/rewrite';
 import { EXERCISES } from '$core/exercises/kinds';
 import { note, pitchClass } from '$core/notes/notes';
@@ -720,5 +721,34 @@ describe('licks', () => {
     expect(ask('exercise', { chart, kind: 'switch', switchAt: 2 })).not.toHaveProperty('error');
     const sung = ask('exercise', { chart, kind: 'melody', melody: notes }) as { notes: unknown[] };
     expect(sung.notes).toHaveLength(6);
+  });
+});
+
+describe('transcribe', () => {
+  test('answers the notes of a recording', () => {
+    const rate = 44_100;
+    const file = new wavefile.WaveFile();
+    const samples = Float64Array.from({ length: 2 * rate }, (_, index) => {
+      const time = (index % rate) / rate;
+      const hertz = index < rate ? 220 : 330;
+      const sum = [1, 2, 3, 4].reduce(
+        (all, part) => all + Math.sin(2 * Math.PI * hertz * part * time) / part,
+        0,
+      );
+      return 8_000 * sum * Math.exp(-4 * time) * Math.min(1, time * 500);
+    });
+    file.fromScratch(1, rate, '16', samples);
+    const { notes } = ask('transcribe', file.toBuffer()) as { notes: Record<string, number>[] };
+    expect(notes.map(({ midi, cents }) => [midi, cents])).toEqual([
+      [57, 0],
+      [64, 2],
+    ]);
+    expect(notes.map(({ seconds }) => Math.round((seconds ?? 0) * 20) / 20)).toEqual([0, 1]);
+  });
+
+  test('says what is wrong with anything else', () => {
+    expect(ask('transcribe', new Uint8Array(10))).toEqual({
+      error: { code: 'invalid_request', message: 'This is not a WAV file that can be read.' },
+    });
   });
 });

@@ -13,6 +13,8 @@ function withoutDialect(schema: z.ZodType): Record<string, unknown> {
   return described;
 }
 
+const soundContent = { 'audio/wav': { schema: { type: 'string', format: 'binary' } } };
+
 const failure = (description: string) => ({ description, content: jsonContent(errorAnswer) });
 
 export function describeEngine() {
@@ -22,7 +24,10 @@ export function describeEngine() {
       post: {
         operationId: name,
         summary: question.summary,
-        requestBody: { required: true, content: jsonContent(question.request) },
+        requestBody: {
+          required: true,
+          content: question.takes === 'sound' ? soundContent : jsonContent(question.request),
+        },
         responses: {
           200: { description: 'The answer', content: jsonContent(question.answer) },
           400: failure('invalid_json'),

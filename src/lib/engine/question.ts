@@ -6,6 +6,8 @@ export interface Question {
   readonly summary: string;
   readonly request: z.ZodType;
   readonly answer: z.ZodType;
+  /** What a request holds: JSON, or a recording's bytes as they are. */
+  readonly takes: 'json' | 'sound';
   /** The request has already passed its schema. */
   readonly ask: (request: unknown) => EngineResult<unknown>;
 }
@@ -13,9 +15,10 @@ export interface Question {
 /** A question whose function is held to its schemas. */
 export function question<Request, Answer>(parts: {
   readonly summary: string;
+  readonly takes?: 'sound';
   readonly request: z.ZodType<Request, unknown>;
   readonly answer: z.ZodType<Answer>;
   readonly ask: (request: Request) => EngineResult<Answer>;
 }): Question {
-  return { ...parts, ask: (value) => parts.ask(value as Request) };
+  return { takes: 'json', ...parts, ask: (value) => parts.ask(value as Request) };
 }

@@ -14,6 +14,7 @@ import { lick } from './questions/lick';
 import { options } from './questions/options';
 import { refinger } from './questions/refinger';
 import { route } from './questions/route';
+import { transcribe } from './questions/transcribe';
 import { triads, voicings } from './questions/voicings';
 import { zones } from './questions/zones';
 import type { Question } from './question';
@@ -37,4 +38,5 @@ export const QUESTIONS: Readonly<Record<string, Question>> = {
   refinger,
   fit,
   landings,
+  transcribe,
 };

@@ -7,6 +7,8 @@ import { type Refusal, refusalResponse } from './request';
 
 /** Milliseconds: what a question may take, and what one may wait for its turn. */
 const DEADLINE = 1_500;
+/** Milliseconds that a recording may take: the longest is twenty minutes of it. */
+const RECORDING_DEADLINE = 60_000;
 const PATIENCE = 600;
 
 let pool: Pool<EngineJob, EngineReply> | null = null;
@@ -62,7 +64,8 @@ export async function askEngine(job: EngineJob): Promise<Response> {
       ? Response.json(result.value)
       : refusalResponse({ status: 422, ...result.error });
   }
-  const outcome = await running.run(job);
+  const sound = QUESTIONS[job.question]?.takes === 'sound';
+  const outcome = await running.run(job, sound ? RECORDING_DEADLINE : DEADLINE);
   switch (outcome.kind) {
     case 'done':
       return respond(outcome.reply);

@@ -14,7 +14,7 @@ export type PoolOutcome<Reply> =
 export interface PoolOptions {
   readonly script: string;
   readonly size: number;
-  /** Milliseconds that one job may take. */
+  /** Milliseconds that one job may take, unless it is run with another. */
   readonly deadline: number;
   /** Milliseconds that a job may wait for a thread. */
   readonly patience: number;
@@ -25,11 +25,12 @@ export interface PoolOptions {
 
 interface Waiting<Job, Reply> {
   readonly job: Job;
+  readonly deadline: number;
   readonly settle: (outcome: PoolOutcome<Reply>) => void;
 }
 
 export interface Pool<Job, Reply> {
-  readonly run: (job: Job) => Promise<PoolOutcome<Reply>>;
+  readonly run: (job: Job, deadline?: number) => Promise<PoolOutcome<Reply>>;
   readonly close: () => void;
 }
 
@@ -62,7 +63,7 @@ export function createPool<Job, Reply>(options: PoolOptions): Pool<Job, Reply> {
     resting.push({ thread, timer });
   }
 
-  function work(thread: Worker, { job, settle }: Waiting<Job, Reply>) {
+  function work(thread: Worker, { job, deadline: allowed, settle }: Waiting<Job, Reply>) {
     const finish = (outcome: PoolOutcome<Reply>, usable: boolean) => {
       clearTimeout(deadline);
       thread.off('message', done);
@@ -78,7 +79,7 @@ export function createPool<Job, Reply>(options: PoolOptions): Pool<Job, Reply> {
     const broken = () => {
       finish({ kind: 'late' }, false);
     };
-    const deadline = setTimeout(broken, options.deadline);
+    const deadline = setTimeout(broken, allowed);
     thread.on('message', done);
     thread.on('error', broken);
     thread.postMessage(job);
@@ -95,10 +96,11 @@ export function createPool<Job, Reply>(options: PoolOptions): Pool<Job, Reply> {
   }
 
   return {
-    run: (job) =>
+    run: (job, deadline = options.deadline) =>
       new Promise((resolve) => {
         const entry = {
           job,
+          deadline,
           settle: (outcome: PoolOutcome<Reply>) => {
             clearTimeout(timer);
             resolve(outcome);

@@ -1,7 +1,9 @@
 /** Reading request bodies: bounded, JSON, checked by Zod, refused in sentences. */
+import { RECORDING } from '$core/formats/sound/wav';
 import { z } from 'zod';
 
 export const BODY_LIMIT = 524_288;
+const RECORDING_LIMIT = RECORDING.megabytes * 2 ** 20;
 const DEPTH_LIMIT = 32;
 
 export interface Refusal {
@@ -20,7 +22,7 @@ const refuse = (status: number, code: string, message: string, path?: string): B
 });
 
 /** The body's bytes; null where there are too many, of which the rest is read and forgotten. */
-async function readBounded(request: Request): Promise<Uint8Array | null> {
+async function readBounded(request: Request, limit: number): Promise<Uint8Array | null> {
   const reader = request.body?.getReader();
   if (!reader) return new Uint8Array();
   const chunks: Uint8Array[] = [];
@@ -29,9 +31,9 @@ async function readBounded(request: Request): Promise<Uint8Array | null> {
     const { done, value } = await reader.read();
     if (done) break;
     size += value.byteLength;
-    if (size <= BODY_LIMIT) chunks.push(value);
+    if (size <= limit) chunks.push(value);
   }
-  if (size > BODY_LIMIT) return null;
+  if (size > limit) return null;
   const body = new Uint8Array(size);
   let at = 0;
   for (const chunk of chunks) {
@@ -57,7 +59,7 @@ export async function readBody<T>(request: Request, schema: z.core.$ZodType<T>):
   }
   let body: Uint8Array | null;
   try {
-    body = await readBounded(request);
+    body = await readBounded(request, BODY_LIMIT);
   } catch {
     // The adapter's own limit, or a client that went away.
     body = null;
@@ -80,6 +82,16 @@ export async function readBody<T>(request: Request, schema: z.core.$ZodType<T>):
   const path = issue?.path.join('.') ?? '';
   const where = path === '' ? 'The request' : `“${path}”`;
   return refuse(422, 'invalid_request', `${where}: ${issue?.message ?? 'not as expected'}.`, path);
+}
+
+/** The bytes of a recording that is sent as it is. */
+export async function readRecording(request: Request): Promise<Body<Uint8Array>> {
+  const type = request.headers.get('content-type') ?? '';
+  if (!/^audio\/(x-|vnd\.)?wave?\b/iu.test(type))
+    return refuse(422, 'invalid_request', 'Send the recording as audio/wav.', 'content-type');
+  const body = await readBounded(request, RECORDING_LIMIT).catch(() => null);
+  if (body !== null) return { ok: true, value: body };
+  return refuse(413, 'too_large', `A recording holds at most ${RECORDING.megabytes} MB.`);
 }
 
 export const refusalResponse = ({ status, ...error }: Refusal): Response =>

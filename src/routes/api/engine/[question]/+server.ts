@@ -1,6 +1,6 @@
 import { QUESTIONS } from '$lib/engine/questions';
 import { askEngine } from '$lib/server/engine';
-import { readBody, refusalResponse } from '$lib/server/request';
+import { readBody, readRecording, refusalResponse } from '$lib/server/request';
 import type { RequestHandler } from './$types';
 
 export const POST: RequestHandler = async ({ params, request }) => {
@@ -9,7 +9,10 @@ export const POST: RequestHandler = async ({ params, request }) => {
     const message = `There is no question “${params.question}”; GET /api/engine lists them.`;
     return refusalResponse({ status: 404, code: 'not_found', message });
   }
-  const body = await readBody(request, question.request);
+  const body =
+    question.takes === 'sound'
+      ? await readRecording(request)
+      : await readBody(request, question.request);
   if (!body.ok) return refusalResponse(body.refusal);
   return askEngine({ question: params.question, request: body.value });
 };
