@@ -92,11 +92,12 @@ export async function startServer(environment: NodeJS.ProcessEnv = {}): Promise<
 /** A driver of Chromium also speaks its developer tools' protocol. */
 export type ChromiumWebDriver = chrome.Driver;
 
-export async function openBrowser(): Promise<ChromiumWebDriver> {
+/** A browser; `flags` are Chromium's, as for what a microphone hears. */
+export async function openBrowser(flags: readonly string[] = []): Promise<ChromiumWebDriver> {
   const profile = mkdtempSync(join(tmpdir(), 'corvel-profile-'));
   const options = new chrome.Options();
   options.setChromeBinaryPath(process.env['CHROMIUM'] ?? '/usr/bin/chromium');
-  options.addArguments(...CHROME_FLAGS, `--user-data-dir=${profile}`);
+  options.addArguments(...CHROME_FLAGS, ...flags, `--user-data-dir=${profile}`);
   const service = new chrome.ServiceBuilder(process.env['CHROMEDRIVER'] ?? '/usr/bin/chromedriver');
   const driver = await new Builder()
     .forBrowser(Browser.CHROME)

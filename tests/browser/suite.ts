@@ -20,14 +20,14 @@ import {
 } from './harness';
 
 /** A server, a browser, a folder of downloads, and the usual steps. */
-export function suite(environment: NodeJS.ProcessEnv = {}) {
+export function suite(environment: NodeJS.ProcessEnv = {}, flags: readonly string[] = []) {
   const files = mkdtempSync(join(tmpdir(), 'corvel-files-'));
   let server: TestServer | null = null;
   let driver: ChromiumWebDriver | null = null;
 
   beforeAll(async () => {
     server = await startServer(environment);
-    driver = await openBrowser();
+    driver = await openBrowser(flags);
     await driver.setDownloadPath(files);
   });
   afterAll(async () => {

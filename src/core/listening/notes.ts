@@ -76,6 +76,8 @@ const SILENT = -120;
 export interface Listener {
   /** Takes samples, mono, −1 to 1; answers the notes that have ended. */
   hear(samples: Float32Array): readonly HeardNote[];
+  /** When anything was last struck, be it no note. */
+  struck(): Seconds | null;
   /** What sounds now; null where nothing clear does. */
   sounding(): Sounding | null;
   /** The last notes, when no more sound will come. */
@@ -132,6 +134,7 @@ export function createListener(rate: number): Listener {
   const strikes = createStrikes(tape);
   let waiting: readonly Strike[] = [];
   let current: Begun | null = null;
+  let lastStrike: Seconds | null = null;
   let last: { readonly midi: Midi; readonly end: Seconds } | null = null;
 
   const now = () => tape.length / tape.rate;
@@ -292,6 +295,7 @@ export function createListener(rate: number): Listener {
   /** Takes the strikes that can be weighed, or all. */
   function take(more: readonly Strike[], all: boolean): readonly HeardNote[] {
     waiting = [...waiting, ...more];
+    lastStrike = more.at(-1)?.seconds ?? lastStrike;
     const notes: HeardNote[] = [];
     while (waiting.length > 0) {
       const strike = at(waiting, 0);
@@ -310,6 +314,7 @@ export function createListener(rate: number): Listener {
       tape.forget(tape.length - KEPT * tape.rate);
       return notes;
     },
+    struck: () => lastStrike,
     sounding() {
       const strike = waiting.at(-1);
       const fresh = strike !== undefined && now() >= strike.seconds + RULES.heard.until;

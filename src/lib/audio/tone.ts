@@ -172,6 +172,17 @@ function openVoices(gains: Gains) {
   };
 }
 
+/**
+ * The context as the browser made it, for worklets: Tone.js's wrapper would load them from blobs,
+ * which the page's policy forbids. One context has one clock.
+ */
+export async function nativeContext(): Promise<AudioContext | null> {
+  await start();
+  const { rawContext } = getContext();
+  const { _nativeContext: native } = rawContext as { _nativeContext?: unknown };
+  return native instanceof AudioContext ? native : null;
+}
+
 export async function startTone(): Promise<Output | null> {
   await start();
   const context = getContext();

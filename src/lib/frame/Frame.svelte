@@ -48,6 +48,8 @@
     readonly typing?: boolean;
     /** Whether the strip leaves room to the rest, and the more on a phone. */
     readonly thin?: boolean;
+    /** What landed of the targets of chords. */
+    readonly landings?: ComponentProps<typeof Strip>['landings'];
     /** Where the music is on the strip. */
     readonly hand?: ComponentProps<typeof Strip>['hand'];
     /** Told the bars chosen to go round, after they are kept. */
@@ -73,6 +75,7 @@
     fitted = false,
     shut = false,
     typing = false,
+    landings = [],
     thin = false,
     hand = null,
     onloop,
@@ -172,6 +175,7 @@
         loop={study.view.play.loop}
         onloop={setLoop}
         {hand}
+        {landings}
       />
     {:else}
       <p class="py-6 text-ink-soft">

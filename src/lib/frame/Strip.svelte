@@ -13,6 +13,7 @@
   import type { Loop } from '$lib/study/playing';
   import { afterPaint, late } from '$lib/ui/afterPaint.svelte';
   import { showSymbol } from '$lib/ui/glyphs';
+  import type { Landing } from '$core/listening/landings';
   import type { Lane } from '$core/crossings/lanes';
   import { sharedShare } from '$core/lenses/ranking';
   import type { ModeNaming } from '$lib/settings/settings';
@@ -48,6 +49,8 @@
     readonly loop?: Loop | null;
     /** Told the bars that were dragged over. */
     readonly onloop?: ((loop: Loop) => void) | undefined;
+    /** What landed of the targets of chords, as it was heard. */
+    readonly landings?: readonly Landing[];
     /** Where the music is: a bar as played, from 0, and the share of it that is over. */
     readonly hand?: { readonly bar: number; readonly share: number } | null;
   }
@@ -70,6 +73,7 @@
     loop = null,
     onloop,
     hand = null,
+    landings = [],
   }: Props = $props();
 
   const byBar = $derived(group(chart.chords, (played) => played.bar));
@@ -320,6 +324,26 @@
               {#if time}
                 <span class="sr-only">{time}</span>
               {/if}
+              {#each landings.filter(({ index: of }) => of === chord) as landing (landing.index)}
+                {@const landed = landing.verdict === 'landed'}
+                <!-- The target's pennant: full where it landed, empty and struck out where not. -->
+                <svg
+                  class="absolute right-0.5 bottom-0.5 stroke-current {landed
+                    ? 'fill-current'
+                    : 'fill-none'}"
+                  width="14"
+                  height="14"
+                  viewBox="0 0 14 14"
+                  stroke-width="1.5"
+                  role="img"
+                  aria-label={showSymbol(landing.sentence)}
+                  data-landing={landing.verdict}
+                >
+                  <title>{showSymbol(landing.sentence)}</title>
+                  <path d="M3 13 V1 L12 4.5 L3 8" />
+                  {#if !landed}<path d="M1 12 L13 2" />{/if}
+                </svg>
+              {/each}
             </button>
           {/each}
           {#if silence(bar) > 0}

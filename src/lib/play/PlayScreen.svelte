@@ -1,6 +1,7 @@
 <!-- The stage: the chart with a band, now and next as large as can be, the neck under them. -->
 <script lang="ts">
   import ChevronRight from '@lucide/svelte/icons/chevron-right';
+  import Ear from '@lucide/svelte/icons/ear';
   import Expand from '@lucide/svelte/icons/maximize';
   import FileDown from '@lucide/svelte/icons/file-down';
   import Play from '@lucide/svelte/icons/play';
@@ -8,6 +9,8 @@
   import Stop from '@lucide/svelte/icons/square';
   import { onDestroy, onMount, untrack } from 'svelte';
   import { page } from '$app/state';
+  import { spellOver } from '$core/chords/over';
+  import { noteName } from '$core/notes/notes';
   import { CLICKS } from '$core/band/click';
   import { lastBy } from '$core/band/form';
   import { pageTransport } from '$lib/audio/transport.svelte';
@@ -21,10 +24,15 @@
   import { showSymbol } from '$lib/ui/glyphs';
   import { late } from '$lib/ui/afterPaint.svelte';
   import Popover from '$lib/ui/Popover.svelte';
+  import type { Mistakes } from '$core/listening/simulated';
+  import { createEar, SIMULATED } from '$lib/listening/ear.svelte';
+  import { openRecording } from '$lib/listening/recording';
   import { keepAwake, toggleFullScreen } from './awake';
   import NowNext from './NowNext.svelte';
   import { createPedals } from './pedals.svelte';
   import { createRest } from './rest.svelte';
+  import { createLanded } from './landed.svelte';
+  import { playsSimulated } from './guitarist.svelte';
   import { createStage, setStage } from './stage.svelte';
   import StageNeck from './StageNeck.svelte';
   import StageSettings from './StageSettings.svelte';
@@ -41,6 +49,32 @@
   onMount(() => {
     if (page.url.searchParams.has('go')) void stage.play(fromHere());
   });
+
+  const ear = createEar();
+  onDestroy(ear.close);
+  const landed = createLanded(stage, ear);
+  let mistakes = $state<Mistakes>('all');
+  playsSimulated(stage, ear, () => mistakes);
+
+  function listen() {
+    if (ear.state === 'off')
+      void ear.listen(study.settings.current.input, study.settings.current.latencies);
+    else ear.close();
+  }
+
+  async function judgeRecording(file: File): Promise<string | null> {
+    const opened = await openRecording(file);
+    if (!opened.ok) return opened.message;
+    return landed.judge(opened.notes)?.sentence ?? 'There is nothing to hold it against yet.';
+  }
+
+  /** The loop goes round the target that is to be listened for. */
+  function loopMissed() {
+    const loop = landed.around();
+    if (!loop) return;
+    stage.set({ loop });
+    looped();
+  }
 
   let unfolded = $state(false);
   let taps = $state.raw<readonly number[]>([]);
@@ -160,6 +194,8 @@
     tap,
     poorPass: () => stage.slower(),
     lineOnly,
+    listen,
+    loopMissed,
     ahead: () => set({ ahead: nextAhead(settings.ahead) }),
     staff: () => set({ staff: !settings.staff }),
     fullScreen: () => void toggleFullScreen(),
@@ -198,6 +234,16 @@
 
   const moments = $derived(stage.line ? momentsOf(stage.line) : []);
   const moment = $derived(playing ? momentAt(moments, stage.beat) : null);
+  /** What is heard, named over the chord, with its cents. */
+  const soundingName = $derived.by(() => {
+    const { sounding } = ear;
+    if (!sounding) return '';
+    const midi = Math.round(sounding.pitch);
+    const cents = Math.round(100 * (sounding.pitch - midi));
+    const chord = stage.now?.chord;
+    const name = chord ? noteName(spellOver(chord, midi)) : '';
+    return `${showSymbol(name)} ${cents >= 0 ? '+' : '−'}${Math.abs(cents)} ¢`;
+  });
   const clock = (seconds: number) =>
     `${Math.floor(seconds / 60)}:${String(Math.floor(seconds % 60)).padStart(2, '0')}`;
   const turnSays = $derived.by(() => {
@@ -221,6 +267,7 @@
   ongo={goTo}
   onloop={looped}
   {hand}
+  landings={landed.marks}
 >
   {#snippet tools()}
     <Popover
@@ -247,7 +294,7 @@
   {/snippet}
 
   <NowNext {ahead} small={settings.staff || unfolded} />
-  <StageNeck {ahead} {shown} />
+  <StageNeck {ahead} {shown} heard={ear.sounding?.pitch ?? null} />
 
   <div class="flex shrink-0 flex-wrap items-center gap-x-3 gap-y-1" data-stage-controls>
     <button class="button-strong min-w-24" onclick={toggle} title="Play or stop (Space)">
@@ -278,7 +325,7 @@
       <input
         type="range"
         name="tempo"
-        class="w-32"
+        class="w-24"
         min="30"
         max="300"
         value={stage.tempo}
@@ -293,7 +340,7 @@
     <label class="flex items-center gap-1.5 text-sm">
       Click
       <select
-        class="field"
+        class="field w-28"
         name="click"
         value={settings.click}
         onchange={(event) =>
@@ -311,6 +358,24 @@
     <Popover label="Levels" title="How loud each part is" button="button min-h-9" sheet="w-80">
       {#snippet trigger()}<Sliders size={15} aria-hidden="true" />Levels{/snippet}
       {#await import('./Mixer.svelte') then { default: Mixer }}<Mixer />{/await}
+    </Popover>
+    <Popover
+      label="Listen"
+      title="Listen to the guitar (L): did the target land?"
+      button="button min-h-9 {ear.state === 'hearing' ? 'bg-ink text-paper' : ''}"
+      sheet="w-88"
+    >
+      {#snippet trigger()}<Ear size={15} aria-hidden="true" />{ear.state === 'hearing'
+          ? 'Listening'
+          : 'Listen'}{/snippet}
+      {#await import('./ListenSheet.svelte') then { default: ListenSheet }}
+        <ListenSheet
+          {ear}
+          {mistakes}
+          onmistakes={(to) => (mistakes = to)}
+          onrecording={judgeRecording}
+        />
+      {/await}
     </Popover>
     <button
       class="button-quiet ml-auto text-sm"
@@ -346,6 +411,33 @@
           · first chord {showSymbol(stage.keyName)}{/if}
       </p>
     {/if}
+    {#if ear.state === 'hearing' || landed.done}
+      <p class="flex flex-wrap items-baseline gap-x-2" data-heard-says>
+        {#if ear.state === 'hearing'}
+          <Ear size={14} class="self-center" aria-hidden="true" />
+          <span class="w-22 tabular-nums" data-heard-now>
+            {#if ear.sounding}{soundingName}{:else}…{/if}
+          </span>
+          {#if ear.says}<span class="font-semibold text-now-text" role="status">{ear.says}</span
+            >{/if}
+          {#if landed.latest}<span data-landing-latest>{showSymbol(landed.latest.sentence)}</span
+            >{/if}
+        {/if}
+      </p>
+      {#if landed.done}
+        <p role="status" data-landings-say>
+          {ear.device === SIMULATED ? 'The simulated guitarist: ' : ''}{showSymbol(
+            landed.done.sentence,
+          )}
+          {#if landed.around()}
+            <button class="underline" onclick={loopMissed} title="Loop round it (J)"
+              >Loop round it</button
+            >
+          {/if}
+        </p>
+      {/if}
+    {/if}
+    {#if ear.problem}<p class="font-semibold text-now-text" role="status">{ear.problem}</p>{/if}
     {#if playing && transport.silent}
       <p class="font-semibold text-now-text" role="status">{transport.silent}</p>
     {/if}

@@ -2,12 +2,14 @@
 <script lang="ts">
   import { spokenChord } from '$core/chords/spoken';
   import { markNeck } from '$core/neck/marks';
-  import type { Place } from '$core/neck/neck';
+  import { range } from '$core/lists';
+  import { fretFor, inZone, type Place, stringCount } from '$core/neck/neck';
   import { approachNotes } from '$core/targets/approach';
   import { type DrawnMark, drawnChange } from '$lib/neck/drawn';
   import { labelMark } from '$lib/neck/labels';
   import { atWidth, layOut } from '$lib/neck/layout';
   import Neck from '$lib/neck/Neck.svelte';
+  import NoteMark from '$lib/neck/NoteMark.svelte';
   import { createWires } from '$lib/neck/wires.svelte';
   import { getStudy } from '$lib/study/study.svelte';
   import { late } from '$lib/ui/afterPaint.svelte';
@@ -19,9 +21,11 @@
     readonly ahead: boolean;
     /** Whether what to play is shown at all. */
     readonly shown: boolean;
+    /** The pitch that is heard now, its cents after the point; null where none is. */
+    readonly heard?: number | null;
   }
 
-  let { ahead, shown }: Props = $props();
+  let { ahead, shown, heard = null }: Props = $props();
 
   const study = getStudy();
   const stage = getStage();
@@ -68,6 +72,16 @@
     return (['below', 'above'] as const).flatMap((from) =>
       approachNotes(study.neck, nextTarget, setting, from).slice(-1),
     );
+  });
+  /** Where what is heard lies in the zone: one place of it, since an ear knows no strings. */
+  const heardAt = $derived.by(() => {
+    if (heard === null) return null;
+    const midi = Math.round(heard);
+    const places = range(1, stringCount(study.neck) + 1).flatMap((string): readonly Place[] => {
+      const fret = fretFor(study.neck, string, midi);
+      return fret === null ? [] : [{ string, fret }];
+    });
+    return places.find(({ fret }) => inZone(study.zone, fret)) ?? places[0] ?? null;
   });
   const isMarked = (place: Place) =>
     marks.some(({ string, fret }) => string === place.string && fret === place.fret);
@@ -123,6 +137,11 @@
           {/if}
         {/if}
       {/each}
+      {#if heardAt}
+        <g transform={at(heardAt)} data-heard={Math.round(heard ?? 0)}>
+          <NoteMark mark={{ ...heardAt, kind: 'heard', label: '' }} scale={layout.noteScale} />
+        </g>
+      {/if}
       {#if shown && ahead && next && nextTarget}
         <g transform={at(nextTarget)} data-stage-target="next">
           <circle

@@ -310,6 +310,14 @@ export function createStage(study: Study) {
     get left() {
       return left;
     },
+    /** The chart of a pass, in its key, and the targets there. */
+    chartIn: (number: number) => staged?.(shift(number)).chart ?? null,
+    stopsIn,
+    lineIn,
+    /** The beat of the chart that the loop begins with. */
+    get start() {
+      return start;
+    },
     get target() {
       return target;
     },

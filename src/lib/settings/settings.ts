@@ -66,6 +66,13 @@ export const settingsSchema = z.object({
   characterKeys: z._default(z.boolean(), true),
   /** How loud each part is. */
   mix: z._default(mixSchema, plainMix),
+  /** Seconds from a string's being struck to its being heard, by the name of what hears it. */
+  latencies: z._default(
+    z.record(shortText(200), z.number().check(z.minimum(-0.5), z.maximum(1))),
+    {},
+  ),
+  /** The input listened to last; empty for the browser's own choice. */
+  input: z._default(z.string().check(z.maxLength(200)), ''),
   /** What pedals do, by what they send: `key PageDown`, `controller 64`. */
   pedals: z._default(z.record(shortText(40), z.enum(PEDAL_ACTIONS)), {}),
 });

@@ -1,0 +1,219 @@
+/**
+ * The ear: a microphone, or the simulated guitarist, through the same worklet into a worker. It is
+ * asked for only when the player presses Listen, and nothing of the sound is kept or sent.
+ */
+import type { HeardNote, Sounding } from '$core/listening/notes';
+import type { Seconds } from '$core/time/units';
+import { type Hearing, openHearing } from './hearing';
+import { BAND_HEARD, isHeard, levelSays, refusalFor, UNPLUGGED, UNSUPPORTED } from './says';
+
+export type EarState = 'off' | 'asking' | 'hearing';
+export const SIMULATED = 'simulated';
+
+/** A note at a second of the context's clock, the way there and back taken off. */
+export interface NoteHeard extends HeardNote {
+  readonly at: Seconds;
+}
+
+/** Notes kept in mind: of a long loop, and no more. */
+const MOST = 2_000;
+/** Seconds over which the level is looked at. */
+const LATELY = 2;
+
+interface Open {
+  readonly context: AudioContext;
+  readonly node: AudioWorkletNode;
+  readonly worker: Worker;
+  readonly stream: MediaStream | null;
+}
+
+export function createEar() {
+  let state = $state<EarState>('off');
+  let problem = $state<string | null>(null);
+  let device = $state('');
+  let name = $state('');
+  let devices = $state.raw<readonly MediaDeviceInfo[]>([]);
+  let notes = $state.raw<readonly NoteHeard[]>([]);
+  let sounding = $state.raw<(Sounding & { readonly at: Seconds }) | null>(null);
+  let peak = $state(0);
+  let silence = $state(0);
+  let band = $state(false);
+  /** Seconds from a string's being struck to its being heard. */
+  let latency = $state<Seconds>(0);
+  let struck = $state<Seconds | null>(null);
+  let open: Open | null = null;
+  let asked = 0;
+  /** When the first sample came in; counts were lost where a block was. */
+  let zero: Seconds | null = null;
+  let peaks: { readonly at: Seconds; readonly peak: number }[] = [];
+
+  function take({ notes: more, sounding: now, peak: most, struck: last }: Hearing, from: Seconds) {
+    if (zero === null) return;
+    const start = zero - latency;
+    if (more.length > 0)
+      notes = [...notes, ...more.map((note) => ({ ...note, at: start + note.seconds }))].slice(
+        -MOST,
+      );
+    sounding = now && { ...now, at: start + now.seconds };
+    struck = last === null ? null : zero + last;
+    peaks = [...peaks.filter(({ at }) => at > from - LATELY), { at: from, peak: most }];
+    peak = Math.max(...peaks.map((one) => one.peak));
+    const heard = peaks.findLast((one) => isHeard(one.peak));
+    if (heard) silence = from - heard.at;
+    else silence += from - (peaks.at(-2)?.at ?? from);
+  }
+
+  function close() {
+    asked += 1;
+    state = 'off';
+    sounding = null;
+    peak = 0;
+    const closing = open;
+    open = null;
+    closing?.stream?.getTracks().forEach((track) => track.stop());
+    closing?.node.disconnect();
+    closing?.worker.terminate();
+  }
+
+  async function list() {
+    const all = await navigator.mediaDevices.enumerateDevices().catch(() => []);
+    devices = all.filter(({ kind }) => kind === 'audioinput');
+  }
+
+  async function microphone(id: string): Promise<MediaStream> {
+    return navigator.mediaDevices.getUserMedia({
+      audio: {
+        ...(id === '' ? {} : { deviceId: { exact: id } }),
+        // What is made for talking would eat a guitar's notes.
+        ...{ echoCancellation: false, noiseSuppression: false, autoGainControl: false },
+        channelCount: 1,
+      },
+    });
+  }
+
+  /** Begins to listen to a device of an id, to the one the browser offers, or to the stand-in. */
+  async function listen(id: string, latencies: Readonly<Record<string, number>>) {
+    close();
+    const mine = asked;
+    problem = null;
+    state = 'asking';
+    let stream: MediaStream | null = null;
+    try {
+      const { nativeContext } = await import('$lib/audio/tone');
+      const context = await nativeContext();
+      if (!context) throw new Error(UNSUPPORTED);
+      if (id !== SIMULATED) {
+        if (typeof navigator.mediaDevices === 'undefined') throw new Error(UNSUPPORTED);
+        stream = await microphone(id);
+      }
+      await context.audioWorklet.addModule('/listening/capture.js');
+      if (mine !== asked) throw new Error('called off');
+      const node = new AudioWorkletNode(context, 'corvel-capture', {
+        numberOfInputs: 1,
+        numberOfOutputs: 0,
+        channelCount: 1,
+        channelCountMode: 'explicit',
+      });
+      const { worker, remote } = openHearing();
+      await remote.begin(context.sampleRate);
+      open = { context, node, worker, stream };
+      zero = null;
+      peaks = [];
+      silence = 0;
+      notes = [];
+      band = false;
+      node.port.onmessage = ({ data }: MessageEvent<{ samples: Float32Array; from: Seconds }>) => {
+        zero ??= data.from;
+        void remote.hear(data.samples).then((heard) => {
+          if (mine === asked) take(heard, data.from);
+        });
+      };
+      const track = stream?.getAudioTracks()[0];
+      if (stream && track) {
+        context.createMediaStreamSource(stream).connect(node);
+        track.onended = () => {
+          close();
+          problem = UNPLUGGED;
+        };
+      }
+      device = id;
+      name = stream ? (track?.label ?? '') : SIMULATED;
+      latency = stream ? (latencies[name] ?? context.baseLatency + context.outputLatency) : 0;
+      state = 'hearing';
+      if (stream) await list();
+    } catch (error) {
+      stream?.getTracks().forEach((track) => track.stop());
+      if (mine !== asked) return;
+      close();
+      problem = refusalFor(error);
+    }
+  }
+
+  return {
+    get state() {
+      return state;
+    },
+    get problem() {
+      return problem;
+    },
+    get devices() {
+      return devices;
+    },
+    get device() {
+      return device;
+    },
+    /** The name of what is heard, by which its latency is kept. */
+    get name() {
+      return name;
+    },
+    get notes() {
+      return notes;
+    },
+    get sounding() {
+      return sounding;
+    },
+    /** The loudest sample of late, 0 to 1. */
+    get peak() {
+      return peak;
+    },
+    /** What is wrong with what comes in; null where nothing is. */
+    get says() {
+      if (state !== 'hearing') return null;
+      return band ? BAND_HEARD : levelSays({ peak, silence });
+    },
+    get latency() {
+      return latency;
+    },
+    setLatency(seconds: Seconds) {
+      latency = seconds;
+    },
+    /** When a string was last struck, or anything clicked, as it came in. */
+    get struck() {
+      return struck;
+    },
+    hearsBand() {
+      band = true;
+    },
+    forget() {
+      notes = [];
+    },
+    listen,
+    close,
+    now: (): Seconds => open?.context.currentTime ?? 0,
+    /** Plays samples at a second of the clock into the ear alone: the simulated guitarist's strings. */
+    feed(samples: Float32Array<ArrayBuffer>, at: Seconds): void {
+      if (!open) return;
+      const buffer = open.context.createBuffer(1, samples.length, open.context.sampleRate);
+      buffer.copyToChannel(samples, 0);
+      const source = open.context.createBufferSource();
+      source.buffer = buffer;
+      source.connect(open.node);
+      source.start(at);
+    },
+    get rate() {
+      return open?.context.sampleRate ?? 44_100;
+    },
+  };
+}
+
+export type Ear = ReturnType<typeof createEar>;

@@ -1,0 +1,116 @@
+/** What landed on the stage: pass by pass, what was heard held against the targets. */
+import { type Landing, type Landings, landingsOf } from '$core/listening/landings';
+import type { HeardNote } from '$core/listening/notes';
+import type { Beats } from '$core/time/units';
+import { pageTransport } from '$lib/audio/transport.svelte';
+import type { Ear } from '$lib/listening/ear.svelte';
+import type { Loop } from '$lib/study/playing';
+import { loopAround } from '$lib/study/loops';
+import type { Stage } from './stage.svelte';
+
+/** Beats after a target when it is decided, and beats before a pass that may belong to it. */
+const DECIDED: Beats = 1.5;
+const EARLY: Beats = 1;
+
+export interface PassLandings extends Landings {
+  readonly pass: number;
+}
+
+export function createLanded(stage: Stage, ear: Ear) {
+  const transport = pageTransport();
+  let done = $state.raw<PassLandings | null>(null);
+
+  /** The targets of a pass within the loop that are decided at a beat of it. */
+  function targetsIn(pass: number, upTo: Beats) {
+    const chart = stage.chartIn(pass);
+    const { form, start } = stage;
+    if (!chart || !form) return [];
+    const end = start + form.beats;
+    return stage.stopsIn(pass).filter(({ index }) => {
+      const beat = chart.chords[index]?.beat ?? -1;
+      return beat >= start && beat < end && beat - start + DECIDED <= upTo;
+    });
+  }
+
+  /** What of a pass has been decided when the music is at a beat of it. */
+  function landingsIn(pass: number, upTo: Beats): PassLandings | null {
+    const chart = stage.chartIn(pass);
+    const { form, start } = stage;
+    if (!chart || !form) return null;
+    const heard = ear.notes.flatMap(({ at, length, midi, cents }) => {
+      const through = transport.beatAt(at);
+      const over = transport.beatAt(at + length);
+      if (through === null || over === null) return [];
+      const beat = through - pass * form.beats;
+      const within = beat >= -EARLY && beat < form.beats + EARLY;
+      return within ? [{ beat: start + beat, beats: over - through, midi, cents }] : [];
+    });
+    return { pass, ...landingsOf(chart, targetsIn(pass, upTo), heard) };
+  }
+
+  const hearing = $derived(ear.state === 'hearing' && stage.playing);
+  /** By half beats: nothing is worked out between them. */
+  const upTo = $derived(Math.floor(2 * stage.beat) / 2);
+  const now = $derived(hearing && upTo > 0 ? landingsIn(stage.pass, upTo) : null);
+
+  // A pass is judged when its last targets are decided, in the pass after it.
+  const over = $derived(
+    hearing && stage.pass > 0 && upTo >= Math.min(DECIDED, (stage.form?.beats ?? 0) / 2)
+      ? stage.pass - 1
+      : null,
+  );
+  $effect(() => {
+    if (over === null || !stage.form || done?.pass === over) return;
+    done = landingsIn(over, Infinity);
+  });
+
+  /** What each chord of the strip shows: this pass as far as it is, else the pass before. */
+  const marks = $derived.by((): readonly Landing[] => {
+    const first = done?.landings ?? [];
+    const decided = now?.landings ?? [];
+    return [
+      ...decided,
+      ...first.filter(({ index }) => decided.every((one) => one.index !== index)),
+    ];
+  });
+
+  /** The first target of the last pass that asks to be listened for. */
+  const missed = $derived(done?.landings.find(({ verdict }) => verdict !== 'landed') ?? null);
+
+  /** Holds a recording of one pass, begun on its first beat, against the targets. */
+  function judge(notes: readonly HeardNote[]): PassLandings | null {
+    const chart = stage.chartIn(0);
+    if (!chart) return null;
+    const beats = stage.tempo / 60;
+    const heard = notes.map(({ seconds, length, midi, cents }) => {
+      return { beat: stage.start + seconds * beats, beats: length * beats, midi, cents };
+    });
+    done = { pass: 0, ...landingsOf(chart, targetsIn(0, Infinity), heard) };
+    return done;
+  }
+
+  return {
+    judge,
+    get now() {
+      return now;
+    },
+    get done() {
+      return done;
+    },
+    get marks() {
+      return marks;
+    },
+    /** The target that was decided last in this pass. */
+    get latest(): Landing | null {
+      return now?.landings.at(-1) ?? null;
+    },
+    /** Two chords round the target to listen for, as a loop. */
+    around(): Loop | null {
+      const chart = stage.chartIn(0);
+      if (!chart || !missed) return null;
+      return loopAround(chart, Math.max(0, missed.index - 1), 'two chords');
+    },
+  };
+}
+
+export type Landed = ReturnType<typeof createLanded>;
