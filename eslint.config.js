@@ -21,6 +21,8 @@ const CORE_FOLDERS = [
     'exercises',
     'band',
     'listening',
+    'drills',
+    'log',
     'formats',
   ],
 ];

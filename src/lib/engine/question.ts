@@ -8,6 +8,8 @@ export interface Question {
   readonly answer: z.ZodType;
   /** What a request holds: JSON, or a recording's bytes as they are. */
   readonly takes: 'json' | 'sound';
+  /** Megabytes a request may hold, where the usual half is too little. */
+  readonly megabytes?: number | undefined;
   /** The request has already passed its schema. */
   readonly ask: (request: unknown) => EngineResult<unknown>;
 }
@@ -16,6 +18,7 @@ export interface Question {
 export function question<Request, Answer>(parts: {
   readonly summary: string;
   readonly takes?: 'sound';
+  readonly megabytes?: number;
   readonly request: z.ZodType<Request, unknown>;
   readonly answer: z.ZodType<Answer>;
   readonly ask: (request: Request) => EngineResult<Answer>;

@@ -5,12 +5,14 @@ import { chart } from './questions/chart';
 import { collections } from './questions/collections';
 import { coverage } from './questions/coverage';
 import { crossings } from './questions/crossings';
+import { drill } from './questions/drill';
 import { exercise } from './questions/exercise';
 import { fit } from './questions/fit';
 import { homes } from './questions/homes';
 import { into } from './questions/into';
 import { landings } from './questions/landings';
 import { lick } from './questions/lick';
+import { nextSessionQuestion } from './questions/nextSession';
 import { options } from './questions/options';
 import { refinger } from './questions/refinger';
 import { route } from './questions/route';
@@ -39,4 +41,6 @@ export const QUESTIONS: Readonly<Record<string, Question>> = {
   fit,
   landings,
   transcribe,
+  drill,
+  'next-session': nextSessionQuestion,
 };

@@ -1,24 +1,34 @@
 /** What landed on the stage: pass by pass, what was heard held against the targets. */
 import { type Landing, type Landings, landingsOf } from '$core/listening/landings';
 import type { HeardNote } from '$core/listening/notes';
-import type { Beats } from '$core/time/units';
+import type { Beats, Seconds } from '$core/time/units';
 import { pageTransport } from '$lib/audio/transport.svelte';
 import type { Ear } from '$lib/listening/ear.svelte';
 import type { Loop } from '$lib/study/playing';
 import { loopAround } from '$lib/study/loops';
 import type { Stage } from './stage.svelte';
 
-/** Beats after a target when it is decided, and beats before a pass that may belong to it. */
-const DECIDED: Beats = 1.5;
+/** Beats after a target when it is decided: its window, and what hearing takes in seconds. */
+const WINDOW: Beats = 1;
+const HEARING: Seconds = 0.35;
+/** Beats before a pass that may belong to it. */
 const EARLY: Beats = 1;
 
 export interface PassLandings extends Landings {
   readonly pass: number;
 }
 
+/** What sounds now as a note. */
+function asNote({ at, pitch, length }: { at: Seconds; pitch: number; length: Seconds }) {
+  const midi = Math.round(pitch);
+  return { at, length, midi, cents: Math.round(100 * (pitch - midi)) };
+}
+
 export function createLanded(stage: Stage, ear: Ear) {
   const transport = pageTransport();
   let done = $state.raw<PassLandings | null>(null);
+
+  const decided = $derived(WINDOW + (HEARING * stage.tempo) / 60);
 
   /** The targets of a pass within the loop that are decided at a beat of it. */
   function targetsIn(pass: number, upTo: Beats) {
@@ -28,7 +38,7 @@ export function createLanded(stage: Stage, ear: Ear) {
     const end = start + form.beats;
     return stage.stopsIn(pass).filter(({ index }) => {
       const beat = chart.chords[index]?.beat ?? -1;
-      return beat >= start && beat < end && beat - start + DECIDED <= upTo;
+      return beat >= start && beat < end && beat - start + decided <= upTo;
     });
   }
 
@@ -37,14 +47,19 @@ export function createLanded(stage: Stage, ear: Ear) {
     const chart = stage.chartIn(pass);
     const { form, start } = stage;
     if (!chart || !form) return null;
-    const heard = ear.notes.flatMap(({ at, length, midi, cents }) => {
-      const through = transport.beatAt(at);
-      const over = transport.beatAt(at + length);
-      if (through === null || over === null) return [];
-      const beat = through - pass * form.beats;
-      const within = beat >= -EARLY && beat < form.beats + EARLY;
-      return within ? [{ beat: start + beat, beats: over - through, midi, cents }] : [];
-    });
+    const { sounding } = ear;
+    // What still sounds counts as much as what is over.
+    const open = sounding && { ...sounding, length: Math.max(0.05, ear.now() - sounding.at) };
+    const heard = [...ear.notes, ...(open ? [asNote(open)] : [])].flatMap(
+      ({ at, length, midi, cents }) => {
+        const through = transport.beatAt(at);
+        const over = transport.beatAt(at + length);
+        if (through === null || over === null) return [];
+        const beat = through - pass * form.beats;
+        const within = beat >= -EARLY && beat < form.beats + EARLY;
+        return within ? [{ beat: start + beat, beats: over - through, midi, cents }] : [];
+      },
+    );
     return { pass, ...landingsOf(chart, targetsIn(pass, upTo), heard) };
   }
 
@@ -55,7 +70,7 @@ export function createLanded(stage: Stage, ear: Ear) {
 
   // A pass is judged when its last targets are decided, in the pass after it.
   const over = $derived(
-    hearing && stage.pass > 0 && upTo >= Math.min(DECIDED, (stage.form?.beats ?? 0) / 2)
+    hearing && stage.pass > 0 && upTo >= Math.min(decided, (stage.form?.beats ?? 0) / 2)
       ? stage.pass - 1
       : null,
   );

@@ -52,20 +52,24 @@ function tooDeep(value: unknown, depth = 0): boolean {
 }
 
 /** The body of a request as the schema describes it, or why not. */
-export async function readBody<T>(request: Request, schema: z.core.$ZodType<T>): Promise<Body<T>> {
+export async function readBody<T>(
+  request: Request,
+  schema: z.core.$ZodType<T>,
+  limit = BODY_LIMIT,
+): Promise<Body<T>> {
   const type = request.headers.get('content-type') ?? '';
   if (!/^application\/json\b/iu.test(type)) {
     return refuse(422, 'invalid_request', 'Send the request as application/json.', 'content-type');
   }
   let body: Uint8Array | null;
   try {
-    body = await readBounded(request, BODY_LIMIT);
+    body = await readBounded(request, limit);
   } catch {
     // The adapter's own limit, or a client that went away.
     body = null;
   }
   if (body === null) {
-    return refuse(413, 'too_large', `A request holds at most ${BODY_LIMIT / 1024} kB.`);
+    return refuse(413, 'too_large', `A request holds at most ${limit / 1024} kB.`);
   }
   let value: unknown;
   try {

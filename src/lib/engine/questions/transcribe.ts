@@ -6,6 +6,7 @@ import { question } from '../question';
 import { accept, refuse } from '../refusals';
 
 const answer = z.object({
+  seconds: z.number().describe('Length of the recording'),
   notes: z.array(
     z.object({
       seconds: z.number().describe('When it begins'),
@@ -28,8 +29,10 @@ export const transcribe = question({
   ask(bytes) {
     const read = readWav(bytes);
     if (!read.ok) return refuse({ code: 'invalid_request', message: read.message });
+    const { samples, rate } = read.recording;
     return accept({
-      notes: notesIn(read.recording.samples, read.recording.rate).map((note) => ({
+      seconds: rounded(samples.length / rate),
+      notes: notesIn(samples, rate).map((note) => ({
         seconds: rounded(note.seconds),
         length: rounded(note.length),
         midi: note.midi,

@@ -1,0 +1,43 @@
+/** A chart as something to practise: its zones, its tempo, the change most worth practising. */
+import type { Chart } from '../chart/form';
+import { readHarmony } from '../harmony/reading';
+import { signatureTonic } from '../keys/keys';
+import { EXERCISES, type ExerciseKind, MELODY_KINDS } from '../exercises/kinds';
+import type { Neck } from '../neck/neck';
+import { zonesOf } from '../neck/zones';
+import { DEFAULT_TEMPO } from '../time/tempo';
+import type { PracticeChart } from './session';
+
+/** What is learnt first; the rest in the order of the drill book. */
+const FIRST: readonly ExerciseKind[] = [
+  'targets',
+  'ascending',
+  'descending',
+  'alternating',
+  'five-notes',
+  'degrees',
+  'arpeggio-up-scale-down',
+  'continuous',
+  'approach-arpeggio',
+  'enclosures',
+  'line',
+];
+
+/** Exercises in the order in which they are learnt; those that need a melody are left out. */
+export const PROGRESSION: readonly ExerciseKind[] = [
+  ...FIRST,
+  ...EXERCISES.filter((one) => !FIRST.includes(one) && !MELODY_KINDS.has(one)),
+];
+
+export function practiceChart(id: string, chart: Chart, neck: Neck): PracticeChart {
+  const reading = readHarmony(chart);
+  const { key } = reading.key;
+  const tonic = key ? signatureTonic(key) : chart.chords[0]?.chord.root;
+  return {
+    id,
+    title: chart.source.title ?? 'this chart',
+    tempo: chart.source.tempo ?? DEFAULT_TEMPO,
+    zones: tonic === undefined ? [] : zonesOf(neck, tonic),
+    change: reading.cadences[0]?.from ?? 0,
+  };
+}

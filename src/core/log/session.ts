@@ -1,0 +1,304 @@
+/**
+ * The next session: minutes filled with something solid to warm up, what is shaky at a tempo it was
+ * clean at, one new thing next to something known, and a form to play freely; in one zone or two.
+ */
+import { at } from '../lists';
+import type { Zone } from '../neck/neck';
+import { TEMPO_RANGE } from '../time/tempo';
+import type { BeatsPerMinute } from '../time/units';
+import {
+  cellKey,
+  type Chartable,
+  coverageOf,
+  lately,
+  type Minutes,
+  type Practised,
+  RULES,
+  shareOf,
+  type Stint,
+  timeOf,
+} from './stints';
+
+export const FREE = 'free';
+export const EXTENTS = ['chord', 'two chords', 'two bars', 'section', 'form'] as const;
+export type Extent = (typeof EXTENTS)[number];
+
+export interface Block {
+  readonly minutes: Minutes;
+  readonly chart: string;
+  readonly exercise: string;
+  readonly zone: Zone;
+  readonly extent: Extent;
+  /** The chord a short extent begins with. */
+  readonly index?: number;
+  readonly tempo: BeatsPerMinute;
+  readonly reason: string;
+}
+
+/** A chart to practise, with what a session needs to know of it. */
+export interface PracticeChart extends Chartable {
+  readonly title: string;
+  readonly tempo: BeatsPerMinute;
+  /** The chord before the change most worth practising. */
+  readonly change: number;
+}
+
+export interface SessionRequest {
+  readonly charts: readonly PracticeChart[];
+  /** Exercises in the order in which they are learnt. */
+  readonly exercises: readonly string[];
+  readonly history: readonly Stint[];
+  readonly minutes: Minutes;
+  readonly now: number;
+  /** What an exercise is called, where a sentence names it. */
+  readonly nameOf?: (exercise: string) => string;
+}
+
+export interface Session {
+  readonly blocks: readonly Block[];
+  readonly coverage: readonly Practised[];
+}
+
+/** Shares of the minutes, and how tempos move: by a few beats a minute after two alike. */
+const SHARES = { warm: 0.15, shaky: 0.35, fresh: 0.25, free: 0.25 } as const;
+const TEMPO = { step: 4, under: 0.92, first: 0.7, clean: 0.9, poor: 0.6 } as const;
+
+/** What was played within so many milliseconds is left to rest. */
+const RESTED = 12 * 60 * 60_000;
+
+const bounded = (bpm: number): BeatsPerMinute =>
+  Math.round(Math.max(TEMPO_RANGE.low, Math.min(TEMPO_RANGE.high, bpm)));
+
+/** The tempo a thing is to be practised at: as it went the last two times. */
+export function tempoFor(stints: readonly Stint[], chart: BeatsPerMinute): BeatsPerMinute {
+  const last = stints.at(-1);
+  if (!last) return bounded(chart * TEMPO.first);
+  const [before, latest] = stints.slice(-2).map(shareOf);
+  const two = stints.length >= 2 ? [before, latest] : [];
+  if (two.length === 2 && two.every((one) => (one ?? 0) >= TEMPO.clean))
+    return bounded(last.tempo + TEMPO.step);
+  if (two.length === 2 && two.every((one) => (one ?? 1) < RULES.shaky))
+    return bounded(last.tempo - TEMPO.step);
+  return bounded(last.tempo);
+}
+
+/** For what is shaky: the fastest it was clean at, or a little less than it was played at. */
+function steadyTempo(stints: readonly Stint[], chart: BeatsPerMinute): BeatsPerMinute {
+  const clean = stints
+    .filter((one) => (shareOf(one) ?? 0) >= TEMPO.clean)
+    .map(({ tempo }) => tempo);
+  const next = tempoFor(stints, chart);
+  if (clean.length > 0) return bounded(Math.min(next, Math.max(...clean)));
+  return bounded(next * TEMPO.under);
+}
+
+const sameZone = (a: Zone, b: Zone): boolean => a.low === b.low && a.high === b.high;
+const framed = ({ low, high }: Zone): string => `frets ${low} to ${high}`;
+const percent = (share: number): string => `${Math.round(100 * share)} of 100`;
+
+/** Whole minutes by shares, each one at least, together as many as there are. */
+function shared(minutes: Minutes, shares: readonly number[]): readonly Minutes[] {
+  const sum = shares.reduce((all, one) => all + one, 0);
+  const whole = shares.map((one) => Math.max(1, Math.floor((minutes * one) / sum)));
+  for (let over = whole.reduce((all, one) => all + one, 0) - minutes; over > 0; over--) {
+    const most = whole.indexOf(Math.max(...whole));
+    whole[most] = at(whole, most) - 1;
+  }
+  const rest = minutes - whole.reduce((all, one) => all + one, 0);
+  const largest = shares.indexOf(Math.max(...shares));
+  whole[largest] = at(whole, largest) + rest;
+  return whole;
+}
+
+interface Wanted {
+  readonly cell: Practised;
+  readonly exercise?: string;
+  readonly share: number;
+  readonly extent: Extent;
+  readonly tempo: BeatsPerMinute;
+  readonly reason: string;
+}
+
+/** A session that fills some minutes; nothing where there is no chart or no minute. */
+export function nextSession(request: SessionRequest): Session {
+  const { charts, exercises, history, minutes, now, nameOf = (name) => name } = request;
+  const coverage = coverageOf(charts, exercises, history, now);
+  const chartOf = new Map(charts.map((chart) => [chart.id, chart]));
+  const byKey = new Map(
+    coverage.map((cell) => [cellKey(cell.chart, cell.exercise, cell.zone), cell]),
+  );
+  const first = coverage[0];
+  if (!first || minutes < 1) return { blocks: [], coverage };
+
+  const tempoOf = ({ chart }: Practised) => chartOf.get(chart)?.tempo ?? 100;
+  const about = ({ chart, exercise, zone }: Practised) =>
+    `${nameOf(exercise)} over ${chartOf.get(chart)?.title ?? 'this chart'}, ${framed(zone)}`;
+  const age = ({ last }: Practised) => (last === null ? Infinity : now - timeOf(last));
+  const days = (cell: Practised) => Math.max(0, Math.round(age(cell) / 86_400_000));
+  const ago = (cell: Practised) => {
+    const count = days(cell);
+    return count === 0 ? 'today' : count === 1 ? 'yesterday' : `${count} days ago`;
+  };
+  const touched = coverage.filter(({ stints, exercise }) => stints.length > 0 && exercise !== FREE);
+
+  // What is shaky comes first, for the zone of the session is its zone; then what has gone stale.
+  const weak = (cell: Practised) => lately(cell.stints) ?? 0.8;
+  const weakest = touched
+    .filter(({ state }) => state === 'shaky')
+    .toSorted((a, b) => weak(a) - weak(b) || age(a) - age(b));
+  const stale = touched
+    .filter(({ state }) => state === 'stale')
+    .toSorted((a, b) => age(a) - age(b));
+  // What was begun and is not solid yet: the nearer to it, and the longer not played, the sooner.
+  const underWay = touched
+    .filter(({ state, last }) => state === 'new' && last !== null && now - timeOf(last) > RESTED)
+    .toSorted((a, b) => b.stints.length - a.stints.length || age(b) - age(a));
+  const lead = weakest[0] ?? underWay[0] ?? stale[0] ?? null;
+  const latest = touched.toSorted((a, b) => age(a) - age(b))[0] ?? null;
+  const home = lead ?? latest ?? first;
+
+  const zones: Zone[] = [home.zone];
+  const fits = ({ zone }: Practised) =>
+    zones.some((one) => sameZone(one, zone)) || zones.length < 2;
+  const visit = ({ zone }: Practised) => {
+    if (!zones.some((one) => sameZone(one, zone))) zones.push(zone);
+  };
+
+  const wanted: Wanted[] = [];
+  const taken = new Set<Practised>();
+  const want = (one: Wanted) => {
+    wanted.push(one);
+    taken.add(one.cell);
+    visit(one.cell);
+  };
+
+  const solid = touched
+    .filter((cell) => cell.state === 'solid' && fits(cell))
+    .toSorted(
+      (a, b) =>
+        Number(sameZone(b.zone, home.zone)) - Number(sameZone(a.zone, home.zone)) ||
+        age(b) - age(a),
+    )[0];
+  const warm = solid ?? (touched.length > 0 ? null : first);
+  if (warm && minutes >= 4)
+    want({
+      cell: warm,
+      share: SHARES.warm,
+      extent: solid ? 'form' : 'chord',
+      tempo: bounded(solid ? tempoFor(warm.stints, tempoOf(warm)) : tempoOf(warm) * 0.6),
+      reason: solid
+        ? `To warm up, something solid: ${about(warm)}, last played ${ago(warm)}.`
+        : `Nothing is in the log yet: one chord at a time, slowly. ${about(warm)}.`,
+    });
+
+  const repairs = [...weakest, ...stale, ...underWay].filter((cell) => !taken.has(cell));
+  const room = minutes >= 45 ? 3 : minutes >= 15 ? 2 : 1;
+  let repaired = 0;
+  for (const cell of repairs) {
+    if (repaired >= room) break;
+    if (!fits(cell)) continue;
+    const share = lately(cell.stints);
+    want({
+      cell,
+      share: SHARES.shaky / Math.min(room, repairs.length),
+      extent: cell.state === 'shaky' ? 'two chords' : 'section',
+      tempo:
+        cell.state === 'new'
+          ? tempoFor(cell.stints, tempoOf(cell))
+          : steadyTempo(cell.stints, tempoOf(cell)),
+      reason:
+        cell.state === 'shaky'
+          ? `${about(cell)} is shaky: ${percent(share ?? 0)} targets landed of late. Two chords at a time, at a tempo it was clean at.`
+          : cell.state === 'stale'
+            ? `${about(cell)} has not been played for ${days(cell)} days: bring it back, a little slower.`
+            : `${about(cell)} was begun ${ago(cell)} and is not solid yet: once more, so that it stays.`,
+    });
+    repaired += 1;
+  }
+
+  const fresh = freshFrom(home, touched, byKey, chartOf, exercises, fits);
+  if (fresh && minutes >= 8 && !taken.has(fresh.cell))
+    want({
+      cell: fresh.cell,
+      share: SHARES.fresh,
+      extent: 'two chords',
+      tempo: bounded(fresh.tempo * TEMPO.under),
+      reason: `New: ${about(fresh.cell)}, ${fresh.why}.`,
+    });
+
+  const playing = wanted[0]?.cell ?? home;
+  if (minutes >= 3 || wanted.length === 0) {
+    const chart = chartOf.get(home.chart);
+    want({
+      cell: home,
+      exercise: FREE,
+      share: SHARES.free,
+      extent: 'form',
+      tempo: bounded(chart?.tempo ?? tempoOf(playing)),
+      reason: `Put the drills away and play over ${chart?.title ?? 'the form'}, ${framed(home.zone)}.`,
+    });
+  }
+
+  const kept = wanted.slice(0, Math.max(1, Math.floor(minutes)));
+  const whole = shared(
+    Math.floor(minutes),
+    kept.map(({ share }) => share),
+  );
+  const part = minutes - Math.floor(minutes);
+  return {
+    coverage,
+    blocks: kept.map(({ cell, exercise, extent, tempo, reason }, place) => ({
+      minutes: at(whole, place) + (place === kept.length - 1 ? part : 0),
+      ...{ chart: cell.chart, exercise: exercise ?? cell.exercise, zone: cell.zone, extent },
+      ...(extent === 'form' ? {} : { index: chartOf.get(cell.chart)?.change ?? 0 }),
+      ...{ tempo, reason },
+    })),
+  };
+}
+
+/** One new thing next to something known: the next exercise here, or the same in the zone beside. */
+function freshFrom(
+  home: Practised,
+  touched: readonly Practised[],
+  byKey: ReadonlyMap<string, Practised>,
+  charts: ReadonlyMap<string, PracticeChart>,
+  exercises: readonly string[],
+  fits: (cell: Practised) => boolean,
+) {
+  const known = touched
+    .filter(({ state }) => state === 'solid' || state === 'new')
+    .toSorted(
+      (a, b) =>
+        Number(b.state === 'solid') - Number(a.state === 'solid') ||
+        Number(sameZone(b.zone, home.zone)) - Number(sameZone(a.zone, home.zone)) ||
+        b.stints.length - a.stints.length,
+    );
+  const at0 = (chart: string, exercise: string | undefined, zone: Zone | undefined) => {
+    const cell = exercise && zone ? byKey.get(cellKey(chart, exercise, zone)) : undefined;
+    return cell?.state === 'untouched' && fits(cell) ? cell : null;
+  };
+  for (const one of known) {
+    const zones = charts.get(one.chart)?.zones ?? [];
+    const place = zones.findIndex((zone) => sameZone(zone, one.zone));
+    const tempo = one.stints.at(-1)?.tempo ?? charts.get(one.chart)?.tempo ?? 100;
+    const following = exercises
+      .slice(exercises.indexOf(one.exercise) + 1)
+      .map((exercise) => at0(one.chart, exercise, one.zone))
+      .find((cell) => cell !== null);
+    const beside =
+      at0(one.chart, one.exercise, zones[place + 1]) ??
+      at0(one.chart, one.exercise, zones[place - 1]);
+    const found = one.state === 'solid' ? (beside ?? following) : (following ?? beside);
+    if (!found) continue;
+    const why =
+      found === beside
+        ? 'the zone beside one where you play it'
+        : 'the next exercise in a zone you know';
+    return { cell: found, tempo, why };
+  }
+  if (touched.length > 0) return null;
+  const next = at0(home.chart, exercises[1], home.zone);
+  return (
+    next && { cell: next, tempo: charts.get(home.chart)?.tempo ?? 100, why: 'in the same zone' }
+  );
+}

@@ -1,0 +1,133 @@
+/** What was practised: stints, and what they say of each exercise of each chart in each zone. */
+import { group } from '../lists';
+import type { Zone } from '../neck/neck';
+import type { BeatsPerMinute } from '../time/units';
+
+/** A time as ISO 8601 writes it, with its offset. */
+export type Moment = string;
+export type Minutes = number;
+
+/** A stretch of practice on one thing. */
+export interface Stint {
+  readonly at: Moment;
+  /** The chart's id. */
+  readonly chart: string;
+  readonly exercise: string;
+  readonly zone: Zone;
+  readonly tempo: BeatsPerMinute;
+  readonly minutes: Minutes;
+  /** Targets asked for and landed, where it is known. */
+  readonly asked?: number | undefined;
+  readonly landed?: number | undefined;
+}
+
+export const STATES = ['untouched', 'new', 'shaky', 'stale', 'solid'] as const;
+export type State = (typeof STATES)[number];
+
+export interface Cell {
+  readonly chart: string;
+  readonly exercise: string;
+  readonly zone: Zone;
+  readonly minutes: Minutes;
+  readonly last: Moment | null;
+  readonly state: State;
+}
+
+/** A cell with what was practised of it, the oldest first. */
+export interface Practised extends Cell {
+  readonly stints: readonly Stint[];
+}
+
+/** Shares landed, days, and how many stints are of late. */
+export const RULES = { shaky: 0.75, solid: 0.9, solidDays: 3, late: 3, staleDays: 21 } as const;
+const DAY = 24 * 60 * 60_000;
+
+export const timeOf = (at: Moment): number => Date.parse(at);
+/** The day a moment falls on where it was written. */
+export const dayOf = (at: Moment): string => at.slice(0, 10);
+
+/** The share of its targets that landed; null where nobody knows. */
+export const shareOf = ({ asked, landed }: Stint): number | null =>
+  asked === undefined || landed === undefined || asked <= 0 ? null : Math.min(1, landed / asked);
+
+/** The share landed of late: of the last few stints whose targets were counted. */
+export function lately(stints: readonly Stint[]): number | null {
+  const counted = stints.filter((stint) => shareOf(stint) !== null).slice(-RULES.late);
+  const asked = counted.reduce((sum, one) => sum + (one.asked ?? 0), 0);
+  const landed = counted.reduce((sum, one) => sum + Math.min(one.asked ?? 0, one.landed ?? 0), 0);
+  return asked === 0 ? null : landed / asked;
+}
+
+/** Days on which nine tenths of the targets landed. */
+export function goodDays(stints: readonly Stint[]): number {
+  let days = 0;
+  for (const [, ofDay] of group(stints, ({ at }) => dayOf(at))) {
+    const asked = ofDay.reduce(
+      (sum, one) => sum + (shareOf(one) === null ? 0 : (one.asked ?? 0)),
+      0,
+    );
+    const landed = ofDay.reduce(
+      (sum, one) => sum + (shareOf(one) === null ? 0 : Math.min(one.asked ?? 0, one.landed ?? 0)),
+      0,
+    );
+    if (asked > 0 && landed / asked >= RULES.solid) days += 1;
+  }
+  return days;
+}
+
+/** What stints of one thing say of it; the oldest first. A clock set back makes nothing stale. */
+export function stateOf(stints: readonly Stint[], now: number): State {
+  const last = stints.at(-1);
+  if (!last) return 'untouched';
+  if (now - timeOf(last.at) > RULES.staleDays * DAY) return 'stale';
+  const share = lately(stints);
+  if (share !== null && share < RULES.shaky) return 'shaky';
+  return goodDays(stints) >= RULES.solidDays ? 'solid' : 'new';
+}
+
+const zoneKey = ({ low, high }: Zone): string => `${low}-${high}`;
+export const cellKey = (chart: string, exercise: string, zone: Zone): string =>
+  `${chart}\n${exercise}\n${zoneKey(zone)}`;
+
+/** A chart that can be practised, and the zones of its key. */
+export interface Chartable {
+  readonly id: string;
+  readonly zones: readonly Zone[];
+}
+
+/** Every exercise of every chart in every zone, and whatever else was practised. */
+export function coverageOf(
+  charts: readonly Chartable[],
+  exercises: readonly string[],
+  history: readonly Stint[],
+  now: number,
+): readonly Practised[] {
+  const ordered = history
+    .map((stint) => ({ stint, time: timeOf(stint.at) }))
+    .filter(({ time }) => Number.isFinite(time))
+    .toSorted((a, b) => a.time - b.time)
+    .map(({ stint }) => stint);
+  const known = new Set(charts.map(({ id }) => id));
+  const practised = group(
+    ordered.filter(({ chart }) => known.has(chart)),
+    ({ chart, exercise, zone }) => cellKey(chart, exercise, zone),
+  );
+  const seen = new Set<string>();
+  const cells: Practised[] = [];
+  const add = (chart: string, exercise: string, zone: Zone) => {
+    const key = cellKey(chart, exercise, zone);
+    if (seen.has(key)) return;
+    seen.add(key);
+    const stints = practised.get(key) ?? [];
+    cells.push({
+      ...{ chart, exercise, zone, stints },
+      minutes: stints.reduce((sum, { minutes }) => sum + minutes, 0),
+      last: stints.at(-1)?.at ?? null,
+      state: stateOf(stints, now),
+    });
+  };
+  for (const { id, zones } of charts)
+    for (const exercise of exercises) for (const zone of zones) add(id, exercise, zone);
+  for (const [, [stint]] of practised) if (stint) add(stint.chart, stint.exercise, stint.zone);
+  return cells;
+}
