@@ -50,6 +50,8 @@ export interface SessionRequest {
   readonly history: readonly Stint[];
   readonly minutes: Minutes;
   readonly now: number;
+  /** Things not wanted today, by {@link cellKey}. */
+  readonly skipped?: ReadonlySet<string>;
   /** What an exercise is called, where a sentence names it. */
   readonly nameOf?: (exercise: string) => string;
 }
@@ -122,6 +124,7 @@ interface Wanted {
 /** A session that fills some minutes; nothing where there is no chart or no minute. */
 export function nextSession(request: SessionRequest): Session {
   const { charts, exercises, history, minutes, now, nameOf = (name) => name } = request;
+  const { skipped } = request;
   const coverage = coverageOf(charts, exercises, history, now);
   const chartOf = new Map(charts.map((chart) => [chart.id, chart]));
   const byKey = new Map(
@@ -139,7 +142,11 @@ export function nextSession(request: SessionRequest): Session {
     const count = days(cell);
     return count === 0 ? 'today' : count === 1 ? 'yesterday' : `${count} days ago`;
   };
-  const touched = coverage.filter(({ stints, exercise }) => stints.length > 0 && exercise !== FREE);
+  const isSkipped = ({ chart, exercise, zone }: Practised) =>
+    skipped?.has(cellKey(chart, exercise, zone)) ?? false;
+  const touched = coverage.filter(
+    (cell) => cell.stints.length > 0 && cell.exercise !== FREE && !isSkipped(cell),
+  );
 
   // What is shaky comes first, for the zone of the session is its zone; then what has gone stale.
   const weak = (cell: Practised) => lately(cell.stints) ?? 0.8;
@@ -158,8 +165,8 @@ export function nextSession(request: SessionRequest): Session {
   const home = lead ?? latest ?? first;
 
   const zones: Zone[] = [home.zone];
-  const fits = ({ zone }: Practised) =>
-    zones.some((one) => sameZone(one, zone)) || zones.length < 2;
+  const fits = (cell: Practised) =>
+    !isSkipped(cell) && (zones.some((one) => sameZone(one, cell.zone)) || zones.length < 2);
   const visit = ({ zone }: Practised) => {
     if (!zones.some((one) => sameZone(one, zone))) zones.push(zone);
   };

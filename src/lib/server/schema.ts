@@ -36,6 +36,35 @@ export interface LickTable {
   readonly deleted_at: string | null;
 }
 
+export interface StintTable {
+  readonly id: string;
+  /** When it began, as the player's clock said it, and in milliseconds. */
+  readonly at: string;
+  readonly time: number;
+  readonly chart: string;
+  readonly exercise: string;
+  readonly low: number;
+  readonly high: number;
+  readonly extent: string;
+  readonly tempo_from: number;
+  readonly tempo: number;
+  readonly minutes: number;
+  readonly asked: number | null;
+  readonly landed: number | null;
+  readonly note: string;
+  readonly deleted_at: string | null;
+}
+
+export interface CardTable {
+  readonly id: string;
+  /** The scheduler's own state, as JSON. */
+  readonly state: string;
+  /** When it comes back, in milliseconds. */
+  readonly due: number;
+  /** How often it was answered. */
+  readonly seen: number;
+}
+
 export interface SettingTable {
   readonly name: string;
   readonly value: string;
@@ -46,4 +75,6 @@ export interface Tables {
   readonly chart: ChartTable;
   readonly lick: LickTable;
   readonly setting: SettingTable;
+  readonly stint: StintTable;
+  readonly card: CardTable;
 }

@@ -1,0 +1,40 @@
+/** What the pages and the server say to each other about the log. */
+import * as z from 'zod/mini';
+import { EXTENTS } from '$core/log/session';
+
+const fret = z.int().check(z.minimum(0), z.maximum(36));
+const bpm = z.number().check(z.minimum(1), z.maximum(1_000));
+const count = z.nullable(z.int().check(z.minimum(0), z.maximum(100_000)));
+const word = (most: number) => z.string().check(z.minLength(1), z.maxLength(most));
+
+/** Kept to a day's length; one of less than half a minute is none. */
+export const STINT = { least: 0.5, most: 1_440 } as const;
+
+export const stintSchema = z.object({
+  at: z.iso.datetime({ offset: true }),
+  chart: word(100),
+  exercise: word(60),
+  zone: z.object({ low: fret, high: fret }),
+  extent: z._default(z.enum(EXTENTS), 'form'),
+  tempoFrom: bpm,
+  tempo: bpm,
+  minutes: z.number().check(z.minimum(STINT.least), z.maximum(STINT.most)),
+  asked: z._default(count, null),
+  landed: z._default(count, null),
+  note: z._default(z.string().check(z.maxLength(2_000)), ''),
+});
+
+export type StintContent = z.infer<typeof stintSchema>;
+export type StoredStint = StintContent & { readonly id: string };
+
+export const importSchema = z.object({
+  stints: z.array(stintSchema).check(z.maxLength(20_000)),
+});
+
+/** This moment as the player's clock says it, with its offset. */
+export function localMoment(date = new Date()): string {
+  const offset = -date.getTimezoneOffset();
+  const two = (value: number) => String(Math.floor(Math.abs(value))).padStart(2, '0');
+  const local = new Date(date.getTime() + offset * 60_000).toISOString().slice(0, 19);
+  return `${local}${offset < 0 ? '-' : '+'}${two(offset / 60)}:${two(offset % 60)}`;
+}

@@ -1,0 +1,104 @@
+/** What was practised, in the database: stints, soft deleted as charts are. */
+import type { Stint } from '$core/log/stints';
+import type { StintContent, StoredStint } from '$lib/log/messages';
+import { newId, timestamp } from './charts';
+import { commitTogether } from './commits';
+import type { Db } from './database';
+import type { StintTable } from './schema';
+
+const rowOf = ({ zone, tempoFrom, ...stint }: StintContent) => ({
+  ...{ at: stint.at, time: Date.parse(stint.at), chart: stint.chart, exercise: stint.exercise },
+  ...{ low: zone.low, high: zone.high, extent: stint.extent, tempo_from: tempoFrom },
+  ...{ tempo: stint.tempo, minutes: stint.minutes, asked: stint.asked, landed: stint.landed },
+  note: stint.note,
+});
+
+const stintOf = (row: StintTable): StoredStint => ({
+  ...{ id: row.id, at: row.at, chart: row.chart, exercise: row.exercise },
+  zone: { low: row.low, high: row.high },
+  extent: row.extent as StoredStint['extent'],
+  ...{ tempoFrom: row.tempo_from, tempo: row.tempo, minutes: row.minutes },
+  ...{ asked: row.asked, landed: row.landed, note: row.note },
+});
+
+/** Stints since a time in milliseconds, the newest first. */
+export async function listStints(db: Db, since = -Infinity): Promise<readonly StoredStint[]> {
+  const rows = await db
+    .selectFrom('stint')
+    .selectAll()
+    .where('deleted_at', 'is', null)
+    .where('time', '>=', Number.isFinite(since) ? since : -8.64e15)
+    .orderBy('time', 'desc')
+    .execute();
+  return rows.map(stintOf);
+}
+
+/** The whole history as coverage and sessions are worked out from it. */
+export const historyOf = (stints: readonly StoredStint[]): readonly Stint[] =>
+  stints.map(({ at, chart, exercise, zone, tempo, minutes, asked, landed }) => ({
+    ...{ at, chart, exercise, zone, tempo, minutes },
+    asked: asked ?? undefined,
+    landed: landed ?? undefined,
+  }));
+
+export async function addStints(
+  db: Db,
+  stints: readonly StintContent[],
+): Promise<readonly string[]> {
+  const rows = stints.map((stint) => ({ id: newId(), ...rowOf(stint), deleted_at: null }));
+  await commitTogether(db, async (transaction) => {
+    // SQLite bounds what one statement may hold.
+    for (let from = 0; from < rows.length; from += 500)
+      await transaction
+        .insertInto('stint')
+        .values(rows.slice(from, from + 500))
+        .execute();
+  });
+  return rows.map(({ id }) => id);
+}
+
+export const changeStint = (db: Db, id: string, stint: StintContent): Promise<boolean> =>
+  commitTogether(db, async (transaction) => {
+    const result = await transaction
+      .updateTable('stint')
+      .set(rowOf(stint))
+      .where('id', '=', id)
+      .where('deleted_at', 'is', null)
+      .executeTakeFirst();
+    return result.numUpdatedRows > 0n;
+  });
+
+const mark = (db: Db, id: string, deleted: string | null): Promise<boolean> =>
+  commitTogether(db, async (transaction) => {
+    const result = await transaction
+      .updateTable('stint')
+      .set({ deleted_at: deleted })
+      .where('id', '=', id)
+      .where('deleted_at', deleted === null ? 'is not' : 'is', null)
+      .executeTakeFirst();
+    return result.numUpdatedRows > 0n;
+  });
+
+/** Hides a stint; {@link restoreStint} brings it back. */
+export const deleteStint = (db: Db, id: string): Promise<boolean> => mark(db, id, timestamp());
+export const restoreStint = (db: Db, id: string): Promise<boolean> => mark(db, id, null);
+
+/** Fields of the log as comma-separated values (RFC 4180), in this order. */
+const FIELDS = [
+  ...['at', 'chart', 'exercise', 'low', 'high', 'extent', 'tempoFrom', 'tempo', 'minutes'],
+  ...['asked', 'landed', 'note'],
+] as const;
+
+/** The log as comma-separated values; what a sheet would take for a formula is made text. */
+export function stintsAsCsv(stints: readonly StoredStint[]): string {
+  const cell = (value: string | number | null) => {
+    const text = String(value ?? '');
+    const safe = typeof value === 'string' && /^[=+\-@]/u.test(text) ? `'${text}` : text;
+    return /[",\n\r]/u.test(safe) ? `"${safe.replaceAll('"', '""')}"` : safe;
+  };
+  const lines = stints.map(({ zone, ...stint }) => {
+    const row: Readonly<Record<string, string | number | null>> = { ...stint, ...zone };
+    return FIELDS.map((field) => cell(row[field] ?? null)).join(',');
+  });
+  return [FIELDS.join(','), ...lines, ''].join('\r\n');
+}
