@@ -1,6 +1,8 @@
 <script lang="ts">
   import '../app.css';
   import AudioLines from '@lucide/svelte/icons/audio-lines';
+  import CalendarDays from '@lucide/svelte/icons/calendar-days';
+  import CircleHelp from '@lucide/svelte/icons/circle-question-mark';
   import BookOpen from '@lucide/svelte/icons/book-open';
   import Guitar from '@lucide/svelte/icons/guitar';
   import SlidersHorizontal from '@lucide/svelte/icons/sliders-horizontal';
@@ -17,6 +19,8 @@
     { name: 'Book', href: '/', icon: BookOpen, matches: /^\/$/u },
     { name: 'Plan', href: '/plan', icon: Guitar, matches: /^\/plan/u },
     { name: 'Licks', href: '/licks', icon: AudioLines, matches: /^\/licks/u },
+    { name: 'Drills', href: '/drills', icon: CircleHelp, matches: /^\/drills/u },
+    { name: 'Log', href: '/log', icon: CalendarDays, matches: /^\/log/u },
   ] as const;
 
   // The screens of a chart have the frame's own head.

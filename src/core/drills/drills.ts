@@ -150,6 +150,9 @@ function placeIn(making: Making): Place {
   return pick(making, places);
 }
 
+/** Degrees offered, whatever is asked. */
+const COMMON_DEGREES = ['1', 'b3', '3', '4', 'b5', '5', '6', 'b7', '7'] as const;
+
 function nameDegree(making: Making): Drill {
   const chord = pick(making, chordsOf(making));
   const notes = chordNotes(chord);
@@ -160,6 +163,7 @@ function nameDegree(making: Making): Drill {
   return plain(making, 'name-degree', {
     prompt: `Over ${named(chord)}: which degree is ${where(place)}?`,
     asks: 'degree',
+    choices: [...new Set([...COMMON_DEGREES, degreeName(degree)])],
     answer: { degree: degreeName(degree) },
     sentence: `${noteName(sounding)} is the ${spokenOver(chord, degree)} of ${named(chord)}.`,
     shown: [{ string: place.string, fret: place.fret }],

@@ -4,6 +4,7 @@
  */
 import { at } from '../lists';
 import type { Zone } from '../neck/neck';
+import { DAY, timeOf } from '../time/moments';
 import { TEMPO_RANGE } from '../time/tempo';
 import type { BeatsPerMinute } from '../time/units';
 import {
@@ -16,7 +17,6 @@ import {
   RULES,
   shareOf,
   type Stint,
-  timeOf,
 } from './stints';
 
 export const FREE = 'free';
@@ -137,7 +137,7 @@ export function nextSession(request: SessionRequest): Session {
   const about = ({ chart, exercise, zone }: Practised) =>
     `${nameOf(exercise)} over ${chartOf.get(chart)?.title ?? 'this chart'}, ${framed(zone)}`;
   const age = ({ last }: Practised) => (last === null ? Infinity : now - timeOf(last));
-  const days = (cell: Practised) => Math.max(0, Math.round(age(cell) / 86_400_000));
+  const days = (cell: Practised) => Math.max(0, Math.round(age(cell) / DAY));
   const ago = (cell: Practised) => {
     const count = days(cell);
     return count === 0 ? 'today' : count === 1 ? 'yesterday' : `${count} days ago`;
@@ -195,7 +195,7 @@ export function nextSession(request: SessionRequest): Session {
       tempo: bounded(solid ? tempoFor(warm.stints, tempoOf(warm)) : tempoOf(warm) * 0.6),
       reason: solid
         ? `To warm up, something solid: ${about(warm)}, last played ${ago(warm)}.`
-        : `Nothing is in the log yet: one chord at a time, slowly. ${about(warm)}.`,
+        : 'Nothing is in the log yet: begin with one chord at a time, slowly.',
     });
 
   const repairs = [...weakest, ...stale, ...underWay].filter((cell) => !taken.has(cell));

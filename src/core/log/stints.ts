@@ -1,10 +1,9 @@
 /** What was practised: stints, and what they say of each exercise of each chart in each zone. */
 import { group } from '../lists';
 import type { Zone } from '../neck/neck';
+import { DAY, dayOf, type Moment, timeOf } from '../time/moments';
 import type { BeatsPerMinute } from '../time/units';
 
-/** A time as ISO 8601 writes it, with its offset. */
-export type Moment = string;
 export type Minutes = number;
 
 /** A stretch of practice on one thing. */
@@ -40,11 +39,6 @@ export interface Practised extends Cell {
 
 /** Shares landed, days, and how many stints are of late. */
 export const RULES = { shaky: 0.75, solid: 0.9, solidDays: 3, late: 3, staleDays: 21 } as const;
-const DAY = 24 * 60 * 60_000;
-
-export const timeOf = (at: Moment): number => Date.parse(at);
-/** The day a moment falls on where it was written. */
-export const dayOf = (at: Moment): string => at.slice(0, 10);
 
 /** The share of its targets that landed; null where nobody knows. */
 export const shareOf = ({ asked, landed }: Stint): number | null =>

@@ -752,3 +752,51 @@ describe('transcribe', () => {
     });
   });
 });
+
+describe('drill', () => {
+  test('asks from a chart and a zone, the same for the same seed', () => {
+    const asked = { kind: 'find-degree', seed: 7, chart: SAMPLE, zone: { low: 5, high: 9 } };
+    const drill = ask('drill', asked) as { answer: { places: { fret: number }[] }; prompt: string };
+    expect(drill).toMatchObject({ kind: 'find-degree', asks: 'places' });
+    expect(drill.prompt).toContain('frets 5 to 9');
+    for (const { fret } of drill.answer.places) expect([5, 6, 7, 8, 9]).toContain(fret);
+    expect(ask('drill', asked)).toEqual(drill);
+  });
+
+  test('refuses a zone off the neck and a chart it cannot read', () => {
+    const zone = { low: 20, high: 40 };
+    expect(ask('drill', { kind: 'name-note', seed: 1, zone })).toMatchObject({
+      error: { code: 'out_of_range', path: 'zone' },
+    });
+    expect(ask('drill', { kind: 'name-note', seed: 1, chart: '| Xq |' })).toMatchObject({
+      error: { code: 'invalid_chart' },
+    });
+  });
+});
+
+describe('next-session', () => {
+  const charts = [{ id: 'one', text: SAMPLE }];
+  const now = '2026-06-15T18:00:00+02:00';
+  interface Answer {
+    readonly blocks: { readonly minutes: number; readonly zone: { low: number } }[];
+    readonly coverage: { readonly state: string; readonly last: string | null }[];
+  }
+
+  test('fills the minutes and tells what is covered', () => {
+    const history = [10, 11, 12].map((day) => ({
+      ...{ at: `2026-06-${day}T18:00:00+02:00`, chart: 'one', exercise: 'targets' },
+      ...{ zone: { low: 5, high: 8 }, tempo: 90, minutes: 6, asked: 20, landed: 19 },
+    }));
+    const answer = ask('next-session', { charts, history, minutes: 25, now }) as Answer;
+    expect(answer.blocks.reduce((sum, { minutes }) => sum + minutes, 0)).toBe(25);
+    expect(answer.coverage.filter(({ state }) => state === 'solid')).toHaveLength(1);
+    expect(answer.coverage.filter(({ last }) => last === null).length).toBeGreaterThan(100);
+  });
+
+  test('names the chart that cannot be read', () => {
+    const wrong = [...charts, { id: 'two', text: '| Xq |' }];
+    expect(ask('next-session', { charts: wrong, history: [], minutes: 20, now })).toMatchObject({
+      error: { code: 'invalid_chart', path: 'charts.1.text' },
+    });
+  });
+});

@@ -16,11 +16,13 @@
   import { pageTransport } from '$lib/audio/transport.svelte';
   import Frame from '$lib/frame/Frame.svelte';
   import type { Actions } from '$lib/frame/shortcuts';
+  import { withinTempo } from '$core/time/tempo';
   import { momentAt, momentsOf } from '$lib/practice/moments';
   import type { PedalAction } from '$lib/settings/settings';
   import { LOOP_NAMES, LOOP_SIZES, loopAround, sizeOf } from '$lib/study/loops';
-  import { AHEAD, type Ahead, type PlaySettings } from '$lib/study/playing';
+  import { AHEAD, type Ahead, LINES, type PlaySettings } from '$lib/study/playing';
   import { getStudy } from '$lib/study/study.svelte';
+  import { minutesName } from '$lib/log/words';
   import { showSymbol } from '$lib/ui/glyphs';
   import { late } from '$lib/ui/afterPaint.svelte';
   import Popover from '$lib/ui/Popover.svelte';
@@ -31,6 +33,7 @@
   import NowNext from './NowNext.svelte';
   import { createPedals } from './pedals.svelte';
   import { createRest } from './rest.svelte';
+  import { keepsStints } from './keeper.svelte';
   import { createLanded } from './landed.svelte';
   import { playsSimulated } from './guitarist.svelte';
   import { createStage, setStage } from './stage.svelte';
@@ -47,6 +50,7 @@
 
   // Space on another screen leads here and begins.
   onMount(() => {
+    takeUpAsked();
     if (page.url.searchParams.has('go')) void stage.play(fromHere());
   });
 
@@ -55,6 +59,7 @@
   const landed = createLanded(stage, ear);
   let mistakes = $state<Mistakes>('all');
   playsSimulated(stage, ear, () => mistakes);
+  const keeper = keepsStints(study, stage, landed);
 
   function listen() {
     if (ear.state === 'off')
@@ -87,6 +92,20 @@
   function toggle() {
     if (playing || transport.fetching !== null) transport.stop();
     else void stage.play(fromHere());
+  }
+
+  /** What the log or a session asks for: an exercise, a tempo, how much of the form. */
+  function takeUpAsked() {
+    const { searchParams } = page.url;
+    const line = LINES.find((one) => one === searchParams.get('line'));
+    if (!line || !study.chart) return;
+    const size = LOOP_SIZES.find((one) => one === searchParams.get('extent'));
+    const bpm = Number(searchParams.get('bpm'));
+    stage.set({
+      ...{ line, sheet: null },
+      ...(size ? { loop: loopAround(study.chart, study.nowIndex, size) } : {}),
+      ...(bpm > 0 ? { tempo: withinTempo(bpm) } : {}),
+    });
   }
 
   /** Where the player stands within the loop; the beginning where that is elsewhere. */
@@ -196,6 +215,8 @@
     lineOnly,
     listen,
     loopMissed,
+    wentWell: () => keeper.say('clean'),
+    wentShaky: () => keeper.say('shaky'),
     ahead: () => set({ ahead: nextAhead(settings.ahead) }),
     staff: () => set({ staff: !settings.staff }),
     fullScreen: () => void toggleFullScreen(),
@@ -443,6 +464,23 @@
     {/if}
     {#if transport.remark}<p class="text-now-text" role="status">{transport.remark}</p>{/if}
     {#if stage.failure}<p class="text-now-text" role="status">{stage.failure}</p>{/if}
+    {#if keeper.kept}
+      <p class="text-ink-soft" data-kept-stint>
+        In the log: {minutesName(keeper.kept.minutes)}{keeper.kept.said
+          ? `, ${keeper.kept.said}`
+          : ''}.
+        {#if keeper.kept.said === null && !landed.done}
+          It went
+          <button class="underline" title="It went well (9)" onclick={() => keeper.say('clean')}
+            >clean</button
+          >
+          or
+          <button class="underline" title="It was shaky (8)" onclick={() => keeper.say('shaky')}
+            >shaky</button
+          >
+        {/if}
+      </p>
+    {/if}
     {#if rest.due}
       <p role="status" data-rest>
         Half an hour is over: rest the hands a few minutes.

@@ -1,0 +1,140 @@
+<!-- The days: what was practised, where, how fast, how it went; each to be changed or taken out. -->
+<script lang="ts">
+  import Plus from '@lucide/svelte/icons/plus';
+  import Trash from '@lucide/svelte/icons/trash-2';
+  import { group } from 'd3-array';
+  import { invalidateAll } from '$app/navigation';
+  import { dayOf } from '$core/time/moments';
+  import { message, warn } from '$lib/ui/messages.svelte';
+  import { addStint, changeStint, deleteStint, importLog, restoreStint } from './api';
+  import type { LoggedChart } from './LogScreen.svelte';
+  import type { StintContent, StoredStint } from './messages';
+  import StintForm from './StintForm.svelte';
+  import { dayName, exerciseName, minutesName, wentWords } from './words';
+
+  interface Props {
+    readonly stints: readonly StoredStint[];
+    readonly charts: readonly LoggedChart[];
+    readonly count: number;
+    readonly today: string;
+  }
+
+  let { stints, charts, count, today }: Props = $props();
+
+  const AWAY = 'The server does not answer. Nothing was changed.';
+  const days = $derived([...group(stints, ({ at }) => dayOf(at))]);
+  const title = (id: string) =>
+    charts.find((chart) => chart.id === id)?.title ?? 'a chart no longer here';
+  let adding = $state(false);
+
+  async function add(stint: StintContent) {
+    if ((await addStint(stint)) === null) warn(AWAY);
+    else {
+      adding = false;
+      await invalidateAll();
+    }
+  }
+
+  async function remove({ id, exercise }: StoredStint) {
+    if (!(await deleteStint(id))) {
+      warn(AWAY);
+      return;
+    }
+    await invalidateAll();
+    message(`${exerciseName(exercise)} is taken out of the log.`, {
+      duration: 10_000,
+      action: { label: 'Undo', onClick: () => void restoreStint(id).then(() => invalidateAll()) },
+    });
+  }
+
+  async function note({ id, ...stint }: StoredStint, text: string) {
+    if (text === stint.note) return;
+    if (await changeStint(id, { ...stint, note: text })) await invalidateAll();
+    else warn(AWAY);
+  }
+
+  async function take(file: File) {
+    message(await importLog(file));
+    await invalidateAll();
+  }
+</script>
+
+<section aria-labelledby="days" data-days>
+  <div class="flex flex-wrap items-baseline gap-x-4">
+    <h2 id="days" class="heading text-xl">Days</h2>
+    <button class="button-quiet text-sm" aria-expanded={adding} onclick={() => (adding = !adding)}
+      ><Plus size={15} aria-hidden="true" />Add by hand</button
+    >
+    <a class="button-quiet ml-auto text-sm" href="/api/stints?as=csv" download>CSV</a>
+    <a class="button-quiet text-sm" href="/api/stints?as=json" download>JSON</a>
+    <label class="button-quiet cursor-pointer text-sm">
+      Open
+      <input
+        class="sr-only"
+        type="file"
+        accept=".json,application/json"
+        name="log-file"
+        onchange={(event) => {
+          const file = event.currentTarget.files?.[0];
+          if (file) void take(file);
+        }}
+      />
+    </label>
+  </div>
+  {#if adding}<StintForm {charts} onadd={add} />{/if}
+  {#if count === 0}
+    <p class="mt-2 text-sm text-ink-soft">
+      The log writes itself: play anything with the band for half a minute and it stands here.
+    </p>
+  {/if}
+  {#each days as [day, own] (day)}
+    <h3 class="mt-3 text-sm font-semibold">
+      {dayName(day, today)}
+      <span class="font-normal text-ink-soft"
+        >{minutesName(own.reduce((sum, { minutes }) => sum + minutes, 0))}</span
+      >
+    </h3>
+    <ul>
+      {#each own as stint (stint.id)}
+        <li
+          class="grid grid-cols-[minmax(0,1fr)_auto] gap-x-2 border-t border-line py-1 text-sm"
+          data-stint={stint.exercise}
+        >
+          <p class="min-w-0">
+            <span class="font-semibold">{exerciseName(stint.exercise)}</span>
+            {title(stint.chart)}, frets {stint.zone.low} to {stint.zone.high}
+            <span class="text-ink-soft tabular-nums">
+              {stint.at.slice(11, 16)} · {minutesName(stint.minutes)} · {stint.tempoFrom ===
+              stint.tempo
+                ? stint.tempo
+                : `${stint.tempoFrom} to ${stint.tempo}`} bpm{wentWords(stint.asked, stint.landed)
+                ? ` · ${wentWords(stint.asked, stint.landed)}`
+                : ''}
+            </span>
+          </p>
+          <button
+            class="button-quiet min-h-8"
+            aria-label="Take {exerciseName(stint.exercise)} at {stint.at.slice(
+              11,
+              16,
+            )} out of the log"
+            onclick={() => void remove(stint)}><Trash size={14} aria-hidden="true" /></button
+          >
+          <input
+            class="field col-span-2 mt-0.5 w-full border-transparent bg-transparent px-1 text-sm placeholder:text-ink-soft hover:border-line"
+            aria-label="Note on {exerciseName(stint.exercise)} at {stint.at.slice(11, 16)}"
+            placeholder="A note"
+            maxlength="2000"
+            value={stint.note}
+            onchange={(event) => void note(stint, event.currentTarget.value)}
+          />
+        </li>
+      {/each}
+    </ul>
+  {/each}
+  {#if count > stints.length}
+    <p class="mt-2 text-sm text-ink-soft">
+      The last {stints.length} of {count} stints; all of them are in the files.
+    </p>
+  {/if}
+</section>

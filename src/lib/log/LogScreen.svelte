@@ -1,0 +1,60 @@
+<!-- The log: what to practise next, what is covered, the weeks, the days. -->
+<script lang="ts">
+  import type { Block } from '$core/log/session';
+  import type { State } from '$core/log/stints';
+  import { dayOf } from '$core/time/moments';
+  import type { Zone } from '$core/neck/neck';
+  import Keys from '$lib/frame/Keys.svelte';
+  import CoverageMap from './CoverageMap.svelte';
+  import Days from './Days.svelte';
+  import { localMoment, type StoredStint } from './messages';
+  import NextSession from './NextSession.svelte';
+  import Weeks from './Weeks.svelte';
+
+  export interface LoggedChart {
+    readonly id: string;
+    readonly title: string;
+    readonly zones: readonly Zone[];
+    readonly tempo: number;
+    readonly change: number;
+  }
+
+  export interface LoggedCell {
+    readonly chart: string;
+    readonly exercise: string;
+    readonly zone: Zone;
+    readonly minutes: number;
+    readonly last: string | null;
+    readonly state: State;
+    readonly tempos: readonly { readonly at: string; readonly tempo: number }[];
+  }
+
+  interface Props {
+    readonly charts: readonly LoggedChart[];
+    readonly stints: readonly StoredStint[];
+    readonly count: number;
+    readonly weeks: Readonly<Record<string, number>>;
+    readonly blocks: readonly Block[];
+    readonly minutes: number;
+    readonly cells: readonly LoggedCell[];
+    readonly skipped: readonly string[];
+  }
+
+  let { charts, stints, count, weeks, blocks, minutes, cells, skipped }: Props = $props();
+
+  const today = dayOf(localMoment());
+</script>
+
+<Keys actions={{}} />
+
+<h1 class="sr-only">Log</h1>
+<div class="grid gap-x-8 gap-y-6 p-4 lg:grid-cols-[minmax(0,1fr)_minmax(0,26rem)]">
+  <div class="grid content-start gap-6">
+    <NextSession {blocks} {charts} {minutes} {skipped} />
+    <CoverageMap {charts} {cells} />
+  </div>
+  <div class="grid content-start gap-6">
+    <Weeks {weeks} {today} />
+    <Days {stints} {charts} {count} {today} />
+  </div>
+</div>

@@ -1,0 +1,103 @@
+/** Drill cards: what comes back when, by the scheduler; its state lives in the database. */
+import { type Card, createEmptyCard, fsrs, type Grade, Rating } from 'ts-fsrs';
+import { DRILL_KINDS, type DrillKind } from '$core/drills/drills';
+import type { PracticeChart } from '$core/log/session';
+import type { Zone } from '$core/neck/neck';
+import { seedOf } from '$lib/drills/cards';
+import { commitTogether } from './commits';
+import type { Db } from './database';
+
+export interface DrillCard {
+  readonly id: string;
+  readonly kind: DrillKind;
+  /** The chart it is made from; null for a general one. */
+  readonly chart: string | null;
+  readonly zone: Zone;
+  /** What its question is drawn from: another one each time it comes. */
+  readonly seed: number;
+  /** Whether it comes back, or is met for the first time. */
+  readonly met: boolean;
+}
+
+/** Charts whose cards are met before the general ones, zones of each, cards of a sitting. */
+const CHARTS = 3;
+const ZONES = 2;
+const SITTING = 10;
+const GENERAL_ZONE: Zone = { low: 5, high: 8 };
+
+const scheduler = fsrs({ enable_fuzz: false });
+
+/** Every card there may be, in the order in which they are met. */
+function cardsOf(charts: readonly PracticeChart[]): readonly Omit<DrillCard, 'seed' | 'met'>[] {
+  const own = charts
+    .slice(0, CHARTS)
+    .flatMap(({ id, zones }) =>
+      zones.slice(0, ZONES).map((zone) => ({ chart: id as string | null, zone })),
+    );
+  return [...own, { chart: null, zone: GENERAL_ZONE }].flatMap(({ chart, zone }) =>
+    DRILL_KINDS.map((kind) => ({
+      id: `${kind} ${chart ?? 'general'} ${zone.low}-${zone.high}`,
+      ...{ kind, chart, zone },
+    })),
+  );
+}
+
+/** The cards of a sitting: those that are due, the longest first; then such as were never met. */
+export async function sitting(
+  db: Db,
+  charts: readonly PracticeChart[],
+  now: number,
+): Promise<readonly DrillCard[]> {
+  const rows = await db.selectFrom('card').select(['id', 'due', 'seen']).execute();
+  const known = new Map(rows.map((row) => [row.id, row]));
+  const all = cardsOf(charts).map((card) => {
+    const row = known.get(card.id);
+    return {
+      ...card,
+      due: row?.due ?? Infinity,
+      seed: seedOf(card.id, row?.seen ?? 0),
+      met: !!row,
+    };
+  });
+  const due = all.filter((card) => card.met && card.due <= now).sort((a, b) => a.due - b.due);
+  const fresh = all.filter((card) => !card.met);
+  return [...due, ...fresh]
+    .slice(0, SITTING)
+    .map(({ id, kind, chart, zone, seed, met }) => ({ id, kind, chart, zone, seed, met }));
+}
+
+function cardIn(state: string, now: number): Card {
+  try {
+    const kept = JSON.parse(state) as Card;
+    return {
+      ...kept,
+      due: new Date(kept.due),
+      ...(kept.last_review ? { last_review: new Date(kept.last_review) } : {}),
+    };
+  } catch {
+    return createEmptyCard(new Date(now));
+  }
+}
+
+/** Takes an answer; when the card comes back, in milliseconds. */
+export const answerCard = (db: Db, id: string, right: boolean, now: number): Promise<number> =>
+  commitTogether(db, async (transaction) => {
+    const row = await transaction
+      .selectFrom('card')
+      .select(['state', 'seen'])
+      .where('id', '=', id)
+      .executeTakeFirst();
+    const card = row ? cardIn(row.state, now) : createEmptyCard(new Date(now));
+    // A clock set back must not make the scheduler count below nothing.
+    const at = new Date(Math.max(now, card.last_review?.getTime() ?? 0));
+    const grade: Grade = right ? Rating.Good : Rating.Again;
+    const next = scheduler.next(card, at, grade).card;
+    const due = next.due.getTime();
+    const values = { state: JSON.stringify(next), due, seen: (row?.seen ?? 0) + 1 };
+    await transaction
+      .insertInto('card')
+      .values({ id, ...values })
+      .onConflict((conflict) => conflict.column('id').doUpdateSet(values))
+      .execute();
+    return due;
+  });
