@@ -71,7 +71,9 @@
             ? 'border-ink text-ink'
             : 'border-transparent text-ink-soft hover:text-ink'}"
         >
-          <Icon size={16} aria-hidden="true" />{name}
+          <Icon size={16} aria-hidden="true" /><span class={here ? '' : 'max-sm:sr-only'}
+            >{name}</span
+          >
         </a>
       {/each}
     </nav>

@@ -1,12 +1,14 @@
 /** The benchmarks of `npm run bench`, one row a figure. */
 import { openBrowser, startServer } from '../browser/harness';
 import { coreFigures } from './core';
+import { listeningFigures } from './listening';
 import { pageFigures } from './page';
 import { printRow, processorTimes } from './report';
 import { serverFigures } from './server';
 
 const before = processorTimes();
 for (const figure of coreFigures()) printRow(figure);
+for (const figure of listeningFigures()) printRow(figure);
 
 const server = await startServer();
 try {

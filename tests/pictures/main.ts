@@ -8,7 +8,7 @@ interface Picture {
   /** The demo chart it shows on Plan; the Book when left out. */
   readonly chart?: string;
   /** A screen that is no chart's. */
-  readonly screen?: 'licks';
+  readonly screen?: 'licks' | 'log' | 'drills';
   /** The page of the chart; Plan itself when left out. */
   readonly page?: 'shapes' | 'region' | 'practice' | 'play';
   /** What is clicked before the picture is taken, one after another. */
@@ -19,6 +19,8 @@ interface Picture {
   readonly theme?: 'light' | 'dark';
   /** Milliseconds until what plays is where the picture wants it. */
   readonly wait?: number;
+  /** Whether the simulated guitarist is listened to. */
+  readonly listens?: boolean;
   /** Keys pressed before the picture is taken. */
   readonly keys?: readonly string[];
 }
@@ -32,18 +34,10 @@ const PICTURES: readonly Picture[] = [
     place: '?at=4',
     clicks: ['[data-lens="mode"]', 'button[title^="Hold it"]', '[data-option="C# altered"]'],
   },
-  {
-    name: 'plan-borrowed',
-    chart: 'Ferry at Half Past',
-    place: '?at=11',
-    clicks: ['[data-lens="borrowed-pentatonic"]'],
-  },
   { name: 'plan-targets', chart: 'Ferry at Half Past', place: '?at=5&zone=3-6', keys: ['f'] },
   { name: 'practice', chart: 'Gravel Road Receipt', page: 'practice', place: '?at=1&zone=2-5' },
   { name: 'plan-dark', chart: 'Locksmith Waltz', place: '?at=2', theme: 'dark' },
-  { name: 'plan-text', chart: 'Paper Lantern Parade', place: '?at=8', keys: ['t'] },
   { name: 'plan-bars', chart: 'Paper Lantern Parade', place: '?at=1&edit=bars', keys: ['G', 'm'] },
-  { name: 'plan-details', chart: 'Gravel Road Receipt', place: '?at=12', keys: ['k'] },
   {
     name: 'plan-layers',
     chart: 'Slow Tide Counting',
@@ -69,8 +63,29 @@ const PICTURES: readonly Picture[] = [
     ...{ name: 'licks', screen: 'licks', keys: [] },
     clicks: ['[data-lick="iiø–V–i, second zone"]'],
   },
+  { name: 'log', screen: 'log', keys: [] },
+  { name: 'drill', screen: 'drills', clicks: ['[data-mark="3-3"]', '[data-mark="1-6"]'] },
+  {
+    ...{ name: 'listening', chart: 'Ferry at Half Past', page: 'play', place: '?at=1&zone=3-6' },
+    ...{ listens: true, keys: [' '], wait: 14_000 },
+  },
   { name: 'plan-phone', chart: 'Gravel Road Receipt', place: '?at=2', size: [360, 740] },
 ];
+
+/** Listens to the simulated guitarist. */
+const LISTEN = `
+  const [done] = arguments;
+  const wait = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
+  (async () => {
+    [...document.querySelectorAll('button')].find((one) => one.textContent.trim() === 'Listen').click();
+    await wait(1_200);
+    const list = document.querySelector('[name=input]');
+    list.value = 'simulated';
+    list.dispatchEvent(new Event('change', { bubbles: true }));
+    await wait(1_200);
+    list.dispatchEvent(new KeyboardEvent('keydown', { key: 'Escape', bubbles: true }));
+    await wait(300);
+  })().then(done);`;
 
 async function addressOf(driver: ChromiumWebDriver, base: string, title: string): Promise<string> {
   await visit(driver, base);
@@ -90,6 +105,7 @@ async function take(driver: ChromiumWebDriver, base: string, picture: Picture): 
   const chart = picture.chart ? await addressOf(driver, base, picture.chart) : own;
   const page = picture.page ? `${chart}/${picture.page}` : chart;
   await visit(driver, page + (picture.place ?? ''));
+  if (picture.listens) await driver.executeAsyncScript(LISTEN);
   for (const key of picture.keys ?? []) await driver.actions().sendKeys(key).perform();
   for (const css of picture.clicks ?? []) await driver.findElement(By.css(css)).click();
   await driver.executeAsyncScript(

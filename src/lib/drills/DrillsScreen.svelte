@@ -276,6 +276,15 @@
     }
   }
 
+  /** On the neck Space chooses a place; Enter says that these are all, as it does elsewhere. */
+  function onkeydowncapture(event: KeyboardEvent) {
+    const onNeck = event.target instanceof Element && event.target.closest('[data-mark]');
+    if (event.key !== 'Enter' || !onNeck || answered || drill?.asks !== 'places') return;
+    event.preventDefault();
+    event.stopPropagation();
+    answer({ places });
+  }
+
   const listenTo = () =>
     ear.state === 'off'
       ? void ear.listen(settings.current.input, settings.current.latencies)
@@ -284,7 +293,7 @@
   const missed = $derived(outcome.filter((one) => !one.right));
 </script>
 
-<svelte:window {onkeydown} />
+<svelte:window {onkeydown} {onkeydowncapture} />
 <Keys actions={{}} {settings} />
 
 <div class="grid content-start gap-4 p-4" bind:clientWidth={width}>

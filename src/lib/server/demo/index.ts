@@ -6,6 +6,8 @@ import { planInStyle } from '$lib/study/styles';
 import { writePlan } from '$lib/study/plan';
 import { createChart } from '../charts';
 import type { Db } from '../database';
+import { addStints } from '../stints';
+import { demoStints } from './stints';
 
 const FILES: Readonly<Record<string, string>> = import.meta.glob('./*.txt', {
   query: '?raw',
@@ -14,6 +16,9 @@ const FILES: Readonly<Record<string, string>> = import.meta.glob('./*.txt', {
 });
 
 export const DEMO_CHARTS: readonly string[] = Object.values(FILES);
+
+/** The chart the demo's player has been practising. */
+const PRACTISED = 'title: Ferry at Half Past';
 
 /** The style in which each demo chart is planned, so that between them they show all. */
 const STYLES: Readonly<Record<string, Style>> = {
@@ -40,7 +45,10 @@ export async function seedDemo(db: Db): Promise<void> {
     .select((eb) => eb.fn.countAll<number>().as('count'))
     .executeTakeFirstOrThrow();
   if (count > 0) return;
-  await addDemoCharts(db);
+  const ids = await addDemoCharts(db);
+  const place = DEMO_CHARTS.findIndex((text) => text.includes(PRACTISED));
+  const [id, text] = [ids[place], DEMO_CHARTS[place]];
+  if (id && text) await addStints(db, demoStints(id, text, Date.now()));
 }
 
 export async function addDemoCharts(db: Db): Promise<readonly string[]> {

@@ -1,0 +1,157 @@
+/** The log and drills, as they are read, answered and led by. */
+import { By, Key } from 'selenium-webdriver';
+import { describe, expect, test } from 'vitest';
+import { suite } from './suite';
+
+const app = suite();
+const script = <T>(body: string): Promise<T> => app.driver.executeScript<T>(body);
+const count = (css: string) => script<number>(`return document.querySelectorAll('${css}').length`);
+const text = (css: string) =>
+  script<string>(`return document.querySelector('${css}')?.textContent?.trim() ?? ''`);
+
+interface Stint {
+  readonly id: string;
+  readonly exercise: string;
+  readonly minutes: number;
+}
+const stints = async () => (await (await fetch(`${app.url}/api/stints`)).json()) as Stint[];
+
+describe('the log', () => {
+  test('says what to practise next, and the blocks fill the minutes', async () => {
+    await app.visit(`${app.url}/log`);
+    await app.find('[data-block]');
+    const minutes = () =>
+      script<number>(`return [...document.querySelectorAll('[data-block] > p')]
+        .reduce((sum, one) => sum + parseInt(one.textContent), 0)`);
+    expect(await minutes()).toBe(20);
+    await (await app.find('[name="session-minutes"] option[value="45"]')).click();
+    await app.eventually(minutes, (sum) => sum === 45);
+    const first = await text('[data-block] .font-semibold');
+    await (await app.findText('button', 'Not today')).click();
+    await app.eventually(
+      () => text('[data-next-session]'),
+      (all) => all.includes('Take back what was put off (1)'),
+    );
+    expect(first).not.toBe('');
+    expect(await minutes()).toBe(45);
+  });
+
+  test('an untouched square leads to the stage, set up for it', async () => {
+    await app.visit(`${app.url}/log`);
+    const square = await app.find('[data-state="untouched"]');
+    const says = (await square.getAttribute('aria-label')) ?? '';
+    await square.click();
+    await app.find('html[data-ready="play"]');
+    const [, low, high] = /frets (\d+) to (\d+)/u.exec(says) ?? [];
+    expect(await app.driver.getCurrentUrl()).toContain(`zone=${low}-${high}`);
+  });
+
+  test('a session is begun with one key, with its tempo and line', async () => {
+    await app.visit(`${app.url}/log`);
+    await app.find('[data-block]');
+    const bpm = /(\d+) bpm/u.exec(await text('[data-block]'))?.[1];
+    await app.press(' ');
+    await app.find('html[data-ready="play"]');
+    await app.find('[data-pass]');
+    expect(await text('[data-tempo]')).toContain(bpm ?? 'none');
+    await app.press(' ');
+    // Back in the log the next block is offered.
+    await app.driver.navigate().back();
+    await app.findText('button', 'Go on');
+  });
+
+  test('a stint is added by hand, noted on, taken out and brought back', async () => {
+    await app.visit(`${app.url}/log`);
+    const before = (await stints()).length;
+    await (await app.findText('button', 'Add by hand')).click();
+    await (await app.find('form [name="exercise"] option[value="enclosures"]')).click();
+    await (await app.find('form button.button-strong')).click();
+    await app.find('[data-stint="enclosures"]');
+    expect(await stints()).toHaveLength(before + 1);
+    const note = await app.find('[data-stint="enclosures"] input');
+    await note.sendKeys('thirds came late', Key.ENTER);
+    await app.eventually(
+      async () => JSON.stringify(await stints()),
+      (all) => all.includes('thirds came late'),
+    );
+    await (await app.find('[data-stint="enclosures"] button')).click();
+    await app.eventually(stints, (all) => all.length === before);
+    await (await app.findText('button', 'Undo')).click();
+    await app.eventually(stints, (all) => all.length === before + 1);
+  });
+
+  test('what is played for half a minute stands in it', async () => {
+    const before = await stints();
+    const address = await app.openPlan('title: Kettle Hill\ntempo: 200\n| Dm7 | G7 |', '?at=0');
+    await app.visit(`${address.split('?')[0]}/play?at=0`);
+    await (await app.findText('button', 'Play')).click();
+    await app.find('[data-kept-stint]');
+    await app.press('9');
+    await app.press(' ');
+    const after = await app.eventually(stints, (all) => all.length === before.length + 1);
+    expect(after[0]?.exercise).toBe('free');
+    expect(after[0]?.minutes).toBeGreaterThanOrEqual(0.5);
+    await app.eventually(
+      async () => JSON.stringify((await stints())[0]),
+      (one) => one.includes('"landed":10'),
+    );
+  });
+
+  test('has nothing that axe calls serious, on a phone either', async () => {
+    for (const screen of ['log', 'drills']) {
+      await app.visit(`${app.url}/${screen}`);
+      expect(await app.seriousFaults()).toEqual([]);
+      await app.driver.manage().window().setRect({ width: 360, height: 740 });
+      expect(await app.seriousFaults()).toEqual([]);
+      const over = 'return document.documentElement.scrollWidth - innerWidth';
+      expect(await script<number>(over)).toBeLessThanOrEqual(0);
+      await app.driver.manage().window().setRect({ width: 1280, height: 800 });
+    }
+  });
+});
+
+describe('drills', () => {
+  test('ten cards are answered with keys alone, each with why', async () => {
+    await app.visit(`${app.url}/drills`);
+    await app.find('[data-card]');
+    for (let card = 1; card <= 10; card++) {
+      await app.eventually(
+        () => text('[data-card]'),
+        (says) => says.includes(`card ${card} of 10`),
+      );
+      // Whatever it asks for: a place is none, an answer the first there is.
+      const letters = (await count('[aria-label="Answers"] button')) > 9;
+      await app.press(
+        (await count('[aria-label="Answers"]')) > 0 ? (letters ? 'q' : '1') : Key.ENTER,
+      );
+      await app.find('[data-answer]');
+      expect((await text('[data-answer] p')).length).toBeGreaterThan(15);
+      await app.press(Key.ENTER);
+    }
+    await app.find('[data-drills-over]');
+    expect(await text('[data-drills-over] h2')).toMatch(/came back/u);
+  });
+
+  test('every place of a degree is found by click', async () => {
+    await app.visit(`${app.url}/drills`);
+    await app.find('[data-card]');
+    for (let card = 0; card < 10; card++) {
+      if (
+        (await script<string>(`return document.querySelector('[data-card]').dataset.card`)) ===
+        'find-degree'
+      )
+        break;
+      await app.press((await count('[aria-label="Answers"] button')) > 9 ? 'q' : '1');
+      await app.find('[data-answer]');
+      await app.press(Key.ENTER);
+      await app.driver.sleep(100);
+    }
+    const marks = await app.driver.findElements(By.css('[data-drill] ~ div [data-mark]'));
+    if (marks.length > 0) {
+      await marks[0]?.click();
+      expect(await marks[0]?.getAttribute('aria-label')).toContain('chosen');
+      await app.press(Key.ENTER);
+      await app.find('[data-answer]');
+    }
+  });
+});
