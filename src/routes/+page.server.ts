@@ -1,17 +1,20 @@
 import { listCharts } from '$lib/server/charts';
 import { database } from '$lib/server/respond';
 import { sketchesOf } from '$lib/server/sketches';
+import { nextLine } from '$lib/server/session';
 import { findSettings } from '$lib/server/settings';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async ({ locals }) => {
   const db = database(locals);
   const charts = await listCharts(db);
+  const settings = await findSettings(db);
   return {
     charts,
+    next: nextLine(db, settings.settings, Date.now()).catch(() => null),
     // Follows when it is ready: the Book does not wait for it.
     sketches: sketchesOf(db, charts).catch(() => ({})),
-    settings: await findSettings(db),
+    settings,
     limited: locals.store.state === 'open' ? locals.store.limited : null,
   };
 };

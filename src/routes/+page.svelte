@@ -13,4 +13,4 @@
     read, but no change is kept. <a class="underline" href="/recover">What to do</a>
   </p>
 {/if}
-<Book charts={data.charts} sketches={data.sketches} settings={data.settings} />
+<Book charts={data.charts} sketches={data.sketches} settings={data.settings} next={data.next} />

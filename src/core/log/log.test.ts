@@ -130,7 +130,9 @@ describe('the next session', () => {
     expect(blocks[0]?.reason).toContain('solid');
     // At most as fast as it was clean.
     expect(blocks[1]?.tempo).toBeLessThanOrEqual(90);
-    expect(blocks[1]?.reason).toContain('shaky: 62 of 100');
+    expect(blocks[1]?.reason).toContain(
+      'shaky: 62 of 100 targets landed of late. Two chords at a time, at a tempo',
+    );
     expect(blocks[2]?.reason).toMatch(/^New: /u);
   });
 

@@ -94,8 +94,10 @@ function steadyTempo(stints: readonly Stint[], chart: BeatsPerMinute): BeatsPerM
   return bounded(next * TEMPO.under);
 }
 
+const wasClean = (stints: readonly Stint[]): boolean =>
+  stints.some((one) => (shareOf(one) ?? 0) >= TEMPO.clean);
+
 const sameZone = (a: Zone, b: Zone): boolean => a.low === b.low && a.high === b.high;
-const framed = ({ low, high }: Zone): string => `frets ${low} to ${high}`;
 const percent = (share: number): string => `${Math.round(100 * share)} of 100`;
 
 /** Whole minutes by shares, each one at least, together as many as there are. */
@@ -134,8 +136,6 @@ export function nextSession(request: SessionRequest): Session {
   if (!first || minutes < 1) return { blocks: [], coverage };
 
   const tempoOf = ({ chart }: Practised) => chartOf.get(chart)?.tempo ?? 100;
-  const about = ({ chart, exercise, zone }: Practised) =>
-    `${nameOf(exercise)} over ${chartOf.get(chart)?.title ?? 'this chart'}, ${framed(zone)}`;
   const age = ({ last }: Practised) => (last === null ? Infinity : now - timeOf(last));
   const days = (cell: Practised) => Math.max(0, Math.round(age(cell) / DAY));
   const ago = (cell: Practised) => {
@@ -194,7 +194,7 @@ export function nextSession(request: SessionRequest): Session {
       extent: solid ? 'form' : 'chord',
       tempo: bounded(solid ? tempoFor(warm.stints, tempoOf(warm)) : tempoOf(warm) * 0.6),
       reason: solid
-        ? `To warm up, something solid: ${about(warm)}, last played ${ago(warm)}.`
+        ? `To warm up, something solid, last played ${ago(warm)}.`
         : 'Nothing is in the log yet: begin with one chord at a time, slowly.',
     });
 
@@ -215,10 +215,10 @@ export function nextSession(request: SessionRequest): Session {
           : steadyTempo(cell.stints, tempoOf(cell)),
       reason:
         cell.state === 'shaky'
-          ? `${about(cell)} is shaky: ${percent(share ?? 0)} targets landed of late. Two chords at a time, at a tempo it was clean at.`
+          ? `This is shaky: ${percent(share ?? 0)} targets landed of late. Two chords at a time, ${wasClean(cell.stints) ? 'at a tempo it was clean at' : 'a little slower'}.`
           : cell.state === 'stale'
-            ? `${about(cell)} has not been played for ${days(cell)} days: bring it back, a little slower.`
-            : `${about(cell)} was begun ${ago(cell)} and is not solid yet: once more, so that it stays.`,
+            ? `This has not been played for ${days(cell)} days: bring it back, a little slower.`
+            : `This was last played ${ago(cell)} and is not solid yet: once more, so that it stays.`,
     });
     repaired += 1;
   }
@@ -230,7 +230,7 @@ export function nextSession(request: SessionRequest): Session {
       share: SHARES.fresh,
       extent: 'two chords',
       tempo: bounded(fresh.tempo * TEMPO.under),
-      reason: `New: ${about(fresh.cell)}, ${fresh.why}.`,
+      reason: `New: ${nameOf(fresh.cell.exercise)}, ${fresh.why}.`,
     });
 
   const playing = wanted[0]?.cell ?? home;
@@ -242,7 +242,7 @@ export function nextSession(request: SessionRequest): Session {
       share: SHARES.free,
       extent: 'form',
       tempo: bounded(chart?.tempo ?? tempoOf(playing)),
-      reason: `Put the drills away and play over ${chart?.title ?? 'the form'}, ${framed(home.zone)}.`,
+      reason: `Put the drills away and play over ${chart?.title ?? 'the form'}.`,
     });
   }
 

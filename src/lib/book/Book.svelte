@@ -34,9 +34,11 @@
     /** The forms of the charts, by id, when they are read. */
     readonly sketches: Promise<Readonly<Record<string, FormSketch | null>>>;
     readonly settings: StoredSettings;
+    /** What to practise next, in a line, when it is worked out; null where nothing ever was. */
+    readonly next: Promise<string | null>;
   }
 
-  let { charts, sketches, settings: stored }: Props = $props();
+  let { charts, sketches, settings: stored, next }: Props = $props();
 
   const settings = untrack(() => createSettings(stored));
 
@@ -149,6 +151,13 @@
       <Plus size={16} aria-hidden="true" />New chart
     </button>
   </div>
+  {#await next then line}
+    {#if line}
+      <p class="text-sm" data-next-line>
+        <a class="underline" href="/log">Next in your practice</a>: {line}.
+      </p>
+    {/if}
+  {/await}
 
   <TypedChart bind:this={line} onchart={open} />
 

@@ -87,51 +87,53 @@
       The log writes itself: play anything with the band for half a minute and it stands here.
     </p>
   {/if}
-  {#each days as [day, own] (day)}
-    <h3 class="mt-3 text-sm font-semibold">
-      {dayName(day, today)}
-      <span class="font-normal text-ink-soft"
-        >{minutesName(own.reduce((sum, { minutes }) => sum + minutes, 0))}</span
-      >
-    </h3>
-    <ul>
-      {#each own as stint (stint.id)}
-        <li
-          class="grid grid-cols-[minmax(0,1fr)_auto] gap-x-2 border-t border-line py-1 text-sm"
-          data-stint={stint.exercise}
+  <div class="lg:max-h-[calc(100dvh-20rem)] lg:overflow-y-auto lg:[scrollbar-width:thin]">
+    {#each days as [day, own] (day)}
+      <h3 class="mt-3 text-sm font-semibold">
+        {dayName(day, today)}
+        <span class="font-normal text-ink-soft"
+          >{minutesName(own.reduce((sum, { minutes }) => sum + minutes, 0))}</span
         >
-          <p class="min-w-0">
-            <span class="font-semibold">{exerciseName(stint.exercise)}</span>
-            {title(stint.chart)}, frets {stint.zone.low} to {stint.zone.high}
-            <span class="text-ink-soft tabular-nums">
-              {stint.at.slice(11, 16)} · {minutesName(stint.minutes)} · {stint.tempoFrom ===
-              stint.tempo
-                ? stint.tempo
-                : `${stint.tempoFrom} to ${stint.tempo}`} bpm{wentWords(stint.asked, stint.landed)
-                ? ` · ${wentWords(stint.asked, stint.landed)}`
-                : ''}
-            </span>
-          </p>
-          <button
-            class="button-quiet min-h-8"
-            aria-label="Take {exerciseName(stint.exercise)} at {stint.at.slice(
-              11,
-              16,
-            )} out of the log"
-            onclick={() => void remove(stint)}><Trash size={14} aria-hidden="true" /></button
+      </h3>
+      <ul>
+        {#each own as stint (stint.id)}
+          <li
+            class="grid grid-cols-[minmax(0,1fr)_auto] gap-x-2 border-t border-line py-1 text-sm"
+            data-stint={stint.exercise}
           >
-          <input
-            class="field col-span-2 mt-0.5 w-full border-transparent bg-transparent px-1 text-sm placeholder:text-ink-soft hover:border-line"
-            aria-label="Note on {exerciseName(stint.exercise)} at {stint.at.slice(11, 16)}"
-            placeholder="A note"
-            maxlength="2000"
-            value={stint.note}
-            onchange={(event) => void note(stint, event.currentTarget.value)}
-          />
-        </li>
-      {/each}
-    </ul>
-  {/each}
+            <p class="min-w-0">
+              <span class="font-semibold">{exerciseName(stint.exercise)}</span>
+              {title(stint.chart)}, frets {stint.zone.low} to {stint.zone.high}
+              <span class="text-ink-soft tabular-nums">
+                {stint.at.slice(11, 16)} · {minutesName(stint.minutes)} · {stint.tempoFrom ===
+                stint.tempo
+                  ? stint.tempo
+                  : `${stint.tempoFrom} to ${stint.tempo}`} bpm{wentWords(stint.asked, stint.landed)
+                  ? ` · ${wentWords(stint.asked, stint.landed)}`
+                  : ''}
+              </span>
+            </p>
+            <button
+              class="button-quiet min-h-8"
+              aria-label="Take {exerciseName(stint.exercise)} at {stint.at.slice(
+                11,
+                16,
+              )} out of the log"
+              onclick={() => void remove(stint)}><Trash size={14} aria-hidden="true" /></button
+            >
+            <input
+              class="field col-span-2 mt-0.5 w-full border-transparent bg-transparent px-1 text-sm placeholder:text-ink-soft hover:border-line"
+              aria-label="Note on {exerciseName(stint.exercise)} at {stint.at.slice(11, 16)}"
+              placeholder="A note"
+              maxlength="2000"
+              value={stint.note}
+              onchange={(event) => void note(stint, event.currentTarget.value)}
+            />
+          </li>
+        {/each}
+      </ul>
+    {/each}
+  </div>
   {#if count > stints.length}
     <p class="mt-2 text-sm text-ink-soft">
       The last {stints.length} of {count} stints; all of them are in the files.

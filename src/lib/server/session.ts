@@ -7,7 +7,7 @@ import { nextSession, type PracticeChart, type Session } from '$core/log/session
 import type { StoredStint } from '$lib/log/messages';
 import { instrumentOf, neckOf, type Settings } from '$lib/settings/settings';
 import type { Db } from './database';
-import { historyOf } from './stints';
+import { historyOf, listStints } from './stints';
 
 export interface SessionWanted {
   readonly minutes: number;
@@ -41,6 +41,19 @@ export async function practiceCharts(
     .orderBy('updated_at', 'desc')
     .execute();
   return rows.flatMap(({ id, text, revision }) => read(id, revision, text, neck) ?? []);
+}
+
+/** The first thing of the next session in a line; null where nothing was ever practised. */
+export async function nextLine(db: Db, settings: Settings, now: number): Promise<string | null> {
+  const stints = await listStints(db);
+  if (stints.length === 0) return null;
+  const charts = await practiceCharts(db, settings);
+  const { blocks } = sessionOf(charts, stints, { minutes: 20, now, skipped: new Set() });
+  const lead = blocks[1] ?? blocks[0];
+  const chart = charts.find(({ id }) => id === lead?.chart);
+  if (!lead || !chart) return null;
+  const name = EXERCISE_WORDS[lead.exercise as ExerciseKind]?.name ?? 'Free playing';
+  return `${name} over ${chart.title}, frets ${lead.zone.low} to ${lead.zone.high}`;
 }
 
 export const sessionOf = (
