@@ -64,7 +64,7 @@ const PICTURES: readonly Picture[] = [
     clicks: ['[data-lick="iiø–V–i, second zone"]'],
   },
   { name: 'log', screen: 'log', keys: [] },
-  { name: 'drill', screen: 'drills', clicks: ['[data-mark="3-3"]', '[data-mark="1-6"]'] },
+  { name: 'drill', screen: 'drills', clicks: ['[data-mark="3-3"]', '[data-mark="2-4"]'] },
   {
     ...{ name: 'listening', chart: 'Ferry at Half Past', page: 'play', place: '?at=1&zone=3-6' },
     ...{ listens: true, keys: [' '], wait: 14_000 },
