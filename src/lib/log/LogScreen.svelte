@@ -9,6 +9,7 @@
   import Days from './Days.svelte';
   import { localMoment, type StoredStint } from './messages';
   import NextSession from './NextSession.svelte';
+  import WholeBook from './WholeBook.svelte';
   import Weeks from './Weeks.svelte';
 
   export interface LoggedChart {
@@ -52,6 +53,7 @@
   <div class="grid content-start gap-6">
     <NextSession {blocks} {charts} {minutes} {skipped} />
     <CoverageMap {charts} {cells} />
+    <WholeBook />
   </div>
   <div class="grid content-start gap-6">
     <Weeks {weeks} {today} />

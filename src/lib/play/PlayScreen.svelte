@@ -346,7 +346,7 @@
       <input
         type="range"
         name="tempo"
-        class="w-24"
+        class="w-20"
         min="30"
         max="300"
         value={stage.tempo}
@@ -361,7 +361,7 @@
     <label class="flex items-center gap-1.5 text-sm">
       Click
       <select
-        class="field w-28"
+        class="field w-24"
         name="click"
         value={settings.click}
         onchange={(event) =>

@@ -88,14 +88,19 @@ export async function readBody<T>(
   return refuse(422, 'invalid_request', `${where}: ${issue?.message ?? 'not as expected'}.`, path);
 }
 
+/** The bytes of a file that is sent as it is. */
+export async function readBytes(request: Request, limit: number): Promise<Body<Uint8Array>> {
+  const body = await readBounded(request, limit).catch(() => null);
+  if (body !== null) return { ok: true, value: body };
+  return refuse(413, 'too_large', `A file holds at most ${limit / 2 ** 20} MB.`);
+}
+
 /** The bytes of a recording that is sent as it is. */
 export async function readRecording(request: Request): Promise<Body<Uint8Array>> {
   const type = request.headers.get('content-type') ?? '';
   if (!/^audio\/(x-|vnd\.)?wave?\b/iu.test(type))
     return refuse(422, 'invalid_request', 'Send the recording as audio/wav.', 'content-type');
-  const body = await readBounded(request, RECORDING_LIMIT).catch(() => null);
-  if (body !== null) return { ok: true, value: body };
-  return refuse(413, 'too_large', `A recording holds at most ${RECORDING.megabytes} MB.`);
+  return readBytes(request, RECORDING_LIMIT);
 }
 
 export const refusalResponse = ({ status, ...error }: Refusal): Response =>

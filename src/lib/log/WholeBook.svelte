@@ -1,0 +1,85 @@
+<!-- The whole book as one file: out, and in again with a look at what would change. -->
+<script lang="ts">
+  import { invalidateAll } from '$app/navigation';
+  import { message } from '$lib/ui/messages.svelte';
+
+  type Mode = 'merge' | 'replace';
+
+  let file = $state.raw<File | null>(null);
+  let mode = $state<Mode>('merge');
+  let says = $state('');
+  let problem = $state('');
+
+  async function send(preview: boolean): Promise<string | null> {
+    if (!file) return null;
+    problem = '';
+    const response = await fetch(`/api/archive?mode=${mode}${preview ? '&preview=1' : ''}`, {
+      ...{ method: 'POST', headers: { 'content-type': 'application/zip' }, body: file },
+    }).catch(() => null);
+    if (!response) problem = 'The server does not answer. Nothing was changed.';
+    const answer = response
+      ? ((await response.json()) as { sentence?: string; error?: { message: string } })
+      : null;
+    if (response && !response.ok)
+      problem = answer?.error?.message ?? 'This archive cannot be read.';
+    return response?.ok ? (answer?.sentence ?? '') : null;
+  }
+  async function look(to: File | null, by: Mode) {
+    [file, mode] = [to, by];
+    says = (await send(true)) ?? '';
+  }
+  async function take() {
+    const done = await send(false);
+    if (done === null) return;
+    file = null;
+    message(`Taken in. ${done}`);
+    await invalidateAll();
+  }
+</script>
+
+<section aria-labelledby="whole-book" data-whole-book>
+  <h2 id="whole-book" class="heading text-xl">The whole book</h2>
+  <p class="mt-1 text-sm">
+    Charts, plans, licks, log, cards and settings in one zip of JSON and MusicXML.
+  </p>
+  <div class="mt-2 flex flex-wrap items-center gap-2 text-sm">
+    <a class="button" href="/api/archive" download>Keep a copy</a>
+    <label class="button cursor-pointer">
+      Open a copy…
+      <input
+        class="sr-only"
+        type="file"
+        name="archive"
+        accept=".zip,application/zip"
+        onchange={(event) => void look(event.currentTarget.files?.[0] ?? null, mode)}
+      />
+    </label>
+  </div>
+  {#if file && !problem}
+    <fieldset class="mt-2 text-sm">
+      <legend class="sr-only">How it is taken in</legend>
+      <label class="mr-4"
+        ><input
+          type="radio"
+          name="archive-mode"
+          checked={mode === 'merge'}
+          onchange={() => void look(file, 'merge')}
+        /> beside what is here, the later version of each staying</label
+      >
+      <label
+        ><input
+          type="radio"
+          name="archive-mode"
+          checked={mode === 'replace'}
+          onchange={() => void look(file, 'replace')}
+        /> in its place</label
+      >
+    </fieldset>
+    <p class="mt-1 text-sm" role="status" data-archive-preview>{says}</p>
+    <button class="button-strong mt-1" onclick={() => void take()}>
+      {mode === 'merge' ? 'Merge it' : 'Replace everything'}
+    </button>
+    <button class="button-quiet" onclick={() => (file = null)}>Leave it</button>
+  {/if}
+  {#if problem}<p class="mt-1 text-sm text-now-text" role="alert">{problem}</p>{/if}
+</section>

@@ -1,0 +1,297 @@
+/**
+ * The whole book as one open archive: a zip of JSON (charts with their plans, licks, log, cards,
+ * settings) with every chart as MusicXML beside it, a manifest and no secret. It comes back as it was.
+ */
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
+import { z } from 'zod';
+import { readChart } from '$core/chart/form';
+import { writeMusicXml } from '$core/formats/chart/musicxml/write';
+import { settingsSchema } from '$lib/settings/settings';
+import { commitTogether } from './commits';
+import type { Db } from './database';
+
+const FORMAT = 'corvel-archive';
+const VERSION = 1;
+/** Of the zip, and of what it unpacks to. */
+export const ARCHIVE_LIMIT = 64 * 2 ** 20;
+const UNPACKED_LIMIT = 512 * 2 ** 20;
+
+const text = (most: number) => z.string().max(most);
+const maybe = <T extends z.ZodType>(schema: T) => schema.nullable();
+const id = z.string().min(1).max(200);
+
+const chartRow = z.object({
+  ...{ id, title: text(2_000), text: text(400_000), plan: text(2_000_000), view: text(400_000) },
+  ...{ key: maybe(text(60)), tempo: maybe(z.number()), bars: maybe(z.number()) },
+  ...{ created_at: text(40), updated_at: text(40), opened_at: maybe(text(40)) },
+});
+const lickRow = z.object({
+  ...{ id, title: text(2_000), tags: text(10_000), source: text(2_000), chart: text(40_000) },
+  ...{ notes: text(2_000_000), created_at: text(40), updated_at: text(40) },
+});
+const stintRow = z.object({
+  ...{ id, at: text(40), time: z.number(), chart: text(200), exercise: text(60) },
+  ...{ low: z.int(), high: z.int(), extent: text(40), tempo_from: z.number(), tempo: z.number() },
+  ...{ minutes: z.number(), asked: maybe(z.int()), landed: maybe(z.int()), note: text(2_000) },
+});
+const cardRow = z.object({ id, state: text(20_000), due: z.number(), seen: z.int() });
+
+/** The tables that are kept, each a file of the archive; what differs by no more than these is the same. */
+const TABLES = {
+  chart: { file: 'charts.json', row: chartRow, words: 'charts' },
+  lick: { file: 'licks.json', row: lickRow, words: 'licks' },
+  stint: { file: 'log.json', row: stintRow, words: 'stints' },
+  card: { file: 'cards.json', row: cardRow, words: 'drill cards' },
+} as const;
+type Name = keyof typeof TABLES;
+const NAMES = Object.keys(TABLES) as readonly Name[];
+const SETTINGS = 'settings.json';
+
+type Rows = { readonly [N in Name]: readonly z.infer<(typeof TABLES)[N]['row']>[] };
+
+export interface Archive {
+  readonly rows: Rows;
+  /** Settings as JSON; null where there are none. */
+  readonly settings: string | null;
+}
+
+async function rowsOf(db: Db): Promise<Rows> {
+  const live = async (name: Exclude<Name, 'card'>) =>
+    db.selectFrom(name).selectAll().where('deleted_at', 'is', null).orderBy('id').execute();
+  const read = {
+    ...{ chart: await live('chart'), lick: await live('lick') },
+    stint: await live('stint'),
+  };
+  const card = await db.selectFrom('card').selectAll().orderBy('id').execute();
+  const parsed = Object.fromEntries(
+    NAMES.map((name) => [name, z.array(TABLES[name].row).parse({ ...read, card }[name])]),
+  );
+  return parsed as unknown as Rows;
+}
+
+const pretty = (value: unknown): Uint8Array => strToU8(`${JSON.stringify(value, null, 1)}\n`);
+
+/** A name a file may have anywhere, of a title and what tells it from others alike. */
+const fileName = (title: string, of: string): string =>
+  `${
+    title
+      .replaceAll(/[^\p{L}\p{N} .-]+/gu, '')
+      .slice(0, 60)
+      .trim() || 'chart'
+  } ${of}`;
+
+/** Everything as the bytes of a zip. */
+export async function writeArchive(db: Db, made: string): Promise<Uint8Array> {
+  const rows = await rowsOf(db);
+  const setting = await db
+    .selectFrom('setting')
+    .select('value')
+    .where('name', '=', 'player')
+    .executeTakeFirst();
+  const files: Record<string, Uint8Array> = {};
+  for (const name of NAMES) files[TABLES[name].file] = pretty(rows[name]);
+  if (setting) files[SETTINGS] = strToU8(setting.value);
+  for (const { id: of, title, text: own } of rows.chart) {
+    const read = readChart(own);
+    if (read.ok)
+      files[`musicxml/${fileName(title, of)}.musicxml`] = strToU8(writeMusicXml(read.chart.source));
+  }
+  const counts = Object.fromEntries(NAMES.map((name) => [TABLES[name].words, rows[name].length]));
+  files['manifest.json'] = pretty({
+    ...{ format: FORMAT, version: VERSION, made, counts },
+    files: Object.fromEntries(NAMES.map((name) => [TABLES[name].file, TABLES[name].words])),
+    note: 'The JSON files are what is read back; the MusicXML files are for other programs.',
+  });
+  // The same content gives the same bytes.
+  return zipSync(files, { mtime: new Date('1980-01-02T00:00:00Z') });
+}
+
+export type ArchiveRead =
+  | { readonly ok: true; readonly archive: Archive }
+  | { readonly ok: false; readonly message: string };
+
+const refuse = (message: string): ArchiveRead => ({ ok: false, message });
+
+/** Reads an archive's bytes, or says why not. */
+export function readArchive(bytes: Uint8Array): ArchiveRead {
+  const wanted = new Set<string>([
+    ...NAMES.map((name) => TABLES[name].file),
+    SETTINGS,
+    'manifest.json',
+  ]);
+  let unpacked = 0;
+  let files: Record<string, Uint8Array>;
+  try {
+    files = unzipSync(bytes, {
+      filter: ({ name, originalSize }) => {
+        unpacked += originalSize;
+        return wanted.has(name) && unpacked <= UNPACKED_LIMIT;
+      },
+    });
+  } catch {
+    return refuse('This is not a zip file that can be read.');
+  }
+  const json = (name: string): unknown => {
+    const file = files[name];
+    if (!file) return undefined;
+    try {
+      return JSON.parse(strFromU8(file));
+    } catch {
+      return undefined;
+    }
+  };
+  const manifest = z
+    .object({ format: z.literal(FORMAT), version: z.int() })
+    .safeParse(json('manifest.json'));
+  if (!manifest.success) return refuse('This zip is no archive of Corvel: it has no manifest.');
+  if (manifest.data.version > VERSION)
+    return refuse('This archive is of a newer Corvel; bring this one up to date first.');
+  const rows: Partial<Record<Name, unknown>> = {};
+  for (const name of NAMES) {
+    const { file, row } = TABLES[name];
+    const read = z.array(row).max(200_000).safeParse(json(file));
+    if (!read.success)
+      return refuse(`${file} in this archive cannot be read; nothing was changed.`);
+    rows[name] = read.data;
+  }
+  const settings = settingsSchema.safeParse(json(SETTINGS));
+  const kept = files[SETTINGS];
+  return {
+    ok: true,
+    archive: { rows: rows as Rows, settings: settings.success && kept ? strFromU8(kept) : null },
+  };
+}
+
+export const MODES = ['merge', 'replace'] as const;
+export type Mode = (typeof MODES)[number];
+
+/** What an archive would change, or has changed, of one kind of thing. */
+export interface Change {
+  readonly what: string;
+  readonly added: number;
+  readonly changed: number;
+  readonly same: number;
+  readonly removed: number;
+}
+
+/** Which of two versions of a thing stays when both are kept together: the later. */
+function isLater(
+  name: Name,
+  theirs: Record<string, unknown>,
+  ours: Record<string, unknown>,
+): boolean {
+  if (name === 'card') return Number(theirs['seen']) > Number(ours['seen']);
+  if (name === 'stint') return false;
+  return String(theirs['updated_at']) > String(ours['updated_at']);
+}
+
+interface Work {
+  readonly change: Change;
+  readonly put: readonly Record<string, unknown>[];
+  readonly gone: readonly string[];
+}
+
+function workFor(name: Name, archive: Archive, present: Rows, mode: Mode): Work {
+  const ours = new Map(present[name].map((row) => [row.id, row as Record<string, unknown>]));
+  const put: Record<string, unknown>[] = [];
+  let [added, changed, same] = [0, 0, 0];
+  for (const row of archive.rows[name]) {
+    const own = ours.get(row.id);
+    if (!own) added += 1;
+    else if (JSON.stringify(own) === JSON.stringify(row)) {
+      same += 1;
+      continue;
+    } else if (mode === 'replace' || isLater(name, row, own)) changed += 1;
+    else {
+      same += 1;
+      continue;
+    }
+    put.push(row);
+  }
+  const theirs = new Set(archive.rows[name].map((row) => row.id));
+  const gone = mode === 'replace' ? [...ours.keys()].filter((one) => !theirs.has(one)) : [];
+  const change = { what: TABLES[name].words, added, changed, same, removed: gone.length };
+  return { change, put, gone };
+}
+
+/** What taking an archive would change. */
+export async function previewArchive(
+  db: Db,
+  archive: Archive,
+  mode: Mode,
+): Promise<readonly Change[]> {
+  const present = await rowsOf(db);
+  return NAMES.map((name) => workFor(name, archive, present, mode).change);
+}
+
+const TOGETHER = 200;
+
+/** Takes an archive, all of it or nothing; what it changed. */
+export const takeArchive = (
+  db: Db,
+  archive: Archive,
+  mode: Mode,
+  now: string,
+): Promise<readonly Change[]> =>
+  commitTogether(db, async (transaction) => {
+    const present = await rowsOf(transaction);
+    const changes: Change[] = [];
+    for (const name of NAMES) {
+      const { change, put, gone } = workFor(name, archive, present, mode);
+      changes.push(change);
+      const ids = [...put.map((row) => String(row['id'])), ...gone];
+      for (let from = 0; from < ids.length; from += TOGETHER) {
+        const part = ids.slice(from, from + TOGETHER);
+        // What goes is put away as deleted things are; what comes takes the place of what was.
+        const removed = part.filter((one) => gone.includes(one));
+        if (name !== 'card' && removed.length > 0)
+          await transaction
+            .updateTable(name)
+            .set({ deleted_at: now })
+            .where('id', 'in', removed)
+            .execute();
+        const replaced = name === 'card' ? part : part.filter((one) => !gone.includes(one));
+        if (replaced.length > 0)
+          await transaction.deleteFrom(name).where('id', 'in', replaced).execute();
+      }
+      const extra = name === 'card' ? {} : { deleted_at: null };
+      for (const row of put)
+        await transaction
+          .insertInto(name)
+          .values({ ...row, ...extra } as never)
+          .execute();
+    }
+    const { settings } = archive;
+    if (settings !== null) {
+      const row = { name: 'player', value: settings };
+      const known = await transaction
+        .selectFrom('setting')
+        .select('revision')
+        .where('name', '=', 'player')
+        .executeTakeFirst();
+      if (!known || mode === 'replace')
+        await transaction
+          .insertInto('setting')
+          .values({ ...row, revision: (known?.revision ?? 0) + 1 })
+          .onConflict((conflict) =>
+            conflict
+              .column('name')
+              .doUpdateSet({ value: settings, revision: (known?.revision ?? 0) + 1 }),
+          )
+          .execute();
+    }
+    return changes;
+  });
+
+/** Everything that would change, as a sentence. */
+export function changeSays(changes: readonly Change[]): string {
+  const parts = changes.flatMap(({ what, added, changed, removed }) => {
+    const words = [
+      added > 0 ? `${added} added` : '',
+      changed > 0 ? `${changed} changed` : '',
+      removed > 0 ? `${removed} put away` : '',
+    ].filter((one) => one !== '');
+    return words.length === 0 ? [] : [`${what}: ${words.join(', ')}`];
+  });
+  return parts.length === 0 ? 'Nothing is new in this archive.' : `${parts.join('; ')}.`;
+}
