@@ -194,6 +194,25 @@ describe('the simulated guitarist', () => {
     },
   );
 
+  test('a take is kept as a lick, and only when the player says so', async () => {
+    await openStage();
+    const licks = async () =>
+      (
+        (await (await fetch(`${app.url}/api/licks`)).json()) as {
+          source: string;
+          notes: object[];
+        }[]
+      ).filter(({ source }) => source === 'a take');
+    await listenTo('simulated', 'none');
+    await (await app.findText('button', 'Play')).click();
+    await app.find('[data-landings-say]');
+    expect(await licks()).toEqual([]);
+    await (await app.findText('button', 'Keep this take')).click();
+    const kept = await app.eventually(licks, (all) => all.length === 1);
+    expect(kept[0]?.notes).toHaveLength(8);
+    await app.press(' ');
+  });
+
   test('what did not land is looped round with one key', async () => {
     await openStage();
     await listenTo('simulated', 'missed');

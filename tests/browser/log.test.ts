@@ -1,4 +1,7 @@
 /** The log and drills, as they are read, answered and led by. */
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { By, Key } from 'selenium-webdriver';
 import { describe, expect, test } from 'vitest';
 import { suite } from './suite';
@@ -95,6 +98,27 @@ describe('the log', () => {
       async () => JSON.stringify((await stints())[0]),
       (one) => one.includes('"landed":10'),
     );
+  });
+
+  test('the whole book goes out as a file, and comes in with a look before', async () => {
+    const bytes = await (await fetch(`${app.url}/api/archive`)).arrayBuffer();
+    const path = join(mkdtempSync(join(tmpdir(), 'corvel-book-')), 'book.zip');
+    writeFileSync(path, Buffer.from(bytes));
+    await app.openPlan('title: Written Since\n| Dm7 | G7 |', '?at=0');
+    await app.visit(`${app.url}/log`);
+    await (await app.find('[name="archive"]')).sendKeys(path);
+    await app.eventually(
+      () => text('[data-archive-preview]'),
+      (says) => says === 'Nothing is new in this archive.',
+    );
+    await (await app.find('[name="archive-mode"]:not(:checked)')).click();
+    await app.eventually(
+      () => text('[data-archive-preview]'),
+      (says) => says.includes('charts: 1 put away'),
+    );
+    await (await app.findText('button', 'Replace everything')).click();
+    await app.findText('div', 'Taken in');
+    expect(await (await fetch(`${app.url}/api/charts`)).text()).not.toContain('Written Since');
   });
 
   test('has nothing that axe calls serious, on a phone either', async () => {

@@ -2,7 +2,9 @@ import { describe, expect, test } from 'vitest';
 import { type Chart, readChart } from '../chart/form';
 import { at, range } from '../lists';
 import { landingsOf } from './landings';
+import { pitchAt, STANDARD_NECK } from '../neck/neck';
 import { createListener, notesIn } from './notes';
+import { takeOf } from './take';
 
 function chartOf(text: string): Chart {
   const result = readChart(text);
@@ -186,5 +188,41 @@ describe('landings', () => {
     expect(sentence).toBe('2 of 3 targets landed. Listen next for B, the third of G7, in bar 2.');
     expect(landings[1]).toMatchObject({ heard: null, beatsLate: null });
     expect(landings[2]?.sentence).toBe('E, the third of Cmaj7: landed. It was 30 cents flat.');
+  });
+});
+
+describe('a take', () => {
+  const zone = { low: 5, high: 9 };
+  const heard = (beat: number, midi: number, more: object = {}) => ({
+    ...{ beat, beats: 0.45, midi, bent: 0, from: 'pick' as const, ...more },
+  });
+
+  test('lies on the beats it was meant for, in the zone, with its slurs, slides and bends', () => {
+    const taken = takeOf(STANDARD_NECK, zone, [
+      heard(0.03, 60),
+      heard(0.52, 62, { from: 'slur' }),
+      heard(0.98, 64, { from: 'slide' }),
+      heard(1.36, 65),
+      heard(1.64, 67, { beats: 1.3, bent: 2 }),
+      heard(3.1, 20),
+    ]);
+    expect(taken.map(({ beat }) => beat)).toEqual([0, 0.5, 1, 4 / 3, 5 / 3]);
+    expect(taken.map((note) => pitchAt(STANDARD_NECK, note))).toEqual([60, 62, 64, 65, 67]);
+    for (const { fret } of taken) expect(fret).toBeGreaterThanOrEqual(5);
+    for (const { fret } of taken) expect(fret).toBeLessThanOrEqual(9);
+    expect(taken.map(({ techniques }) => techniques.map(({ kind }) => kind))).toEqual([
+      [],
+      ['hammer-on'],
+      ['slide'],
+      [],
+      ['bend'],
+    ]);
+    // A short gap is held through.
+    expect(taken[0]?.beats).toBe(0.5);
+  });
+
+  test('of nothing is nothing', () => {
+    expect(takeOf(STANDARD_NECK, zone, [])).toEqual([]);
+    expect(takeOf(STANDARD_NECK, zone, [heard(0, 10)])).toEqual([]);
   });
 });

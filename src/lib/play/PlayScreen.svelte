@@ -8,6 +8,7 @@
   import Sliders from '@lucide/svelte/icons/sliders-vertical';
   import Stop from '@lucide/svelte/icons/square';
   import { onDestroy, onMount, untrack } from 'svelte';
+  import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import { spellOver } from '$core/chords/over';
   import { noteName } from '$core/notes/notes';
@@ -29,6 +30,12 @@
   import type { Mistakes } from '$core/listening/simulated';
   import { createEar, SIMULATED } from '$lib/listening/ear.svelte';
   import { openRecording } from '$lib/listening/recording';
+  import { lickOfPassage, overChart } from '$core/licks/lick';
+  import { takeOf } from '$core/listening/take';
+  import { passageOf } from '$core/phrases/passage';
+  import { createLick } from '$lib/licks/api';
+  import { message, warn } from '$lib/ui/messages.svelte';
+  import { cutPassage } from './line';
   import { keepAwake, toggleFullScreen } from './awake';
   import NowNext from './NowNext.svelte';
   import { createPedals } from './pedals.svelte';
@@ -71,6 +78,30 @@
     const opened = await openRecording(file);
     if (!opened.ok) return opened.message;
     return landed.judge(opened.notes)?.sentence ?? 'There is nothing to hold it against yet.';
+  }
+
+  /** What was played in the last pass becomes a lick over its bars. */
+  async function keepTake() {
+    const pass = Math.max(0, stage.pass - (stage.playing ? 1 : 0));
+    const chart = stage.chartIn(pass);
+    const taken = takeOf(study.neck, study.zone, landed.heardIn(pass));
+    if (!chart || !stage.form || taken.length === 0) {
+      warn('No notes of the last pass were heard.');
+      return;
+    }
+    const played = overChart(chart, study.key, study.neck, taken);
+    const title = `Take on ${chart.source.title}`;
+    const whole = passageOf(chart, study.key, study.neck, title, played);
+    const { start, form } = stage;
+    const id = await createLick(
+      lickOfPassage(cutPassage(whole, start, start + form.beats), 'a take'),
+    );
+    if (id === null) warn('The server does not answer. The take was not kept.');
+    else
+      message('The take is kept as a lick.', {
+        duration: 10_000,
+        action: { label: 'Open it', onClick: () => void goto(`/licks/${id}`) },
+      });
   }
 
   /** The loop goes round the target that is to be listened for. */
@@ -450,6 +481,9 @@
           {ear.device === SIMULATED ? 'The simulated guitarist: ' : ''}{showSymbol(
             landed.done.sentence,
           )}
+          {#if ear.state === 'hearing'}
+            <button class="underline" onclick={() => void keepTake()}>Keep this take</button>
+          {/if}
           {#if landed.around()}
             <button class="underline" onclick={loopMissed} title="Loop round it (J)"
               >Loop round it</button

@@ -92,6 +92,22 @@ export function createLanded(stage: Stage, ear: Ear) {
   /** The first target of the last pass that asks to be listened for. */
   const missed = $derived(done?.landings.find(({ verdict }) => verdict !== 'landed') ?? null);
 
+  /** What was heard in a pass, in beats of the chart. */
+  function heardIn(pass: number) {
+    const { form, start } = stage;
+    if (!form) return [];
+    return ear.notes.flatMap(({ at, length, midi, bent, from }) => {
+      const through = transport.beatAt(at);
+      const over = transport.beatAt(at + length);
+      if (through === null || over === null) return [];
+      const beat = through - pass * form.beats;
+      const within = beat >= -EARLY / 4 && beat < form.beats - EARLY / 4;
+      return within
+        ? [{ beat: start + Math.max(0, beat), beats: over - through, midi, bent, from }]
+        : [];
+    });
+  }
+
   /** Holds a recording of one pass, begun on its first beat, against the targets. */
   function judge(notes: readonly HeardNote[]): PassLandings | null {
     const chart = stage.chartIn(0);
@@ -106,6 +122,7 @@ export function createLanded(stage: Stage, ear: Ear) {
 
   return {
     judge,
+    heardIn,
     get now() {
       return now;
     },
