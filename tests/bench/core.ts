@@ -1,4 +1,8 @@
 /** How fast the core reads. */
+import { range } from '$core/lists';
+import { practiceChart, PROGRESSION } from '$core/log/practice';
+import { nextSession } from '$core/log/session';
+import type { Stint } from '$core/log/stints';
 import { Chord as TonalChord, Scale as TonalScale } from 'tonal';
 import { bandOf } from '../../src/core/band/band';
 import { bandForm } from '../../src/core/band/form';
@@ -123,6 +127,21 @@ export function* coreFigures(): Generator<Figure> {
     const what = 'a lick searched in 200 charts of 64 bars';
     yield { what, value: fits, unit: 'ms', most: 100 };
   }
+
+  const practised = range(0, 20).map((index) => practiceChart(`${index}`, chart, STANDARD_NECK));
+  const history = range(0, 10_000).map((index): Stint => {
+    const day = new Date(Date.UTC(2020, 0, 1) + index * 5 * 3_600_000).toISOString();
+    const of = practised[index % practised.length] ?? fail('chart');
+    const zone = of.zones[index % of.zones.length] ?? { low: 5, high: 8 };
+    const exercise = PROGRESSION[index % PROGRESSION.length] ?? 'targets';
+    return {
+      ...{ at: day, chart: of.id, exercise, zone, tempo: 90, minutes: 5, asked: 20 },
+      landed: 10 + (index % 11),
+    };
+  });
+  const wanted = { charts: practised, exercises: PROGRESSION, history, minutes: 20 };
+  const session = time(() => nextSession({ ...wanted, now: Date.UTC(2025, 8, 1) }), 10);
+  yield { what: 'a session over 10,000 stints', value: session, unit: 'ms', most: 50 };
 
   const ours = {
     chords: () => SYMBOLS.map((text) => chordNotes(parseChord(text) ?? fail(text)).map(noteName)),

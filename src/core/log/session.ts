@@ -4,7 +4,7 @@
  */
 import { at } from '../lists';
 import type { Zone } from '../neck/neck';
-import { DAY, timeOf } from '../time/moments';
+import { DAY } from '../time/moments';
 import { TEMPO_RANGE } from '../time/tempo';
 import type { BeatsPerMinute } from '../time/units';
 import {
@@ -136,7 +136,7 @@ export function nextSession(request: SessionRequest): Session {
   if (!first || minutes < 1) return { blocks: [], coverage };
 
   const tempoOf = ({ chart }: Practised) => chartOf.get(chart)?.tempo ?? 100;
-  const age = ({ last }: Practised) => (last === null ? Infinity : now - timeOf(last));
+  const age = ({ lastTime }: Practised) => now - lastTime;
   const days = (cell: Practised) => Math.max(0, Math.round(age(cell) / DAY));
   const ago = (cell: Practised) => {
     const count = days(cell);
@@ -158,7 +158,7 @@ export function nextSession(request: SessionRequest): Session {
     .toSorted((a, b) => age(a) - age(b));
   // What was begun and is not solid yet: the nearer to it, and the longer not played, the sooner.
   const underWay = touched
-    .filter(({ state, last }) => state === 'new' && last !== null && now - timeOf(last) > RESTED)
+    .filter(({ state, lastTime }) => state === 'new' && now - lastTime > RESTED)
     .toSorted((a, b) => b.stints.length - a.stints.length || age(b) - age(a));
   const lead = weakest[0] ?? underWay[0] ?? stale[0] ?? null;
   const latest = touched.toSorted((a, b) => age(a) - age(b))[0] ?? null;

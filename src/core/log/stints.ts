@@ -1,7 +1,7 @@
 /** What was practised: stints, and what they say of each exercise of each chart in each zone. */
 import { group } from '../lists';
 import type { Zone } from '../neck/neck';
-import { DAY, dayOf, type Moment, timeOf } from '../time/moments';
+import { DAY, dayOf, type Milliseconds, type Moment, timeOf } from '../time/moments';
 import type { BeatsPerMinute } from '../time/units';
 
 export type Minutes = number;
@@ -35,6 +35,8 @@ export interface Cell {
 /** A cell with what was practised of it, the oldest first. */
 export interface Practised extends Cell {
   readonly stints: readonly Stint[];
+  /** When it was last practised; before all time where it never was. */
+  readonly lastTime: Milliseconds;
 }
 
 /** Shares landed, days, and how many stints are of late. */
@@ -70,10 +72,13 @@ export function goodDays(stints: readonly Stint[]): number {
 }
 
 /** What stints of one thing say of it; the oldest first. A clock set back makes nothing stale. */
-export function stateOf(stints: readonly Stint[], now: number): State {
+export function stateOf(stints: readonly Stint[], now: Milliseconds): State {
   const last = stints.at(-1);
-  if (!last) return 'untouched';
-  if (now - timeOf(last.at) > RULES.staleDays * DAY) return 'stale';
+  return last ? stateAt(stints, timeOf(last.at), now) : 'untouched';
+}
+
+function stateAt(stints: readonly Stint[], last: Milliseconds, now: Milliseconds): State {
+  if (now - last > RULES.staleDays * DAY) return 'stale';
   const share = lately(stints);
   if (share !== null && share < RULES.shaky) return 'shaky';
   return goodDays(stints) >= RULES.solidDays ? 'solid' : 'new';
@@ -96,15 +101,14 @@ export function coverageOf(
   history: readonly Stint[],
   now: number,
 ): readonly Practised[] {
-  const ordered = history
+  const timed = history
     .map((stint) => ({ stint, time: timeOf(stint.at) }))
     .filter(({ time }) => Number.isFinite(time))
-    .toSorted((a, b) => a.time - b.time)
-    .map(({ stint }) => stint);
+    .sort((a, b) => a.time - b.time);
   const known = new Set(charts.map(({ id }) => id));
   const practised = group(
-    ordered.filter(({ chart }) => known.has(chart)),
-    ({ chart, exercise, zone }) => cellKey(chart, exercise, zone),
+    timed.filter(({ stint }) => known.has(stint.chart)),
+    ({ stint: { chart, exercise, zone } }) => cellKey(chart, exercise, zone),
   );
   const seen = new Set<string>();
   const cells: Practised[] = [];
@@ -112,16 +116,19 @@ export function coverageOf(
     const key = cellKey(chart, exercise, zone);
     if (seen.has(key)) return;
     seen.add(key);
-    const stints = practised.get(key) ?? [];
+    const own = practised.get(key) ?? [];
+    const stints = own.map(({ stint }) => stint);
+    const lastTime = own.at(-1)?.time ?? -Infinity;
     cells.push({
-      ...{ chart, exercise, zone, stints },
+      ...{ chart, exercise, zone, stints, lastTime },
       minutes: stints.reduce((sum, { minutes }) => sum + minutes, 0),
       last: stints.at(-1)?.at ?? null,
-      state: stateOf(stints, now),
+      state: own.length === 0 ? 'untouched' : stateAt(stints, lastTime, now),
     });
   };
   for (const { id, zones } of charts)
     for (const exercise of exercises) for (const zone of zones) add(id, exercise, zone);
-  for (const [, [stint]] of practised) if (stint) add(stint.chart, stint.exercise, stint.zone);
+  for (const [, [first]] of practised)
+    if (first) add(first.stint.chart, first.stint.exercise, first.stint.zone);
   return cells;
 }

@@ -44,6 +44,9 @@
   let { charts, stints, count, weeks, blocks, minutes, cells, skipped }: Props = $props();
 
   const today = dayOf(localMoment());
+  const playedToday = $derived(
+    stints.filter(({ at }) => dayOf(at) === today).reduce((sum, { minutes: own }) => sum + own, 0),
+  );
 </script>
 
 <Keys actions={{}} />
@@ -56,7 +59,7 @@
     <WholeBook />
   </div>
   <div class="grid content-start gap-6">
-    <Weeks {weeks} {today} />
+    <Weeks {weeks} {today} played={playedToday} />
     <Days {stints} {charts} {count} {today} />
   </div>
 </div>

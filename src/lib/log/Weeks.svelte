@@ -8,9 +8,11 @@
     /** Minutes by the Monday of their week. */
     readonly weeks: Readonly<Record<string, number>>;
     readonly today: string;
+    /** Minutes of today. */
+    readonly played: number;
   }
 
-  let { weeks, today }: Props = $props();
+  let { weeks, today, played }: Props = $props();
 
   const COUNT = 12;
   const shown = $derived(
@@ -22,7 +24,7 @@
   const says = $derived(
     now === 0 && before === 0
       ? 'Nothing was practised this week or last.'
-      : `${minutesName(now)} this week, ${minutesName(before)} last week.`,
+      : `${played > 0 ? `${minutesName(played)} today, ` : ''}${minutesName(now)} this week, ${minutesName(before)} last week.`,
   );
   const format = new Intl.DateTimeFormat('en-GB', {
     day: 'numeric',

@@ -11,6 +11,8 @@ import type { Stage } from './stage.svelte';
 /** Beats after a target when it is decided: its window, and what hearing takes in seconds. */
 const WINDOW: Beats = 1;
 const HEARING: Seconds = 0.35;
+/** How near a beat of the count a click that is heard falls, in beats. */
+const ON_BEAT: Beats = 0.15;
 /** Beats before a pass that may belong to it. */
 const EARLY: Beats = 1;
 
@@ -77,6 +79,20 @@ export function createLanded(stage: Stage, ear: Ear) {
   $effect(() => {
     if (over === null || !stage.form || done?.pass === over) return;
     done = landingsIn(over, Infinity);
+  });
+
+  /** Clicks of the count that came in through the microphone: three are no chance. */
+  const COUNTED = 3;
+  let counted = 0;
+  let lastStruck = 0;
+  $effect(() => {
+    const { struck } = ear;
+    if (struck === null || struck === lastStruck || !stage.playing || stage.beat >= 0) return;
+    lastStruck = struck;
+    const through = transport.beatAt(struck - ear.latency);
+    const onBeat = through !== null && Math.abs(through - Math.round(through)) < ON_BEAT;
+    counted = onBeat && through < -ON_BEAT ? counted + 1 : counted;
+    if (counted >= COUNTED) ear.hearsBand();
   });
 
   /** What each chord of the strip shows: this pass as far as it is, else the pass before. */

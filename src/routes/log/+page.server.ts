@@ -40,7 +40,7 @@ export const load: PageServerLoad = async ({ url, locals }) => {
     // What was never touched is known by its not being here.
     cells: coverage
       .filter(({ last }) => last !== null)
-      .map(({ stints: played, ...cell }) => ({
+      .map(({ stints: played, lastTime: _, ...cell }) => ({
         ...cell,
         tempos: played.slice(-12).map(({ at, tempo }) => ({ at, tempo })),
       })),
