@@ -10,15 +10,19 @@
       readonly responses: { readonly 200: { readonly content: Content } };
     };
   }
-  interface Content {
-    readonly 'application/json': { readonly schema: unknown };
-  }
+  /** By its media type: JSON, or a recording as it is. */
+  type Content = Readonly<Record<string, { readonly schema: unknown }>>;
 
   const operations = $derived(
     Object.entries(data.description.paths).map(([path, operation]) => {
       const { post } = operation as Operation;
       const shape = (content: Content) =>
-        JSON.stringify(content['application/json'].schema, null, 2);
+        Object.entries(content)
+          .map(([type, { schema }]) => {
+            const said = JSON.stringify(schema, null, 2);
+            return type === 'application/json' ? said : `${type}\n${said}`;
+          })
+          .join('\n');
       return {
         path,
         summary: post.summary,
