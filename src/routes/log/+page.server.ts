@@ -40,9 +40,9 @@ export const load: PageServerLoad = async ({ url, locals }) => {
     // What was never touched is known by its not being here.
     cells: coverage
       .filter(({ last }) => last !== null)
-      .map(({ stints: played, lastTime: _, ...cell }) => ({
-        ...cell,
-        tempos: played.slice(-12).map(({ at, tempo }) => ({ at, tempo })),
+      .map(({ chart, exercise, zone, minutes: played, last, state, stints: own }) => ({
+        ...{ chart, exercise, zone, minutes: played, last, state },
+        tempos: own.slice(-12).map(({ at, tempo }) => ({ at, tempo })),
       })),
     skipped: [...skipped],
   };
