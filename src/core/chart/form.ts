@@ -1,7 +1,8 @@
 /** The form as played: repeats, endings and section counts written out. */
 import { type Chord, sameChord } from '../chords/chords';
-import type { Key } from '../keys/keys';
+import { type Key, signatureTonic } from '../keys/keys';
 import { at } from '../lists';
+import type { Note } from '../notes/notes';
 import { parseChart, type ParseOptions } from './parse';
 import {
   type Bar,
@@ -247,6 +248,10 @@ export function unreadableBars(
   }
   return found;
 }
+
+/** The major tonic by which a chart's zones are counted: its key's, else its first chord's root. */
+export const zoneTonic = ({ chords }: Chart, key: Key | null): Note | null =>
+  key ? signatureTonic(key) : (chords[0]?.chord.root ?? null);
 
 /** Length of the form in beats. */
 export const chartBeats = (chart: Chart): number => chart.bars.length * chart.source.time.beats;

@@ -13,7 +13,7 @@ import {
   collectionNotes,
 } from '../collections/collections';
 import { ownPentatonic } from '../collections/pentatonics';
-import { type Key, keyName, keyScale, parseKey } from '../keys/keys';
+import { type Key, keyName, keyScale } from '../keys/keys';
 import { at, modulo, range } from '../lists';
 import { boxesOf } from '../neck/boxes';
 import {
@@ -22,12 +22,13 @@ import {
   pitchAt,
   type Place,
   placesOf,
+  samePlace,
   stringCount,
   type Zone,
 } from '../neck/neck';
-import { degreeName } from '../notes/degrees';
+import { degreeName, degrees } from '../notes/degrees';
 import { intervalBetween, type Note, note, noteName, pitchClass, transpose } from '../notes/notes';
-import { type Midi, pitchAtOrAbove } from '../notes/pitch';
+import { climbing, type Midi, pitchAtOrAbove } from '../notes/pitch';
 import { seeded } from '../random';
 import { list } from '../words';
 
@@ -174,9 +175,8 @@ function nameNote(making: Making): Drill {
   const place = placeIn(making);
   const chord = pick(making, chordsOf(making));
   const midi = pitchAt(making.neck, place);
-  const scale = making.key
-    ? keyScale(making.key).map((one) => transpose(making.key?.tonic ?? chord.root, one))
-    : [];
+  const { key } = making;
+  const scale = key ? keyScale(key).map((one) => transpose(key.tonic, one)) : [];
   const sounding =
     scale.find((one) => pitchClass(one) === modulo(midi, 12)) ?? spellOver(chord, midi);
   const open = spellOver(chord, pitchAt(making.neck, { ...place, fret: making.neck.capo }));
@@ -215,7 +215,7 @@ function spellChord(making: Making): Drill {
 }
 
 /** Changes of chord to ask about, with a note held that has one half step to go, and no more. */
-function halfSteps(chords: readonly Chord[]) {
+function halfStepMoves(chords: readonly Chord[]) {
   return chords.flatMap((chord, index) => {
     const next = chords[(index + 1) % chords.length];
     if (!next || spelled(chordNotes(next)) === spelled(chordNotes(chord))) return [];
@@ -232,8 +232,11 @@ function halfSteps(chords: readonly Chord[]) {
 }
 
 function halfStepAhead(making: Making): Drill {
-  const own = halfSteps(chordsOf(making));
-  const { chord, next, held, to } = pick(making, own.length > 0 ? own : halfSteps(GENERAL_CHORDS));
+  const own = halfStepMoves(chordsOf(making));
+  const { chord, next, held, to } = pick(
+    making,
+    own.length > 0 ? own : halfStepMoves(GENERAL_CHORDS),
+  );
   const up = modulo(pitchClass(to) - pitchClass(held), 12) === 1;
   return plain(making, 'half-step-ahead', {
     prompt: `You hold ${noteName(held)} over ${named(chord)}, and ${named(next)} comes: which of its notes lies a half step away?`,
@@ -255,9 +258,12 @@ function missingFrom(chord: Chord, { root, kind }: Collection): string {
   return lacks.length === 0 ? NOTHING : list(lacks.map(degreeName));
 }
 
+/** Where the pentatonics asked about stand over a chord's root. */
+const ROOTS = degrees('1 2 b3 b7 5 7');
+
 function whatIsMissing(making: Making): Drill {
   const chord = pick(making, chordsOf(making));
-  const roots = [0, 2, -3, -2, 1, 5].map((up) => transpose(chord.root, up as never));
+  const roots = ROOTS.map((up) => transpose(chord.root, up));
   const collections = roots.flatMap((root) =>
     ['major pentatonic', 'minor pentatonic'].map((kind) => collection(root, kind)),
   );
@@ -312,14 +318,7 @@ function nameBox(making: Making): Drill {
 const QUALITIES = ['maj7', '7', 'm7', 'm7b5', 'dim7'] as const;
 const FLOOR: Midi = 48;
 
-function voiced(chord: Chord): readonly Midi[] {
-  let least = FLOOR;
-  return chordNotes(chord).map((one) => {
-    const midi = pitchAtOrAbove(one, least);
-    least = midi + 1;
-    return midi;
-  });
-}
+const voiced = (chord: Chord): readonly Midi[] => climbing(chordNotes(chord), FLOOR);
 
 const chordOn = (root: Note, name: string): Chord => {
   const chord = parseChord(noteName(root) + name);
@@ -333,11 +332,10 @@ function cadence({ tonic }: Pick<Key, 'tonic'>): readonly (readonly Midi[])[] {
   return [chordOn(up(2), 'm7'), chordOn(up(1), '7'), chordOn(tonic, 'maj7')].map(voiced);
 }
 
-const keyIn = ({ key }: DrillSetting): Key =>
-  key ?? parseKey('C') ?? { tonic: note('C'), mode: 'major' };
+const C_MAJOR: Key = { tonic: note('C'), mode: 'major' };
 
 function hearQuality(making: Making): Drill {
-  const key = keyIn(making);
+  const key = making.key ?? C_MAJOR;
   const symbols = chordsOf(making).map(({ quality }) => quality.name);
   // What the chart's own chords are comes first.
   const known = QUALITIES.filter((one) => symbols.includes(one));
@@ -354,7 +352,7 @@ function hearQuality(making: Making): Drill {
 }
 
 function hearDegree(making: Making): Drill {
-  const key = keyIn(making);
+  const key = making.key ?? C_MAJOR;
   const degree = pick(making, keyScale(key));
   const sounding = transpose(key.tonic, degree);
   return plain(making, 'hear-degree', {
@@ -386,10 +384,11 @@ export const makeDrill = (kind: DrillKind, seed: number, setting: DrillSetting):
 /** Whether an answer is right: a note by its sound, places all of them and no other. */
 export function isRight({ answer }: Drill, given: DrillAnswer): boolean {
   if (answer.places) {
-    const key = ({ string, fret }: Place) => `${string}-${fret}`;
-    const wanted = new Set(answer.places.map(key));
-    const got = new Set((given.places ?? []).map(key));
-    return wanted.size === got.size && [...wanted].every((one) => got.has(one));
+    const { places: wanted } = answer;
+    const got = given.places ?? [];
+    const isIn = (list: readonly Place[]) => (place: Place) =>
+      list.some((one) => samePlace(one, place));
+    return wanted.every(isIn(got)) && got.every(isIn(wanted));
   }
   if (answer.note !== undefined)
     return given.note !== undefined && pitchClass(given.note) === pitchClass(answer.note);

@@ -2,16 +2,8 @@
  * Fingering: where on the neck notes are played so that the hand moves least, found exactly, and
  * licks moved as a shape or laid out anew.
  */
-import { at, range } from '../lists';
-import {
-  fretFor,
-  type Neck,
-  pitchAt,
-  type Place,
-  stringCount,
-  wholeNeck,
-  type Zone,
-} from '../neck/neck';
+import { at } from '../lists';
+import { type Neck, pitchAt, type Place, placesOfPitch, wholeNeck, type Zone } from '../neck/neck';
 import type { Midi } from '../notes/pitch';
 import { bestPaths } from '../paths/layered';
 import { shiftSlides, type Technique, techniqueOf } from '../phrases/techniques';
@@ -101,11 +93,9 @@ function gripsOf(neck: Neck, notes: readonly Fingered[]): readonly (readonly Pla
   return notes.reduce<readonly (readonly Place[])[]>(
     (grips, { midi }) =>
       grips.flatMap((grip) =>
-        range(1, stringCount(neck) + 1).flatMap((string) => {
-          const fret = fretFor(neck, string, midi);
-          const free = grip.every((place) => place.string !== string);
-          return fret === null || !free ? [] : [[...grip, { string, fret }]];
-        }),
+        placesOfPitch(neck, midi)
+          .filter(({ string }) => grip.every((place) => place.string !== string))
+          .map((place) => [...grip, place]),
       ),
     [[]],
   );

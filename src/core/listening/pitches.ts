@@ -48,7 +48,7 @@ type Feature = keyof typeof WEIGHTS;
 export interface Weighed {
   readonly midi: Midi;
   readonly hertz: Hertz;
-  readonly features: Readonly<Record<Feature, number>>;
+  /** What speaks for it, weighed together. */
   readonly weight: number;
   /** How periodic the sound is at it, 0 to 1. */
   readonly clarity: number;
@@ -187,7 +187,7 @@ function weighed(sounds: Sounds, midi: Midi, before: Midi | null): Weighed {
   };
   let weight = 0;
   for (const [name, value] of Object.entries(WEIGHTS)) weight += value * features[name as Feature];
-  return { midi, hertz, features, weight, clarity: Math.min(1, periodic) };
+  return { midi, hertz, weight, clarity: Math.min(1, periodic) };
 }
 
 /** Every pitch a strike may have brought, weighed, until the next strike and after the note before. */

@@ -26,7 +26,7 @@ const BEGINS = { share: 0.1, frames: 8, seconds: 0.008 } as const;
 /** Bands the thresholds were found with. */
 const USUAL_BANDS = 80;
 
-export const decibels = (power: number): number => 10 * Math.log10(power + 1e-12);
+const decibels = (power: number): number => 10 * Math.log10(power + 1e-12);
 
 export interface Strike {
   readonly frame: number;

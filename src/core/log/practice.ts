@@ -1,7 +1,6 @@
 /** A chart as something to practise: its zones, its tempo, the change most worth practising. */
-import type { Chart } from '../chart/form';
+import { type Chart, zoneTonic } from '../chart/form';
 import { readHarmony } from '../harmony/reading';
-import { signatureTonic } from '../keys/keys';
 import { EXERCISES, type ExerciseKind, MELODY_KINDS } from '../exercises/kinds';
 import type { Neck } from '../neck/neck';
 import { zonesOf } from '../neck/zones';
@@ -31,13 +30,12 @@ export const PROGRESSION: readonly ExerciseKind[] = [
 
 export function practiceChart(id: string, chart: Chart, neck: Neck): PracticeChart {
   const reading = readHarmony(chart);
-  const { key } = reading.key;
-  const tonic = key ? signatureTonic(key) : chart.chords[0]?.chord.root;
+  const tonic = zoneTonic(chart, reading.key.key);
   return {
     id,
     title: chart.source.title ?? 'this chart',
     tempo: chart.source.tempo ?? DEFAULT_TEMPO,
-    zones: tonic === undefined ? [] : zonesOf(neck, tonic),
+    zones: tonic === null ? [] : zonesOf(neck, tonic),
     change: reading.cadences[0]?.from ?? 0,
   };
 }

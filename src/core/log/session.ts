@@ -4,6 +4,7 @@
  */
 import { at } from '../lists';
 import type { Zone } from '../neck/neck';
+import type { Extent } from '../time/extent';
 import { DAY } from '../time/moments';
 import { TEMPO_RANGE } from '../time/tempo';
 import type { BeatsPerMinute } from '../time/units';
@@ -20,8 +21,6 @@ import {
 } from './stints';
 
 export const FREE = 'free';
-export const EXTENTS = ['chord', 'two chords', 'two bars', 'section', 'form'] as const;
-export type Extent = (typeof EXTENTS)[number];
 
 export interface Block {
   readonly minutes: Minutes;

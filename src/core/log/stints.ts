@@ -74,11 +74,8 @@ export function goodDays(stints: readonly Stint[]): number {
 /** What stints of one thing say of it; the oldest first. A clock set back makes nothing stale. */
 export function stateOf(stints: readonly Stint[], now: Milliseconds): State {
   const last = stints.at(-1);
-  return last ? stateAt(stints, timeOf(last.at), now) : 'untouched';
-}
-
-function stateAt(stints: readonly Stint[], last: Milliseconds, now: Milliseconds): State {
-  if (now - last > RULES.staleDays * DAY) return 'stale';
+  if (!last) return 'untouched';
+  if (now - timeOf(last.at) > RULES.staleDays * DAY) return 'stale';
   const share = lately(stints);
   if (share !== null && share < RULES.shaky) return 'shaky';
   return goodDays(stints) >= RULES.solidDays ? 'solid' : 'new';
@@ -123,7 +120,7 @@ export function coverageOf(
       ...{ chart, exercise, zone, stints, lastTime },
       minutes: stints.reduce((sum, { minutes }) => sum + minutes, 0),
       last: stints.at(-1)?.at ?? null,
-      state: own.length === 0 ? 'untouched' : stateAt(stints, lastTime, now),
+      state: stateOf(stints, now),
     });
   };
   for (const { id, zones } of charts)

@@ -80,6 +80,16 @@ export function fretFor(neck: Neck, string: number, midi: Midi): number | null {
   return fret >= neck.capo && fret <= neck.frets ? fret : null;
 }
 
+/** Every place that gives a pitch, from the highest string down. */
+export const placesOfPitch = (neck: Neck, midi: Midi): readonly Place[] =>
+  range(1, stringCount(neck) + 1).flatMap((string) => {
+    const fret = fretFor(neck, string, midi);
+    return fret === null ? [] : [{ string, fret }];
+  });
+
+export const samePlace = (one: Place, other: Place): boolean =>
+  one.string === other.string && one.fret === other.fret;
+
 /** The whole neck as a zone. */
 export const wholeNeck = (neck: Neck): Zone => ({ low: neck.capo, high: neck.frets });
 

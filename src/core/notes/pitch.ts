@@ -34,3 +34,13 @@ export function parsePitch(text: string): Midi | null {
 export function pitchAtOrAbove(note: Note, floor: Midi): Midi {
   return floor + ((pitchClass(note) - (floor % 12) + 12) % 12);
 }
+
+/** Notes as pitches from a floor up, each above the one before. */
+export function climbing(notes: readonly Note[], floor: Midi): readonly Midi[] {
+  let least = floor;
+  return notes.map((note) => {
+    const midi = pitchAtOrAbove(note, least);
+    least = midi + 1;
+    return midi;
+  });
+}

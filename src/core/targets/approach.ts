@@ -3,13 +3,12 @@ import { type Chord, chordNotes } from '../chords/chords';
 import { degreeOver, spellingsOver, spellOver } from '../chords/over';
 import { reachOf } from '../neck/hand';
 import {
-  fretFor,
   inZone,
   type Neck,
   pitchAt,
   type Place,
+  placesOfPitch,
   placesOf,
-  stringCount,
   type Zone,
 } from '../neck/neck';
 import { degree } from '../notes/degrees';
@@ -78,18 +77,13 @@ export function nearestPlace(
   midi: Midi,
   zone: Zone | null = null,
 ): Place | null {
-  const strings = Array.from({ length: stringCount(neck) }, (_, index) => index + 1);
-  const places = strings.flatMap((string) => {
-    const fret = fretFor(neck, string, midi);
-    return fret === null ? [] : [{ string, fret }];
-  });
   const reach = zone && reachOf(neck, zone);
   const cost = ({ string, fret }: Place) =>
     Math.abs(fret - to.fret) +
     2 * Math.abs(string - to.string) +
     (zone && !inZone(zone, fret) ? 1 : 0) +
     (reach && !inZone(reach, fret) ? OUT_OF_REACH : 0);
-  return places.reduce<Place | null>(
+  return placesOfPitch(neck, midi).reduce<Place | null>(
     (best, place) => (best === null || cost(place) < cost(best) ? place : best),
     null,
   );

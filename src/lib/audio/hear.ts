@@ -1,7 +1,7 @@
 /** What a choice sounds like: its chord with the notes one after another over it. */
 import { type Chord, chordNotes } from '$core/chords/chords';
 import type { Note } from '$core/notes/notes';
-import { type Midi, pitchAtOrAbove } from '$core/notes/pitch';
+import { climbing, type Midi } from '$core/notes/pitch';
 import { tempoMap } from '$core/time/tempo';
 import { type Programme, programmeOf, type SoundEvent } from './programme';
 
@@ -10,16 +10,6 @@ const LINE_FLOOR: Midi = 60;
 /** Notes a minute. */
 const PACE = 270;
 const LOUDNESS = { chord: 0.5, line: 0.75 } as const;
-
-/** Notes from a floor up, each above the one before. */
-function climbing(notes: readonly Note[], floor: Midi): readonly Midi[] {
-  let least = floor;
-  return notes.map((note) => {
-    const midi = pitchAtOrAbove(note, least);
-    least = midi + 1;
-    return midi;
-  });
-}
 
 export function hearProgramme(chord: Chord, notes: readonly Note[]): Programme {
   const length = notes.length + 3;

@@ -14,7 +14,7 @@
   } from '$core/drills/drills';
   import { readHarmony } from '$core/harmony/reading';
   import { modulo, range } from '$core/lists';
-  import { fretFor, type Place, stringCount } from '$core/neck/neck';
+  import { inZone, type Place, placesOfPitch, samePlace, stringCount } from '$core/neck/neck';
   import { type Note, noteName, parseNote } from '$core/notes/notes';
   import { tempoMap } from '$core/time/tempo';
   import { programmeOf, type SoundEvent } from '$lib/audio/programme';
@@ -152,12 +152,11 @@
     } else answer(drill.asks === 'degree' ? { degree: option } : { choice: option });
   }
 
-  const same = (a: Place, b: Place) => a.string === b.string && a.fret === b.fret;
   function toggle(place: Place) {
     if (answered || drill?.asks !== 'places') return;
     const { string, fret } = place;
-    places = places.some((one) => same(one, place))
-      ? places.filter((one) => !same(one, place))
+    places = places.some((one) => samePlace(one, place))
+      ? places.filter((one) => !samePlace(one, place))
       : [...places, { string, fret }];
   }
 
@@ -203,11 +202,8 @@
         const note = NOTES[modulo(midi, 12)];
         if (note !== undefined) answer({ note });
       } else if (drill.asks === 'places') {
-        const found = range(1, stringCount(neck) + 1)
-          .map((string) => ({ string, fret: fretFor(neck, string, midi) }))
-          .find(({ fret }) => fret !== null && fret >= drill.zone.low && fret <= drill.zone.high);
-        if (found && found.fret !== null && !places.some((one) => same(one, found as Place)))
-          toggle({ string: found.string, fret: found.fret });
+        const found = placesOfPitch(neck, midi).find(({ fret }) => inZone(drill.zone, fret));
+        if (found && !places.some((one) => samePlace(one, found))) toggle(found);
       }
     });
   });
@@ -221,7 +217,8 @@
     if (!drill) return [];
     const { low, high } = drill.zone;
     const wanted = drill.answer.places ?? [];
-    const isIn = (list: readonly Place[], place: Place) => list.some((one) => same(one, place));
+    const isIn = (list: readonly Place[], place: Place) =>
+      list.some((one) => samePlace(one, place));
     return range(1, stringCount(neck) + 1).flatMap((string) =>
       range(Math.max(low, neck.capo), Math.min(high, neck.frets) + 1).flatMap(
         (fret): DrawnMark[] => {

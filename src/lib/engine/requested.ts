@@ -1,8 +1,8 @@
 /** What requests ask for, read from their text: a chart, a neck, choices, and what targets are chosen by. */
 import type { z } from 'zod';
-import { type Chart, readChart } from '$core/chart/form';
+import { type Chart, readChart, zoneTonic } from '$core/chart/form';
 import { readHarmony } from '$core/harmony/reading';
-import { type Key, parseKey, signatureTonic } from '$core/keys/keys';
+import { type Key, parseKey } from '$core/keys/keys';
 import type { Intent } from '$core/lenses/lens';
 import { type Material, defaultMaterial, parseMaterial } from '$core/lenses/material';
 import { firstOption, lensContexts } from '$core/lenses/options';
@@ -131,7 +131,7 @@ export function requestedSetting(request: SettingRequest): EngineResult<Setting>
   const intents = chords.map(({ index }) => request.intents?.[index] ?? at(proposed, index));
   const contexts = lensContexts(chart, reading);
   const { key } = reading.key;
-  const tonic = key ? signatureTonic(key) : (chords[0]?.chord.root ?? null);
+  const tonic = zoneTonic(chart, key);
   return accept({
     chart,
     neck,

@@ -11,7 +11,7 @@
   import { lickExercise, zoneOfLick } from '$core/licks/moving';
   import type { LickChain } from '$core/licks/moving';
   import { zonesOf } from '$core/neck/zones';
-  import { signatureTonic } from '$core/keys/keys';
+  import { zoneTonic } from '$core/chart/form';
   import type { Passage } from '$core/phrases/passage';
   import { readFeel } from '$core/time/feel';
   import { lineEvents, passageProgramme, programmeOf } from '$lib/audio/programme';
@@ -59,8 +59,8 @@
 
   const zones = $derived.by(() => {
     const { key, chart } = editing;
-    const tonic = key ? signatureTonic(key) : chart?.chords[0]?.chord.root;
-    return tonic === undefined ? [] : zonesOf(neck, tonic);
+    const tonic = chart && zoneTonic(chart, key);
+    return tonic === null ? [] : zonesOf(neck, tonic);
   });
   const exercise = $derived.by((): Passage | null => {
     const { chart, key, lick } = editing;

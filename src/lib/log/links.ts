@@ -1,5 +1,6 @@
 /** Where a thing of the log is practised: the stage, set up for it. */
-import { FREE, type Extent } from '$core/log/session';
+import { FREE } from '$core/log/session';
+import type { Extent } from '$core/time/extent';
 import type { Zone } from '$core/neck/neck';
 
 export interface ToPractise {

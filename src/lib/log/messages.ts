@@ -1,6 +1,6 @@
 /** What the pages and the server say to each other about the log. */
 import * as z from 'zod/mini';
-import { EXTENTS } from '$core/log/session';
+import { EXTENTS } from '$core/time/extent';
 
 const fret = z.int().check(z.minimum(0), z.maximum(36));
 const bpm = z.number().check(z.minimum(1), z.maximum(1_000));

@@ -13,15 +13,12 @@ import { type Option, optionsFor } from '$core/lenses/options';
 import { filterMarks, type Layer, type LayerKind, layersFor, withGround } from '$core/neck/layers';
 import { markNeck, type Sounding } from '$core/neck/marks';
 import { onlyDegree, withDegree } from '$core/neck/only';
-import { type Place, wholeNeck } from '$core/neck/neck';
+import { type Place, samePlace, wholeNeck } from '$core/neck/neck';
 import type { PlannedChord, Scope } from '$lib/study/choices';
 import { chooseOption, pin } from '$lib/study/edits';
 import type { Study } from '$lib/study/study.svelte';
 import { late } from '$lib/ui/afterPaint.svelte';
 import { createTargets } from './targets.svelte';
-
-const samePlace = (one: Place, other: Place): boolean =>
-  one.string === other.string && one.fret === other.fret;
 
 export function createPlanModel(study: Study) {
   const targets = createTargets(study);

@@ -2,8 +2,7 @@
 <script lang="ts">
   import { spokenChord } from '$core/chords/spoken';
   import { markNeck } from '$core/neck/marks';
-  import { range } from '$core/lists';
-  import { fretFor, inZone, type Place, stringCount } from '$core/neck/neck';
+  import { inZone, type Place, placesOfPitch, samePlace } from '$core/neck/neck';
   import { approachNotes } from '$core/targets/approach';
   import { type DrawnMark, drawnChange } from '$lib/neck/drawn';
   import { labelMark } from '$lib/neck/labels';
@@ -77,14 +76,10 @@
   const heardAt = $derived.by(() => {
     if (heard === null) return null;
     const midi = Math.round(heard);
-    const places = range(1, stringCount(study.neck) + 1).flatMap((string): readonly Place[] => {
-      const fret = fretFor(study.neck, string, midi);
-      return fret === null ? [] : [{ string, fret }];
-    });
+    const places = placesOfPitch(study.neck, midi);
     return places.find(({ fret }) => inZone(study.zone, fret)) ?? places[0] ?? null;
   });
-  const isMarked = (place: Place) =>
-    marks.some(({ string, fret }) => string === place.string && fret === place.fret);
+  const isMarked = (place: Place) => marks.some((mark) => samePlace(mark, place));
   const at = ({ string, fret }: Place) =>
     `translate(${layout.finger(fret)} ${layout.string(string)})`;
   const label = $derived(

@@ -1,9 +1,10 @@
 /** Loops that are chosen with one press: a chord, two, two bars, a section, the form. */
 import type { Chart } from '$core/chart/form';
+import { type Extent, EXTENTS } from '$core/time/extent';
 import type { Loop } from './playing';
 
-export const LOOP_SIZES = ['chord', 'two chords', 'two bars', 'section', 'form'] as const;
-export type LoopSize = (typeof LOOP_SIZES)[number];
+export const LOOP_SIZES = EXTENTS;
+export type LoopSize = Extent;
 
 export const LOOP_NAMES: Readonly<Record<LoopSize, string>> = {
   chord: 'Chord',

@@ -1,7 +1,7 @@
 /** `drill`: one question about chords, degrees and the neck, with its answer. */
 import { z } from 'zod';
 import { readHarmony } from '$core/harmony/reading';
-import { signatureTonic } from '$core/keys/keys';
+import { zoneTonic } from '$core/chart/form';
 import { DRILL_KINDS, makeDrill } from '$core/drills/drills';
 import { firstZone } from '$core/neck/zones';
 import { noteName } from '$core/notes/notes';
@@ -48,10 +48,10 @@ export const drill = question({
       asked.chart === undefined ? null : requestedChart({ ...asked, chart: asked.chart });
     if (chart && !chart.ok) return chart;
     const key = chart ? readHarmony(chart.value).key.key : null;
-    const tonic = key ? signatureTonic(key) : chart?.value.chords[0]?.chord.root;
+    const tonic = chart && zoneTonic(chart.value, key);
     const { capo, frets } = neck.value;
     const opening =
-      tonic === undefined
+      tonic === null
         ? { low: Math.min(capo + 5, frets - 1), high: Math.min(capo + 8, frets) }
         : firstZone(neck.value, tonic);
     const made = makeDrill(asked.kind, asked.seed, {

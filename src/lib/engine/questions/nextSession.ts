@@ -2,7 +2,8 @@
 import { z } from 'zod';
 import { EXERCISE_WORDS, type ExerciseKind } from '$core/exercises/kinds';
 import { practiceChart, PROGRESSION } from '$core/log/practice';
-import { EXTENTS, nextSession } from '$core/log/session';
+import { nextSession } from '$core/log/session';
+import { EXTENTS } from '$core/time/extent';
 import { STATES } from '$core/log/stints';
 import { STANDARD_NECK } from '$core/neck/neck';
 import { question } from '../question';

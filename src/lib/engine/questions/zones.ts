@@ -4,8 +4,8 @@ import type { Chord } from '$core/chords/chords';
 import { type Collection, collectionName } from '$core/collections/collections';
 import type { Zone } from '$core/neck/neck';
 import { z } from 'zod';
+import { zoneTonic } from '$core/chart/form';
 import { readHarmony } from '$core/harmony/reading';
-import { signatureTonic } from '$core/keys/keys';
 import { modeAt } from '$core/lenses/modes';
 import { MATERIALS, layOutIn, zonesOf } from '$core/neck/zones';
 import { placesOver } from '../described';
@@ -60,9 +60,8 @@ export const zones = question({
     const off = refuseZone(neck, asked.zone);
     if (off) return off;
     const reading = readHarmony(chart);
-    const key = reading.key.key;
-    const tonic = key ? signatureTonic(key) : chart.chords[0]?.chord.root;
-    if (tonic === undefined) return accept({ zones: [] });
+    const tonic = zoneTonic(chart, reading.key.key);
+    if (tonic === null) return accept({ zones: [] });
     const zones = asked.zone ? [asked.zone] : zonesOf(neck, tonic);
     const answered: z.infer<typeof answer>['zones'] = [];
     // A form comes back to its chords; each is laid out once in a zone.
