@@ -30,6 +30,7 @@
   import { createSettings } from '$lib/settings/store.svelte';
   import { showSymbol } from '$lib/ui/glyphs';
   import { warn } from '$lib/ui/messages.svelte';
+  import { succeeds } from '$lib/ui/server';
   import { createWires } from '$lib/neck/wires.svelte';
 
   interface Card {
@@ -53,7 +54,7 @@
   const instrument = $derived(instrumentOf(settings.current, null));
   const neck = $derived(neckOf(instrument));
   const transport = pageTransport();
-  const ear = createEar();
+  const ear = createEar(settings);
   onDestroy(() => {
     transport.stop();
     ear.close();
@@ -135,13 +136,9 @@
     given = to;
     const good = isRight(drill, to);
     outcome = [...outcome, { card, right: good }];
-    void fetch('/api/cards', {
-      ...{ method: 'POST', keepalive: true, headers: { 'content-type': 'application/json' } },
-      body: JSON.stringify({ id: card.id, right: good }),
-    }).then(
-      (response) => !response.ok && warn('The answer could not be kept.'),
-      () => warn('The server does not answer; this answer is not kept.'),
-    );
+    void succeeds('/api/cards', 'POST', { id: card.id, right: good }).then((kept) => {
+      if (!kept) warn('The answer could not be kept.');
+    });
   }
 
   function choose(option: string) {
@@ -282,10 +279,6 @@
     answer({ places });
   }
 
-  const listenTo = () =>
-    ear.state === 'off'
-      ? void ear.listen(settings.current.input, settings.current.latencies)
-      : ear.close();
   const source = $derived(card?.chart ? (texts[card.chart]?.title ?? '') : 'general');
   const missed = $derived(outcome.filter((one) => !one.right));
 </script>
@@ -303,7 +296,7 @@
       <button
         class="button-quiet ml-auto text-sm"
         aria-pressed={ear.state === 'hearing'}
-        onclick={listenTo}
+        onclick={ear.toggle}
         title="Answer by playing"
         ><Ear size={15} aria-hidden="true" />{ear.state === 'hearing'
           ? 'Listening'

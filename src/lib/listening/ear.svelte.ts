@@ -4,6 +4,7 @@
  */
 import type { HeardNote, Sounding } from '$core/listening/notes';
 import type { Seconds } from '$core/time/units';
+import type { SettingsStore } from '$lib/settings/store.svelte';
 import { type Hearing, openHearing } from './hearing';
 import { BAND_HEARD, isHeard, levelSays, refusalFor, UNPLUGGED, UNSUPPORTED } from './says';
 
@@ -27,7 +28,7 @@ interface Open {
   readonly stream: MediaStream | null;
 }
 
-export function createEar() {
+export function createEar(settings: SettingsStore) {
   let state = $state<EarState>('off');
   let problem = $state<string | null>(null);
   let device = $state('');
@@ -92,7 +93,7 @@ export function createEar() {
   }
 
   /** Begins to listen to a device of an id, to the one the browser offers, or to the stand-in. */
-  async function listen(id: string, latencies: Readonly<Record<string, number>>) {
+  async function listen(id: string) {
     close();
     const mine = asked;
     problem = null;
@@ -138,7 +139,9 @@ export function createEar() {
       }
       device = id;
       name = stream ? (track?.label ?? '') : SIMULATED;
-      latency = stream ? (latencies[name] ?? context.baseLatency + context.outputLatency) : 0;
+      latency = stream
+        ? (settings.current.latencies[name] ?? context.baseLatency + context.outputLatency)
+        : 0;
       state = 'hearing';
       if (stream) await list();
     } catch (error) {
@@ -184,8 +187,11 @@ export function createEar() {
     get latency() {
       return latency;
     },
+    /** Another latency, kept for what is listened to. */
     setLatency(seconds: Seconds) {
       latency = seconds;
+      const { latencies } = settings.current;
+      settings.change({ latencies: { ...latencies, [name || 'input']: seconds } });
     },
     /** When a string was last struck, or anything clicked, as it came in. */
     get struck() {
@@ -194,10 +200,16 @@ export function createEar() {
     hearsBand() {
       band = true;
     },
-    forget() {
-      notes = [];
+    /** Listens to another input, which is remembered. */
+    choose(id: string) {
+      settings.change({ input: id });
+      void listen(id);
     },
-    listen,
+    /** Listens to the input chosen last, or no longer. */
+    toggle() {
+      if (state === 'off') void listen(settings.current.input);
+      else close();
+    },
     close,
     now: (): Seconds => open?.context.currentTime ?? 0,
     /** Plays samples at a second of the clock into the ear alone: the simulated guitarist's strings. */

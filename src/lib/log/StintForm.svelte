@@ -3,7 +3,7 @@
   import { FREE } from '$core/log/session';
   import { PROGRESSION } from '$core/log/practice';
   import type { LoggedChart } from './LogScreen.svelte';
-  import { localMoment, type StintContent, stintSchema } from './messages';
+  import { localMoment, SAID, type Said, type StintContent, stintSchema } from './messages';
   import { exerciseName } from './words';
 
   interface Props {
@@ -19,11 +19,9 @@
   let zone = $state(0);
   let minutes = $state(10);
   let tempo = $state(100);
-  let went = $state('');
+  let went = $state<Said | ''>('');
   let problem = $state('');
   const of = $derived(charts.find(({ id }) => id === chart) ?? charts[0] ?? null);
-
-  const WENT: Readonly<Record<string, number | null>> = { clean: 10, shaky: 6, '': null };
 
   function add(event: SubmitEvent) {
     event.preventDefault();
@@ -33,8 +31,8 @@
       at: Number.isNaN(at.getTime()) ? day : localMoment(at),
       ...{ chart: of?.id ?? '', exercise, zone: frets, extent: 'form', minutes },
       ...{ tempo, tempoFrom: tempo },
-      asked: WENT[went] === null ? null : 10,
-      landed: WENT[went] ?? null,
+      asked: went === '' ? null : SAID.asked,
+      landed: went === '' ? null : SAID[went],
       note: '',
     });
     problem = stint.success ? '' : 'Give a day, half a minute to a day of minutes, and a tempo.';

@@ -2,6 +2,7 @@
 <script lang="ts">
   import { invalidateAll } from '$app/navigation';
   import { message } from '$lib/ui/messages.svelte';
+  import { messageOf } from '$lib/ui/server';
 
   type Mode = 'merge' | 'replace';
 
@@ -17,12 +18,9 @@
       ...{ method: 'POST', headers: { 'content-type': 'application/zip' }, body: file },
     }).catch(() => null);
     if (!response) problem = 'The server does not answer. Nothing was changed.';
-    const answer = response
-      ? ((await response.json()) as { sentence?: string; error?: { message: string } })
-      : null;
-    if (response && !response.ok)
-      problem = answer?.error?.message ?? 'This archive cannot be read.';
-    return response?.ok ? (answer?.sentence ?? '') : null;
+    else if (!response.ok) problem = await messageOf(response);
+    else return ((await response.json()) as { sentence: string }).sentence;
+    return null;
   }
   async function look(to: File | null, by: Mode) {
     [file, mode] = [to, by];

@@ -1,24 +1,10 @@
 /** The log over HTTP. */
+import { idOfNew, messageOf, reached, succeeds } from '$lib/ui/server';
 import type { StintContent } from './messages';
 
-const JSON_TYPE = { 'content-type': 'application/json' };
-
-const send = (path: string, method: string, body?: unknown): Promise<Response | null> =>
-  fetch(path, {
-    method,
-    keepalive: true,
-    ...(body === undefined ? {} : { headers: JSON_TYPE, body: JSON.stringify(body) }),
-  }).catch(() => null);
-
-const succeeds = async (path: string, method: string, body?: unknown): Promise<boolean> =>
-  (await send(path, method, body))?.ok ?? false;
-
 /** Adds a stint; its id, or null where the server does not take it. */
-export async function addStint(stint: StintContent): Promise<string | null> {
-  const response = await send('/api/stints', 'POST', stint);
-  if (!response?.ok) return null;
-  return ((await response.json()) as { id: string }).id;
-}
+export const addStint = (stint: StintContent): Promise<string | null> =>
+  idOfNew('/api/stints', stint);
 
 export const changeStint = (id: string, stint: StintContent): Promise<boolean> =>
   succeeds(`/api/stints/${id}`, 'PUT', stint);
@@ -35,13 +21,9 @@ export async function importLog(file: File): Promise<string> {
   } catch {
     return `${file.name} is not a log in JSON.`;
   }
-  const response = await send('/api/stints', 'PUT', content);
+  const response = await reached('/api/stints', 'PUT', content);
   if (!response) return 'The server does not answer. Nothing was changed.';
-  const answer = (await response.json()) as {
-    added?: number;
-    known?: number;
-    error?: { message: string };
-  };
-  if (!response.ok) return answer.error?.message ?? 'This log could not be read.';
-  return `${answer.added ?? 0} stints added; ${answer.known ?? 0} were there already.`;
+  if (!response.ok) return messageOf(response);
+  const { added, known } = (await response.json()) as { added: number; known: number };
+  return `${added} stints added; ${known} were there already.`;
 }

@@ -10,6 +10,10 @@ const word = (most: number) => z.string().check(z.minLength(1), z.maxLength(most
 /** Kept to a day's length; one of less than half a minute is none. */
 export const STINT = { least: 0.5, most: 1_440 } as const;
 
+/** Targets that a player's own word stands for, of which so many landed. */
+export const SAID = { asked: 10, clean: 10, shaky: 6 } as const;
+export type Said = 'clean' | 'shaky';
+
 export const stintSchema = z.object({
   at: z.iso.datetime({ offset: true }),
   chart: word(100),

@@ -30,11 +30,6 @@
     all: 'errs in every way',
   };
 
-  function choose(id: string) {
-    settings.change({ input: id });
-    void ear.listen(id, settings.current.latencies);
-  }
-
   /** Clicks of a measurement, half a second apart; the first two are to get ready. */
   const CLICKS = 8;
   const READY = 2;
@@ -75,14 +70,8 @@
       measured = 'Too few were heard: hold the microphone nearer, or play a note on each click.';
       return;
     }
-    keepLatency(middle);
+    ear.setLatency(middle);
     measured = `Measured over ${late.length} clicks.`;
-  }
-
-  function keepLatency(seconds: number) {
-    ear.setLatency(seconds);
-    const latencies = { ...settings.current.latencies, [ear.name || 'input']: seconds };
-    settings.change({ latencies });
   }
 
   let opened = $state<string | null>(null);
@@ -95,7 +84,7 @@
       class="field min-w-0 flex-1"
       name="input"
       value={hearing ? ear.device : settings.current.input}
-      onchange={(event) => choose(event.currentTarget.value)}
+      onchange={(event) => ear.choose(event.currentTarget.value)}
     >
       <option value="">the browser’s input</option>
       {#each ear.devices as device (device.deviceId)}
@@ -120,11 +109,7 @@
       </select>
     </label>
   {/if}
-  <button
-    class="button min-h-9 justify-self-start"
-    onclick={() =>
-      hearing ? ear.close() : void ear.listen(settings.current.input, settings.current.latencies)}
-  >
+  <button class="button min-h-9 justify-self-start" onclick={ear.toggle}>
     {hearing ? 'Stop listening' : ear.state === 'asking' ? 'Asking…' : 'Listen'}
   </button>
   {#if hearing}
@@ -142,7 +127,7 @@
         min="0"
         max="400"
         value={Math.round(ear.latency * 1000)}
-        onchange={(event) => keepLatency(event.currentTarget.valueAsNumber / 1000)}
+        onchange={(event) => ear.setLatency(event.currentTarget.valueAsNumber / 1000)}
       />
       <button class="button min-h-8" disabled={measuring} onclick={() => void measure()}
         >{measuring ? 'Clicking…' : 'Measure'}</button

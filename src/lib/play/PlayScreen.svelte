@@ -8,10 +8,7 @@
   import Sliders from '@lucide/svelte/icons/sliders-vertical';
   import Stop from '@lucide/svelte/icons/square';
   import { onDestroy, onMount, untrack } from 'svelte';
-  import { goto } from '$app/navigation';
   import { page } from '$app/state';
-  import { spellOver } from '$core/chords/over';
-  import { noteName } from '$core/notes/notes';
   import { CLICKS } from '$core/band/click';
   import { lastBy } from '$core/band/form';
   import { pageTransport } from '$lib/audio/transport.svelte';
@@ -23,23 +20,18 @@
   import { LOOP_NAMES, LOOP_SIZES, loopAround, sizeOf } from '$lib/study/loops';
   import { AHEAD, type Ahead, LINES, type PlaySettings } from '$lib/study/playing';
   import { getStudy } from '$lib/study/study.svelte';
-  import { minutesName } from '$lib/log/words';
   import { showSymbol } from '$lib/ui/glyphs';
   import { late } from '$lib/ui/afterPaint.svelte';
   import Popover from '$lib/ui/Popover.svelte';
   import type { Mistakes } from '$core/listening/simulated';
-  import { createEar, SIMULATED } from '$lib/listening/ear.svelte';
+  import { createEar } from '$lib/listening/ear.svelte';
   import { openRecording } from '$lib/listening/recording';
-  import { lickOfPassage, overChart } from '$core/licks/lick';
-  import { takeOf } from '$core/listening/take';
-  import { passageOf } from '$core/phrases/passage';
-  import { createLick } from '$lib/licks/api';
-  import { message, warn } from '$lib/ui/messages.svelte';
-  import { cutPassage } from './line';
   import { keepAwake, toggleFullScreen } from './awake';
   import NowNext from './NowNext.svelte';
   import { createPedals } from './pedals.svelte';
   import { createRest } from './rest.svelte';
+  import Heard from './Heard.svelte';
+  import KeptStint from './KeptStint.svelte';
   import { keepsStints } from './keeper.svelte';
   import { createLanded } from './landed.svelte';
   import { playsSimulated } from './guitarist.svelte';
@@ -61,47 +53,17 @@
     if (page.url.searchParams.has('go')) void stage.play(fromHere());
   });
 
-  const ear = createEar();
+  const ear = createEar(study.settings);
   onDestroy(ear.close);
   const landed = createLanded(stage, ear);
   let mistakes = $state<Mistakes>('all');
   playsSimulated(stage, ear, () => mistakes);
   const keeper = keepsStints(study, stage, landed);
 
-  function listen() {
-    if (ear.state === 'off')
-      void ear.listen(study.settings.current.input, study.settings.current.latencies);
-    else ear.close();
-  }
-
   async function judgeRecording(file: File): Promise<string | null> {
     const opened = await openRecording(file);
     if (!opened.ok) return opened.message;
     return landed.judge(opened.notes)?.sentence ?? 'There is nothing to hold it against yet.';
-  }
-
-  /** What was played in the last pass becomes a lick over its bars. */
-  async function keepTake() {
-    const pass = Math.max(0, stage.pass - (stage.playing ? 1 : 0));
-    const chart = stage.chartIn(pass);
-    const taken = takeOf(study.neck, study.zone, landed.heardIn(pass));
-    if (!chart || !stage.form || taken.length === 0) {
-      warn('No notes of the last pass were heard.');
-      return;
-    }
-    const played = overChart(chart, study.key, study.neck, taken);
-    const title = `Take on ${chart.source.title}`;
-    const whole = passageOf(chart, study.key, study.neck, title, played);
-    const { start, form } = stage;
-    const id = await createLick(
-      lickOfPassage(cutPassage(whole, start, start + form.beats), 'a take'),
-    );
-    if (id === null) warn('The server does not answer. The take was not kept.');
-    else
-      message('The take is kept as a lick.', {
-        duration: 10_000,
-        action: { label: 'Open it', onClick: () => void goto(`/licks/${id}`) },
-      });
   }
 
   /** The loop goes round the target that is to be listened for. */
@@ -244,7 +206,7 @@
     tap,
     poorPass: () => stage.slower(),
     lineOnly,
-    listen,
+    listen: ear.toggle,
     loopMissed,
     wentWell: () => keeper.say('clean'),
     wentShaky: () => keeper.say('shaky'),
@@ -286,16 +248,6 @@
 
   const moments = $derived(stage.line ? momentsOf(stage.line) : []);
   const moment = $derived(playing ? momentAt(moments, stage.beat) : null);
-  /** What is heard, named over the chord, with its cents. */
-  const soundingName = $derived.by(() => {
-    const { sounding } = ear;
-    if (!sounding) return '';
-    const midi = Math.round(sounding.pitch);
-    const cents = Math.round(100 * (sounding.pitch - midi));
-    const chord = stage.now?.chord;
-    const name = chord ? noteName(spellOver(chord, midi)) : '';
-    return `${showSymbol(name)} ${cents >= 0 ? '+' : '−'}${Math.abs(cents)} ¢`;
-  });
   const clock = (seconds: number) =>
     `${Math.floor(seconds / 60)}:${String(Math.floor(seconds % 60)).padStart(2, '0')}`;
   const turnSays = $derived.by(() => {
@@ -463,57 +415,9 @@
           · first chord {showSymbol(stage.keyName)}{/if}
       </p>
     {/if}
-    {#if ear.state === 'hearing' || landed.done}
-      <p class="flex flex-wrap items-baseline gap-x-2" data-heard-says>
-        {#if ear.state === 'hearing'}
-          <Ear size={14} class="self-center" aria-hidden="true" />
-          <span class="w-22 tabular-nums" data-heard-now>
-            {#if ear.sounding}{soundingName}{:else}…{/if}
-          </span>
-          {#if ear.says}<span class="font-semibold text-now-text" role="status">{ear.says}</span
-            >{/if}
-          {#if landed.latest}<span data-landing-latest>{showSymbol(landed.latest.sentence)}</span
-            >{/if}
-        {/if}
-      </p>
-      {#if landed.done}
-        <p role="status" data-landings-say>
-          {ear.device === SIMULATED ? 'The simulated guitarist: ' : ''}{showSymbol(
-            landed.done.sentence,
-          )}
-          {#if ear.state === 'hearing'}
-            <button class="underline" onclick={() => void keepTake()}>Keep this take</button>
-          {/if}
-          {#if landed.around()}
-            <button class="underline" onclick={loopMissed} title="Loop round it (J)"
-              >Loop round it</button
-            >
-          {/if}
-        </p>
-      {/if}
-    {/if}
-    {#if ear.problem}<p class="font-semibold text-now-text" role="status">{ear.problem}</p>{/if}
-    {#if playing && transport.silent}
-      <p class="font-semibold text-now-text" role="status">{transport.silent}</p>
-    {/if}
-    {#if transport.remark}<p class="text-now-text" role="status">{transport.remark}</p>{/if}
-    {#if stage.failure}<p class="text-now-text" role="status">{stage.failure}</p>{/if}
+    <Heard {ear} {landed} onloop={loopMissed} />
     {#if keeper.kept}
-      <p class="text-ink-soft" data-kept-stint>
-        In the log: {minutesName(keeper.kept.minutes)}{keeper.kept.said
-          ? `, ${keeper.kept.said}`
-          : ''}.
-        {#if keeper.kept.said === null && !landed.done}
-          It went
-          <button class="underline" title="It went well (9)" onclick={() => keeper.say('clean')}
-            >clean</button
-          >
-          or
-          <button class="underline" title="It was shaky (8)" onclick={() => keeper.say('shaky')}
-            >shaky</button
-          >
-        {/if}
-      </p>
+      <KeptStint kept={keeper.kept} heard={landed.done !== null} onsay={keeper.say} />
     {/if}
     {#if rest.due}
       <p role="status" data-rest>

@@ -20,13 +20,7 @@ export function playsSimulated(stage: Stage, ear: Ear, mistakes: () => Mistakes)
       return lineEvents(line).flatMap((event) =>
         event.part === 'line' ? [{ beat: event.beat, beats: event.beats, midi: event.midi }] : [],
       );
-    const chart = stage.chartIn(pass);
-    const { form, start } = stage;
-    return stage.stopsIn(pass).flatMap(({ index, midi }) => {
-      const chord = chart?.chords[index];
-      if (!chord || !form || chord.beat < start || chord.beat >= start + form.beats) return [];
-      return [{ beat: chord.beat - start, beats: chord.beats, midi }];
-    });
+    return stage.targetsIn(pass);
   }
 
   const looked = $derived(stage.playing ? Math.floor(2 * stage.beat) : null);

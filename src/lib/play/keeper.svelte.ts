@@ -2,7 +2,7 @@
 import { onDestroy } from 'svelte';
 import { FREE } from '$core/log/session';
 import { addStint, changeStint } from '$lib/log/api';
-import { localMoment, STINT, type StintContent } from '$lib/log/messages';
+import { localMoment, SAID, type Said, STINT, type StintContent } from '$lib/log/messages';
 import { sizeOf } from '$lib/study/loops';
 import type { Study } from '$lib/study/study.svelte';
 import type { Landed } from './landed.svelte';
@@ -10,9 +10,6 @@ import type { Stage } from './stage.svelte';
 
 /** How often a stint that goes on is kept. */
 const EVERY = 15_000;
-/** Targets a player's own word counts for. */
-const SAID = 10;
-const SHAKY = 6;
 
 interface Going {
   readonly at: string;
@@ -24,14 +21,14 @@ interface Going {
   asked: number;
   landed: number;
   pass: number;
-  said: 'clean' | 'shaky' | null;
+  said: Said | null;
 }
 
 export function keepsStints(study: Study, stage: Stage, landed: Landed) {
   let going: Going | null = null;
   /** What is being written, so that a stint is added once. */
   let writing: Promise<unknown> = Promise.resolve();
-  let kept = $state.raw<{ readonly minutes: number; readonly said: string | null } | null>(null);
+  let kept = $state.raw<{ readonly minutes: number; readonly said: Said | null } | null>(null);
 
   const exercise = () =>
     stage.kept ? 'sheet' : stage.settings.line === 'none' ? FREE : stage.settings.line;
@@ -40,14 +37,14 @@ export function keepsStints(study: Study, stage: Stage, landed: Landed) {
     const { chart } = study;
     const loop = stage.settings.loop;
     const heard = one.asked > 0;
-    const said = one.said === null ? null : one.said === 'clean' ? SAID : SHAKY;
+    const said = one.said === null ? null : SAID[one.said];
     return {
       ...{ at: one.at, chart: study.id, exercise: one.exercise, zone: one.zone },
       extent: (chart && sizeOf(chart, stage.index, loop)) ?? 'form',
       tempoFrom: Math.round(one.tempo),
       tempo: Math.round(stage.tempo),
       minutes: Math.min(STINT.most, (performance.now() - one.since) / 60_000),
-      asked: heard ? one.asked : said === null ? null : SAID,
+      asked: heard ? one.asked : said === null ? null : SAID.asked,
       landed: heard ? one.landed : said,
       note: '',
     };
@@ -95,7 +92,7 @@ export function keepsStints(study: Study, stage: Stage, landed: Landed) {
       return kept;
     },
     /** The player's own word for how it went. */
-    say(said: 'clean' | 'shaky') {
+    say(said: Said) {
       if (!going) return;
       going.said = said;
       write(going);

@@ -1,5 +1,5 @@
 /** What landed on the stage: pass by pass, what was heard held against the targets. */
-import { type Landing, type Landings, landingsOf } from '$core/listening/landings';
+import { type HeardAt, type Landing, type Landings, landingsOf } from '$core/listening/landings';
 import type { HeardNote } from '$core/listening/notes';
 import type { Beats, Seconds } from '$core/time/units';
 import { pageTransport } from '$lib/audio/transport.svelte';
@@ -20,6 +20,12 @@ export interface PassLandings extends Landings {
   readonly pass: number;
 }
 
+/** A note at a second of the clock. */
+interface Timed {
+  readonly at: Seconds;
+  readonly length: Seconds;
+}
+
 /** What sounds now as a note. */
 function asNote({ at, pitch, length }: { at: Seconds; pitch: number; length: Seconds }) {
   const midi = Math.round(pitch);
@@ -32,37 +38,35 @@ export function createLanded(stage: Stage, ear: Ear) {
 
   const decided = $derived(WINDOW + (HEARING * stage.tempo) / 60);
 
-  /** The targets of a pass within the loop that are decided at a beat of it. */
-  function targetsIn(pass: number, upTo: Beats) {
-    const chart = stage.chartIn(pass);
-    const { form, start } = stage;
-    if (!chart || !form) return [];
-    const end = start + form.beats;
-    return stage.stopsIn(pass).filter(({ index }) => {
-      const beat = chart.chords[index]?.beat ?? -1;
-      return beat >= start && beat < end && beat - start + decided <= upTo;
+  /** Notes in beats from the beginning of a pass, those of a stretch of it. */
+  function inPass<N extends Timed>(notes: readonly N[], pass: number, from: Beats, to: Beats) {
+    const length = stage.form?.beats ?? 0;
+    return notes.flatMap((note) => {
+      const begins = transport.beatAt(note.at);
+      const ends = transport.beatAt(note.at + note.length);
+      if (begins === null || ends === null) return [];
+      const beat = begins - pass * length;
+      return beat >= from && beat < to ? [{ ...note, beat, beats: ends - begins }] : [];
     });
+  }
+
+  /** Notes held against the targets of a pass that are decided at a beat of it. */
+  function held(pass: number, upTo: Beats, notes: readonly HeardAt[]): PassLandings | null {
+    const chart = stage.chartIn(pass);
+    if (!chart) return null;
+    const targets = stage.targetsIn(pass).filter(({ beat }) => beat + decided <= upTo);
+    const heard = notes.map((note) => ({ ...note, beat: stage.start + note.beat }));
+    return { pass, ...landingsOf(chart, targets, heard) };
   }
 
   /** What of a pass has been decided when the music is at a beat of it. */
   function landingsIn(pass: number, upTo: Beats): PassLandings | null {
-    const chart = stage.chartIn(pass);
-    const { form, start } = stage;
-    if (!chart || !form) return null;
     const { sounding } = ear;
     // What still sounds counts as much as what is over.
     const open = sounding && { ...sounding, length: Math.max(0.05, ear.now() - sounding.at) };
-    const heard = [...ear.notes, ...(open ? [asNote(open)] : [])].flatMap(
-      ({ at, length, midi, cents }) => {
-        const through = transport.beatAt(at);
-        const over = transport.beatAt(at + length);
-        if (through === null || over === null) return [];
-        const beat = through - pass * form.beats;
-        const within = beat >= -EARLY && beat < form.beats + EARLY;
-        return within ? [{ beat: start + beat, beats: over - through, midi, cents }] : [];
-      },
-    );
-    return { pass, ...landingsOf(chart, targetsIn(pass, upTo), heard) };
+    const notes = [...ear.notes, ...(open ? [asNote(open)] : [])];
+    const length = stage.form?.beats ?? 0;
+    return held(pass, upTo, inPass(notes, pass, -EARLY, length + EARLY));
   }
 
   const hearing = $derived(ear.state === 'hearing' && stage.playing);
@@ -110,30 +114,23 @@ export function createLanded(stage: Stage, ear: Ear) {
 
   /** What was heard in a pass, in beats of the chart. */
   function heardIn(pass: number) {
-    const { form, start } = stage;
-    if (!form) return [];
-    return ear.notes.flatMap(({ at, length, midi, bent, from }) => {
-      const through = transport.beatAt(at);
-      const over = transport.beatAt(at + length);
-      if (through === null || over === null) return [];
-      const beat = through - pass * form.beats;
-      const within = beat >= -EARLY / 4 && beat < form.beats - EARLY / 4;
-      return within
-        ? [{ beat: start + Math.max(0, beat), beats: over - through, midi, bent, from }]
-        : [];
-    });
+    const lead = EARLY / 4;
+    const length = stage.form?.beats ?? 0;
+    return inPass(ear.notes, pass, -lead, length - lead).map((note) => ({
+      ...note,
+      beat: stage.start + Math.max(0, note.beat),
+    }));
   }
 
   /** Holds a recording of one pass, begun on its first beat, against the targets. */
   function judge(notes: readonly HeardNote[]): PassLandings | null {
-    const chart = stage.chartIn(0);
-    if (!chart) return null;
     const beats = stage.tempo / 60;
     const heard = notes.map(({ seconds, length, midi, cents }) => {
-      return { beat: stage.start + seconds * beats, beats: length * beats, midi, cents };
+      return { beat: seconds * beats, beats: length * beats, midi, cents };
     });
-    done = { pass: 0, ...landingsOf(chart, targetsIn(0, Infinity), heard) };
-    return done;
+    const judged = held(0, Infinity, heard);
+    if (judged) done = judged;
+    return judged;
   }
 
   return {

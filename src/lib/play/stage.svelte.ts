@@ -69,6 +69,16 @@ export function createStage(study: Study) {
     const chosen = Math.min(study.plan.targets.chosen, (answer.value?.length ?? 1) - 1);
     return (answer.settled && answer.value?.[chosen]?.stops) || [];
   };
+  /** The targets of a pass that lie within the loop, each with its beat from the loop's beginning. */
+  function targetsIn(number: number) {
+    const chart = staged?.(shift(number)).chart;
+    const length = form?.beats ?? 0;
+    return stopsIn(number).flatMap((stop) => {
+      const chord = chart?.chords[stop.index];
+      const beat = (chord?.beat ?? -1) - start;
+      return chord && beat >= 0 && beat < length ? [{ ...stop, beat, beats: chord.beats }] : [];
+    });
+  }
   /** A melody kept as it was read: it stays where it is, whatever the key. */
   const melody = $derived.by((): Passage | null => {
     const read = kept?.passage ? readPassageJson(kept.passage) : null;
@@ -312,7 +322,7 @@ export function createStage(study: Study) {
     },
     /** The chart of a pass, in its key, and the targets there. */
     chartIn: (number: number) => staged?.(shift(number)).chart ?? null,
-    stopsIn,
+    targetsIn,
     lineIn,
     /** The beat of the chart that the loop begins with. */
     get start() {

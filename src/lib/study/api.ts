@@ -1,5 +1,6 @@
 /** The pages' calls to the server about charts. Every failure is a value with a sentence. */
 import type * as z from 'zod/mini';
+import { callServer, idOfNew, messageOf, succeeds } from '$lib/ui/server';
 import { conflictAnswer, saveAnswer } from './messages';
 import type { View } from './view';
 
@@ -20,49 +21,16 @@ export type SaveOutcome =
   | { readonly kind: 'locked' }
   | { readonly kind: 'refused'; readonly message: string };
 
-const JSON_HEADERS = { 'content-type': 'application/json' } as const;
-
-/** Largest request that may outlive its page, in bytes; browsers allow 64 KiB in all. */
-const KEEPALIVE_LIMIT = 60_000;
-
-/** Longest wait for an answer, in milliseconds. */
-const PATIENCE = 10_000;
-
-async function call(
-  path: string,
-  method: string,
-  body?: unknown,
-): Promise<Response | 'late' | null> {
-  const text = body === undefined ? '' : JSON.stringify(body);
-  const keepalive = new TextEncoder().encode(text).length <= KEEPALIVE_LIMIT;
-  try {
-    return await fetch(path, {
-      method,
-      keepalive,
-      signal: AbortSignal.timeout(PATIENCE),
-      ...(body === undefined ? {} : { headers: JSON_HEADERS, body: text }),
-    });
-  } catch (error) {
-    return error instanceof DOMException && error.name === 'TimeoutError' ? 'late' : null;
-  }
-}
-
 async function read<T>(response: Response, schema: z.ZodMiniType<T>): Promise<T | null> {
   const parsed = schema.safeParse(await response.json().catch(() => null));
   return parsed.success ? parsed.data : null;
-}
-
-async function messageOf(response: Response): Promise<string> {
-  const body: unknown = await response.json().catch(() => null);
-  const error = (body as { error?: { message?: unknown } } | null)?.error;
-  return typeof error?.message === 'string' ? error.message : 'The server refused this.';
 }
 
 const UNREACHED: SaveOutcome = { kind: 'away', message: null };
 
 /** Saves an edit made on `stored.revision`. */
 export async function saveChart(id: string, stored: StoredText): Promise<SaveOutcome> {
-  const response = await call(`/api/charts/${id}`, 'PUT', stored);
+  const response = await callServer(`/api/charts/${id}`, 'PUT', stored);
   if (response === 'late') return { kind: 'waiting' };
   if (response === null) return UNREACHED;
   if (response.status >= 500) return { kind: 'away', message: await messageOf(response) };
@@ -79,21 +47,13 @@ export async function saveChart(id: string, stored: StoredText): Promise<SaveOut
 }
 
 /** Makes a chart; its id, or null when the server is away. */
-export async function createChart(
+export function createChart(
   text: string,
   plan?: string | null,
   view?: View | null,
 ): Promise<string | null> {
   const content = { text, ...(plan ? { plan } : {}), ...(view ? { view } : {}) };
-  const response = await call('/api/charts', 'POST', content);
-  if (response === null || response === 'late' || !response.ok) return null;
-  const { id } = (await response.json()) as { id: string };
-  return id;
-}
-
-async function succeeds(path: string, method: string, body?: unknown): Promise<boolean> {
-  const response = await call(path, method, body);
-  return response !== null && response !== 'late' && response.ok;
+  return idOfNew('/api/charts', content);
 }
 
 /** Keeps how a chart is looked at; whether that succeeds is of no moment to the player. */

@@ -1,0 +1,55 @@
+/** Calls from the pages to the server. Every failure is a value. */
+
+const JSON_HEADERS = { 'content-type': 'application/json' } as const;
+
+/** Largest request that may outlive its page, in bytes; browsers allow 64 KiB in all. */
+const KEEPALIVE_LIMIT = 60_000;
+
+/** Longest wait for an answer, in milliseconds. */
+const PATIENCE = 10_000;
+
+/** What the server answers; `late` where it did not in time, null where it could not be reached. */
+export async function callServer(
+  path: string,
+  method: string,
+  body?: unknown,
+): Promise<Response | 'late' | null> {
+  const text = body === undefined ? '' : JSON.stringify(body);
+  const keepalive = new TextEncoder().encode(text).length <= KEEPALIVE_LIMIT;
+  try {
+    return await fetch(path, {
+      method,
+      keepalive,
+      signal: AbortSignal.timeout(PATIENCE),
+      ...(body === undefined ? {} : { headers: JSON_HEADERS, body: text }),
+    });
+  } catch (error) {
+    return error instanceof DOMException && error.name === 'TimeoutError' ? 'late' : null;
+  }
+}
+
+/** What the server answers; null where it did not, for whatever reason. */
+export async function reached(
+  path: string,
+  method: string,
+  body?: unknown,
+): Promise<Response | null> {
+  const response = await callServer(path, method, body);
+  return response === 'late' ? null : response;
+}
+
+export const succeeds = async (path: string, method: string, body?: unknown): Promise<boolean> =>
+  (await reached(path, method, body))?.ok ?? false;
+
+/** The id of what is made; null where the server does not make it. */
+export async function idOfNew(path: string, body: unknown): Promise<string | null> {
+  const response = await reached(path, 'POST', body);
+  return response?.ok ? ((await response.json()) as { id: string }).id : null;
+}
+
+/** Why the server refuses, as it says it. */
+export async function messageOf(response: Response): Promise<string> {
+  const body: unknown = await response.json().catch(() => null);
+  const error = (body as { error?: { message?: unknown } } | null)?.error;
+  return typeof error?.message === 'string' ? error.message : 'The server refused this.';
+}
