@@ -60,7 +60,7 @@
   <header
     class="flex min-h-11 flex-wrap items-center gap-x-1 border-b border-line px-4 pointer-coarse:min-h-13 print:hidden"
   >
-    <a href="/" class="heading mr-4 text-lg max-[22rem]:mr-1" aria-label="Corvel">Corvel</a>
+    <a href="/" class="heading mr-4 text-lg max-sm:sr-only" aria-label="Corvel">Corvel</a>
     <nav aria-label="Screens" class="flex self-stretch">
       {#each SCREENS as { name, href, icon: Icon, matches } (name)}
         {@const here = matches.test(page.url.pathname)}

@@ -87,7 +87,7 @@
       The log writes itself: play anything with the band for half a minute and it stands here.
     </p>
   {/if}
-  <div class="lg:max-h-[calc(100dvh-20rem)] lg:overflow-y-auto lg:[scrollbar-width:thin]">
+  <div class="max-h-[32rem] overflow-y-auto [scrollbar-width:thin] lg:max-h-[calc(100dvh-20rem)]">
     {#each days as [day, own] (day)}
       <h3 class="mt-3 text-sm font-semibold">
         {dayName(day, today)}

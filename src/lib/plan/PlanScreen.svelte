@@ -212,7 +212,7 @@
                   {shapesShown.join(' · ')}
                 </span>
               {:else}
-                Filled: now. Ringed: next. Largest:
+                <span class="lg:max-xl:hidden">Filled: now. Ringed: next.</span> Largest:
                 <button class="underline decoration-dotted" data-explain={GUIDE_TONE_SAYS}
                   >guide tones</button
                 >.

@@ -204,12 +204,16 @@
       ? `Sounding: ${sounding.map(({ string, fret }) => `string ${string}, fret ${fret}`).join('; ')}`
       : 'The neck',
   );
+  /** The sheet's title without the chart's, which stands before it. */
+  const ownTitle = $derived(
+    (passage?.title ?? '').replace(`: ${study.chart?.source.title ?? ''}`, ''),
+  );
 </script>
 
 <Frame
   screen="practice"
   name="Practice sheet"
-  heading={showSymbol(passage?.title ?? '')}
+  heading={showSymbol(ownTitle)}
   {actions}
   fitted
   shut

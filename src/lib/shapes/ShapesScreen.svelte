@@ -59,7 +59,7 @@
 <Frame
   screen="shapes"
   name="Shapes of {chord ? showSymbol(chordName(chord)) : ''}"
-  heading="Shapes of {chord ? showSymbol(chordName(chord)) : ''}: pick one and the zone goes there"
+  heading="Shapes of {chord ? showSymbol(chordName(chord)) : ''}: pick one for the zone"
   {actions}
 >
   {#snippet tools()}
