@@ -1,6 +1,7 @@
 /** The lick book: written with keys, read as it is typed, moved, found and put on a chart. */
 import { By, Key } from 'selenium-webdriver';
 import { describe, expect, test } from 'vitest';
+import { playedWith } from '$core/listening/simulated';
 import { suite } from './suite';
 
 const app = suite();
@@ -174,5 +175,56 @@ describe('the lick book', () => {
     );
     await app.find('[data-notation][data-drawn]');
     await app.findText('button', 'Take the melody away');
+  });
+});
+
+describe('a lick by ear', () => {
+  const verdicts = () =>
+    script<string[]>(
+      `return [...document.querySelectorAll('[data-fret]')].map((one) => one.dataset.verdict)`,
+    );
+  const fretsShown = () =>
+    script<string[]>(
+      `return [...document.querySelectorAll('[data-fret]')].map((one) => one.dataset.fret)`,
+    );
+
+  test('is checked note by note against what is written', async () => {
+    await openStarter('Up round the root, major seventh');
+    const frets = await fretsShown();
+    await app.listenTo('simulated', 'missed');
+    await (await app.findText('button', 'Check me')).click();
+    await app.find('[data-checked]');
+    const notes = frets.map((_, beat) => ({ beat, beats: 1, midi: 60 }));
+    const played = playedWith(notes, 'missed', 1);
+    expect(played.length).toBeLessThan(notes.length);
+    expect(await verdicts()).toEqual(
+      notes.map((note) => (played.includes(note) ? 'as written' : 'missed')),
+    );
+    expect(await app.textOf('[data-checked]')).toContain(
+      `${played.length} of ${notes.length} notes as written`,
+    );
+    // What is changed was not checked.
+    await script('document.querySelector("[data-grid]").focus()');
+    await press(Key.END, '7');
+    await app.eventually(
+      () => count('[data-checked]'),
+      (found) => found === 0,
+    );
+  });
+
+  test('is played in and written, and can be taken back', async () => {
+    await newLick();
+    await app.listenTo('simulated', 'none');
+    await (await app.findText('button', 'Play it in')).click();
+    await app.find('[data-count]');
+    await app.find('[data-grid]:not([data-notes="0"])');
+    // He plays the root and the third of each of Dm7, G7, Cmaj7, Cmaj7.
+    await app.eventually(
+      () => texts('[data-grid] [data-degree]'),
+      (degrees) => degrees.join() === '1,♭3,1,3,1,3,1,3',
+    );
+    await (await app.find('button[aria-label="Undo"]')).click();
+    await app.find('[data-grid][data-notes="0"]');
+    await kept();
   });
 });

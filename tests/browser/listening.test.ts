@@ -2,7 +2,7 @@
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { By, Key } from 'selenium-webdriver';
+import { Key } from 'selenium-webdriver';
 import { describe, expect, test } from 'vitest';
 import wavefile from 'wavefile';
 import { playedWith, pluckedSound } from '$core/listening/simulated';
@@ -41,10 +41,6 @@ tempo: 240
 const script = <T>(body: string): Promise<T> => app.driver.executeScript<T>(body);
 const text = (css: string) =>
   script<string>(`return document.querySelector('${css}')?.textContent?.trim() ?? ''`);
-const choose = async (name: string, value: string) => {
-  const list = await app.find(`[name="${name}"]`);
-  await (await list.findElement(By.css(`option[value="${value}"]`))).click();
-};
 const marks = () =>
   script<string[]>(
     `return [...document.querySelectorAll('[data-landing]')].map((one) => one.dataset.landing)`,
@@ -63,21 +59,6 @@ async function openStage() {
     window.fetch = (to, with_) => { if (with_?.body) window.sent.push(String(with_.body)); return send(to, with_); };
   `);
 }
-const openSheet = async () => {
-  await (await app.findText('button', 'Listen')).click();
-  await app.find('[data-listen-sheet]');
-};
-async function listenTo(input: string, mistakes?: string) {
-  await openSheet();
-  await choose('input', input);
-  if (mistakes) await choose('mistakes', mistakes);
-  // A choice that is already made is begun with the button.
-  await script(`[...document.querySelectorAll('[data-listen-sheet] button')]
-    .find((one) => one.textContent.trim() === 'Listen')?.click()`);
-  await app.findText('button', 'Stop listening');
-  await app.press(Key.ESCAPE);
-}
-
 describe('a microphone', () => {
   test('is asked for only when the player wants to be heard, without what is made for talking', async () => {
     await openStage();
@@ -146,7 +127,7 @@ describe('a recording', () => {
       (there) => there !== '',
     );
     expect(targets).toBe('there');
-    await openSheet();
+    await app.openListening();
     // A C on the first beat of Cmaj7, and silence.
     const file = writeWav(
       `take-${rate}.wav`,
@@ -163,7 +144,7 @@ describe('a recording', () => {
 
   test('that is none is refused', async () => {
     await openStage();
-    await openSheet();
+    await app.openListening();
     const path = join(folder, 'note.wav');
     writeFileSync(path, 'no sound at all');
     await (await app.find('[name="recording"]')).sendKeys(path);
@@ -176,7 +157,7 @@ describe('the simulated guitarist', () => {
     'who errs by “%s” is marked for it, and for nothing else',
     async (mistakes) => {
       await openStage();
-      await listenTo('simulated', mistakes);
+      await app.listenTo('simulated', mistakes);
       await (await app.findText('button', 'Play')).click();
       await app.find('[data-landings-say]');
       // Which of the eight he errs in is drawn from the seed, as he draws it.
@@ -203,7 +184,7 @@ describe('the simulated guitarist', () => {
           notes: object[];
         }[]
       ).filter(({ source }) => source === 'a take');
-    await listenTo('simulated', 'none');
+    await app.listenTo('simulated', 'none');
     await (await app.findText('button', 'Play')).click();
     await app.find('[data-landings-say]');
     expect(await licks()).toEqual([]);
@@ -215,7 +196,7 @@ describe('the simulated guitarist', () => {
 
   test('what did not land is looped round with one key', async () => {
     await openStage();
-    await listenTo('simulated', 'missed');
+    await app.listenTo('simulated', 'missed');
     await (await app.findText('button', 'Play')).click();
     await app.find('[data-landings-say]');
     await app.press('j');

@@ -2,7 +2,7 @@
 import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { By } from 'selenium-webdriver';
+import { By, Key } from 'selenium-webdriver';
 import { afterAll, beforeAll } from 'vitest';
 import {
   type ChromiumWebDriver,
@@ -99,6 +99,27 @@ export function suite(environment: NodeJS.ProcessEnv = {}, flags: readonly strin
         (names) => names.length > 0,
       );
       return readFileSync(join(files, found ?? ''));
+    },
+    /** Chooses an option of a list by its field's name. */
+    async pick(name: string, value: string): Promise<void> {
+      const list = await app.find(`select[name="${name}"]`);
+      await (await list.findElement(By.css(`option[value="${value}"]`))).click();
+    },
+    async openListening(): Promise<void> {
+      await (await app.findText('button', 'Listen')).click();
+      await app.find('[data-listen-sheet]');
+    },
+    /** Listens to an input; the simulated guitarist errs as he is told. */
+    async listenTo(input: string, mistakes?: string): Promise<void> {
+      await app.openListening();
+      await app.pick('input', input);
+      if (mistakes) await app.pick('mistakes', mistakes);
+      // A choice that is already made is begun with the button.
+      await running().driver
+        .executeScript(`[...document.querySelectorAll('[data-listen-sheet] button')]
+        .find((one) => one.textContent.trim() === 'Listen')?.click()`);
+      await app.findText('button', 'Stop listening');
+      await app.press(Key.ESCAPE);
     },
     /** The label of every mark on the neck that is of now, by string and fret. */
     labelsNow: (): Promise<Record<string, string>> =>

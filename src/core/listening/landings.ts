@@ -50,11 +50,10 @@ export interface Landings {
   readonly sentence: string;
 }
 
-/**
- * In beats: from how long before the moment to how long after it a note is meant for the target,
- * and how far off it is still on time. Half an eighth is what a player calls together.
- */
-const MOMENT = { before: 0.75, after: 1, onTime: 0.25 } as const;
+/** How far from its moment a note is still on time: half an eighth is what a player calls together. */
+export const ON_TIME: Beats = 0.25;
+/** From how long before the moment to how long after it a note is meant for the target. */
+const MOMENT = { before: 0.75, after: 1 } as const;
 const CLOSE = 1e-6;
 
 const isTone = ({ root, quality }: Chord, midi: Midi): boolean =>
@@ -113,8 +112,8 @@ function verdictFor(found: Found, late: Beats): Verdict {
   if (found.rank === 2) return 'another chord tone';
   // What is held into its chord from long before sounds there in time.
   if (late < -MOMENT.before - CLOSE) return 'landed';
-  if (late < -MOMENT.onTime - CLOSE) return 'early';
-  return late > MOMENT.onTime + CLOSE ? 'late' : 'landed';
+  if (late < -ON_TIME - CLOSE) return 'early';
+  return late > ON_TIME + CLOSE ? 'late' : 'landed';
 }
 
 function named(chord: Chord, midi: Midi): string {

@@ -5,6 +5,7 @@ import { landingsOf } from './landings';
 import { pitchAt, STANDARD_NECK } from '../neck/neck';
 import { createListener, notesIn } from './notes';
 import { takeOf } from './take';
+import { playedAt, readFeel } from '../time/feel';
 
 function chartOf(text: string): Chart {
   const result = readChart(text);
@@ -87,6 +88,22 @@ describe('a listener', () => {
     );
     expect([...heard, ...listener.finish()]).toEqual(notesIn(sound, RATE));
     expect(notesIn(sound, RATE).map(({ midi }) => midi)).toEqual(line.map(([, , midi]) => midi));
+  });
+
+  test('tells of a note once it has died away, without waiting for another', () => {
+    const sound = plucked([
+      [0.3, 0.4, 57],
+      [1.9, 0.4, 57],
+    ]);
+    const listener = createListener(RATE);
+    const upTo = (seconds: number, from: number) =>
+      range(Math.round(from * 100), Math.round(seconds * 100)).flatMap((part) =>
+        listener.hear(sound.subarray(441 * part, 441 * (part + 1))),
+      );
+    expect(upTo(0.8, 0)).toEqual([]);
+    expect(upTo(1.2, 0.8).map(({ midi }) => midi)).toEqual([57]);
+    const rest = [...upTo(2.6, 1.2), ...listener.finish()];
+    expect(rest.map(({ midi, from }) => [midi, from])).toEqual([[57, 'pick']]);
   });
 
   test('says what sounds before it has ended, and nothing when it has', () => {
@@ -219,6 +236,25 @@ describe('a take', () => {
     ]);
     // A short gap is held through.
     expect(taken[0]?.beats).toBe(0.5);
+  });
+
+  test('that was swung is written even, its triplets as triplets', () => {
+    const feel = readFeel('swing');
+    const swung = (beat: number) => playedAt(beat, feel, 4);
+    const written = [0, 0.5, 1, 1.5, 2, 2 + 1 / 3, 3, 3.5];
+    const taken = takeOf(
+      STANDARD_NECK,
+      zone,
+      written.map((beat, place) =>
+        heard(swung(beat) + (place % 2 === 0 ? 0.02 : -0.02), 60 + place),
+      ),
+      swung,
+    );
+    for (const [place, { beat }] of taken.entries())
+      expect(beat).toBeCloseTo(written[place] ?? NaN);
+    expect(taken.map(({ beats }) => Math.round(100 * beats))).toEqual([
+      ...[50, 50, 50, 50, 33, 67, 50, 50],
+    ]);
   });
 
   test('of nothing is nothing', () => {

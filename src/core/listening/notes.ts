@@ -66,6 +66,8 @@ const RULES = {
   /** Less is not called bent. */
   bent: 0.35,
   shortest: 0.035,
+  /** So long after its end a note is told of, without waiting for the next. */
+  quiet: 0.3,
   /** Growth or rise over which a note was picked, not slurred. */
   pick: { growth: 14, rise: 1.5 },
 } as const;
@@ -134,6 +136,8 @@ export function createListener(rate: number): Listener {
   const strikes = createStrikes(tape);
   let waiting: readonly Strike[] = [];
   let current: Begun | null = null;
+  /** Whether it has been told of, having died away before another came. */
+  let told = false;
   let lastStrike: Seconds | null = null;
   let last: { readonly midi: Midi; readonly end: Seconds } | null = null;
 
@@ -288,8 +292,18 @@ export function createListener(rate: number): Listener {
       current = { ...before, found: begun.found, from: 'slide' };
       return [];
     }
+    const notes = before && !told ? ended(before, strike.seconds) : [];
     current = begun;
-    return before ? ended(before, strike.seconds) : [];
+    told = false;
+    return notes;
+  }
+
+  /** The note that has died away, once it has. */
+  function diedAway(): readonly HeardNote[] {
+    const end = now();
+    if (!current || told || endOf(current.seconds, end) >= end - RULES.quiet) return [];
+    told = true;
+    return ended(current, end);
   }
 
   /** Takes the strikes that can be weighed, or all. */
@@ -310,7 +324,7 @@ export function createListener(rate: number): Listener {
   return {
     hear(samples) {
       tape.append(samples);
-      const notes = take(strikes.look(), false);
+      const notes = [...take(strikes.look(), false), ...diedAway()];
       tape.forget(tape.length - KEPT * tape.rate);
       return notes;
     },
@@ -329,7 +343,7 @@ export function createListener(rate: number): Listener {
     },
     finish() {
       const notes = take(strikes.finish(), true);
-      const rest = current ? ended(current, now()) : [];
+      const rest = current && !told ? ended(current, now()) : [];
       current = null;
       return [...notes, ...rest];
     },

@@ -1,5 +1,5 @@
 /** A take as played notes: what was heard, on the beat it was meant for and under the hand. */
-import { at } from '../lists';
+import { at, range } from '../lists';
 import { placePitches, refinger } from '../licks/refinger';
 import type { LickNote } from '../licks/sounding';
 import type { Neck, Zone } from '../neck/neck';
@@ -21,13 +21,19 @@ const SHORTEST: Beats = 0.25;
 /** A gap shorter than this is held through, as a player would write it. */
 const GAP: Beats = 0.3;
 
-function onGrid(beat: Beats): Beats {
-  const [first, ...rest] = GRIDS.map((parts) => Math.round(beat * parts) / parts);
-  return rest.reduce(
-    // Sixteenths are meant unless a triplet is clearly nearer.
-    (best, one) => (Math.abs(one - beat) < Math.abs(best - beat) - 0.03 ? one : best),
-    first ?? beat,
+/** A swung note is played up to so many parts of a beat from where it is written. */
+const NEAR = range(-2, 3);
+
+/** Where a heard beat is written, by where what is written there is played. */
+function writtenAt(beat: Beats, played: (written: Beats) => Beats): Beats {
+  const away = (written: Beats) => Math.abs(played(written) - beat);
+  const nearest = (list: readonly Beats[]) =>
+    list.reduce((best, one) => (away(one) < away(best) ? one : best));
+  const [first = beat, ...rest] = GRIDS.map((parts) =>
+    nearest(NEAR.map((by) => (Math.round(beat * parts) + by) / parts)),
   );
+  // Sixteenths are meant unless a triplet is clearly nearer.
+  return rest.reduce((best, one) => (away(one) < away(best) - 0.03 ? one : best), first);
 }
 
 function techniquesOf(note: TakenNote, before: TakenNote | undefined): readonly Technique[] {
@@ -40,11 +46,15 @@ function techniquesOf(note: TakenNote, before: TakenNote | undefined): readonly 
   return note.bent >= 0.75 ? [...came, bendBy(note.bent, false)] : came;
 }
 
-/** The notes of a take on the neck, in the zone where it reaches; what the neck has not is left out. */
+/**
+ * The notes of a take on the neck, in the zone where it reaches; what the neck has not is left out.
+ * `played` says where a written beat is played, so that what was swung is written even.
+ */
 export function takeOf(
   neck: Neck,
   zone: Zone | null,
   heard: readonly TakenNote[],
+  played: (written: Beats) => Beats = (written) => written,
 ): readonly LickNote[] {
   const [lowest, highest]: [Midi, Midi] = [
     openPitch(neck, stringCount(neck)) + neck.capo,
@@ -54,7 +64,11 @@ export function takeOf(
     .filter(({ midi }) => midi >= lowest && midi <= highest)
     .toSorted((a, b) => a.beat - b.beat);
   const written = inRange
-    .map((note) => ({ ...note, beat: onGrid(note.beat) }))
+    .map((note) => ({
+      ...note,
+      beat: writtenAt(note.beat, played),
+      end: writtenAt(note.beat + note.beats, played),
+    }))
     // Two that fall on one moment were one, or a slip: the later stands.
     .filter((note, index, all) => all[index + 1]?.beat !== note.beat);
   const places = placePitches(
@@ -64,8 +78,7 @@ export function takeOf(
   if (!places) return [];
   const notes = written.map((note, index): LickNote => {
     const next = written[index + 1]?.beat ?? Infinity;
-    const end = note.beat + note.beats;
-    const beats = next - end < GAP ? next - note.beat : onGrid(note.beats);
+    const beats = (next - note.end < GAP ? next : note.end) - note.beat;
     return {
       ...at(places, index),
       ...{ beat: note.beat, beats: Math.max(SHORTEST, Math.min(beats, next - note.beat)) },

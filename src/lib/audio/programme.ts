@@ -1,4 +1,5 @@
 /** What is played: events in beats, a tempo, and whether it comes round. */
+import type { ClickEvent } from '$core/band/click';
 import type { Drum } from '$core/band/events';
 import { pitchAt } from '$core/neck/neck';
 import type { Midi } from '$core/notes/pitch';
@@ -95,6 +96,18 @@ export function lineEvents({ notes, neck, feel, time }: Passage): readonly Sound
     };
   });
 }
+
+const CLICK = { strong: 0.8, weak: 0.55, beats: 0.1 } as const;
+
+/** A click as it sounds. */
+export const clickEvent = ({ beat, strong }: ClickEvent): SoundEvent => ({
+  ...{ part: 'click', beat, beats: CLICK.beats, strong },
+  velocity: strong ? CLICK.strong : CLICK.weak,
+});
+
+/** The pitches among some events: what a player would play of a line. */
+export const pitchesIn = (events: readonly SoundEvent[]) =>
+  events.flatMap((event) => (event.part === 'line' ? [event] : []));
 
 /** A passage round and round, at a share of its tempo, in its feel. */
 export function passageProgramme(passage: Passage, speed = 1): Programme {

@@ -14,34 +14,41 @@
   import { zoneTonic } from '$core/chart/form';
   import type { Passage } from '$core/phrases/passage';
   import { readFeel } from '$core/time/feel';
-  import { lineEvents, passageProgramme, programmeOf } from '$lib/audio/programme';
+  import type { Mistakes } from '$core/listening/simulated';
+  import { lineEvents, passageProgramme, programmeOf, type SoundEvent } from '$lib/audio/programme';
   import { pageTransport } from '$lib/audio/transport.svelte';
   import PassageFiles from '$lib/formats/PassageFiles.svelte';
   import { readPassageFile } from '$lib/formats/opening';
+  import { createEar } from '$lib/listening/ear.svelte';
+  import { playsSimulated } from '$lib/listening/guitarist.svelte';
+  import HeardMark from '$lib/listening/HeardMark.svelte';
   import { atWidth, layOut } from '$lib/neck/layout';
   import Neck from '$lib/neck/Neck.svelte';
   import { createWires } from '$lib/neck/wires.svelte';
   import Notation from '$lib/notation/Notation.svelte';
   import { momentAt, momentsOf, soundingAt } from '$lib/practice/moments';
-  import { instrumentOf, neckOf, type Settings } from '$lib/settings/settings';
+  import { instrumentOf, neckOf } from '$lib/settings/settings';
+  import type { SettingsStore } from '$lib/settings/store.svelte';
   import { inform, warn } from '$lib/ui/messages.svelte';
   import { createLickEditing } from './editing.svelte';
   import { lickMarks } from './marks';
+  import LickHearing from './LickHearing.svelte';
   import LickMoves from './LickMoves.svelte';
   import LickReading from './LickReading.svelte';
   import type { StoredLick } from './messages';
   import TabGrid from './TabGrid.svelte';
+  import { createTrying } from './trying.svelte';
 
   interface Props {
     readonly lick: StoredLick;
-    readonly settings: Settings;
+    readonly settings: SettingsStore;
     /** Another lick is to be made, and opened. */
     readonly onnew: (lick: Lick) => void;
   }
 
   let { lick: stored, settings, onnew }: Props = $props();
 
-  const instrument = $derived(instrumentOf(settings, null));
+  const instrument = $derived(instrumentOf(settings.current, null));
   const neck = $derived(neckOf(instrument));
   const editing = createLickEditing(
     untrack(() => stored),
@@ -73,16 +80,20 @@
   const moment = $derived(momentAt(moments, transport.beat));
   const sounding = $derived(passage ? soundingAt(passage, moment) : []);
 
+  /** The band over the lick's chords. */
+  function bandEvents(loops: boolean): readonly SoundEvent[] {
+    const { chart } = editing;
+    if (!chart) return [];
+    const feel = feelFor(readFeel(chart.source.feel), chart.source.time);
+    return bandOf(bandForm(chart), { feel, loops, seed: 1 });
+  }
+
   function play() {
     if (!passage) return;
     const { chart } = editing;
     if (band && chart && !exercise) {
-      const form = bandForm(chart);
       const feel = feelFor(readFeel(chart.source.feel), chart.source.time);
-      const events = [
-        ...bandOf(form, { feel, loops: true, seed: 1 }),
-        ...lineEvents({ ...passage, feel }),
-      ];
+      const events = [...bandEvents(true), ...lineEvents({ ...passage, feel })];
       const { tempo, start, length } = passageProgramme(passage, speed);
       const programme = programmeOf(events, { tempo, start, length, loop: true });
       void transport.play(programme, { parts: ['line', 'bass', 'comp', 'drums'] });
@@ -91,10 +102,27 @@
     void transport.play(passageProgramme(passage, speed), { parts: ['line'] });
   }
 
+  const ear = createEar(untrack(() => settings));
+  onDestroy(ear.close);
+  const trying = createTrying({
+    editing,
+    ear,
+    band: () => (band ? bandEvents(false) : []),
+    speed: () => speed,
+    onwritten: (count) => {
+      if (count === 0) inform('No notes were heard: nothing was changed.');
+      else inform(`${count === 1 ? 'One note is' : `${count} notes are`} written down.`);
+    },
+  });
+  let mistakes = $state<Mistakes>('none');
+  playsSimulated(ear, () => mistakes, trying.toBePlayed);
+
   export function toggle() {
-    if (transport.playing) transport.stop();
+    if (trying.purpose !== null) trying.stop();
+    else if (transport.playing) transport.stop();
     else play();
   }
+  export const listen = () => ear.toggle();
   export const undo = () => editing.undo();
   export const redo = () => editing.redo();
 
@@ -102,7 +130,7 @@
   $effect(() => {
     void [passage, speed, band];
     untrack(() => {
-      if (transport.playing) play();
+      if (transport.playing && trying.purpose === null) play();
     });
   });
 
@@ -261,7 +289,16 @@
     <p class="text-sm font-semibold text-now-text" role="status">{transport.silent}</p>
   {/if}
 
-  <TabGrid {editing} beat={exercise ? null : moment} />
+  <LickHearing
+    {editing}
+    {ear}
+    {settings}
+    {trying}
+    {mistakes}
+    onmistakes={(to) => (mistakes = to)}
+  />
+
+  <TabGrid {editing} beat={exercise ? null : moment} checked={trying.found} />
   <div class="shrink-0 overflow-x-auto" bind:clientWidth={width} role="group" aria-label="Neck">
     <Neck
       class="min-w-2xl"
@@ -272,7 +309,11 @@
       {zone}
       shaded
       leftHanded={instrument.leftHanded}
-    />
+    >
+      {#snippet over()}
+        <HeardMark {neck} {zone} {layout} pitch={ear.sounding?.pitch ?? null} />
+      {/snippet}
+    </Neck>
   </div>
   <div class="grid gap-x-6 gap-y-3 xl:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
     <LickReading {editing} />

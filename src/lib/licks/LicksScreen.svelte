@@ -90,6 +90,7 @@
     typeChords: () => void make(BLANK),
     findChart: () => find?.focus(),
     play: () => editor?.toggle(),
+    listen: () => editor?.listen(),
     undo: () => editor?.undo(),
     redo: () => editor?.redo(),
   };
@@ -183,12 +184,7 @@
 
   {#if open}
     {#key open.id}
-      <LickEditor
-        bind:this={editor}
-        lick={open}
-        settings={settings.current}
-        onnew={(lick) => make(lick)}
-      />
+      <LickEditor bind:this={editor} lick={open} {settings} onnew={(lick) => make(lick)} />
     {/key}
   {:else}
     <section class="flex flex-1 flex-col items-start gap-4 p-8">

@@ -2,6 +2,7 @@
 <script lang="ts">
   import { at, range } from '$core/lists';
   import { stringCount } from '$core/neck/neck';
+  import type { Checked } from '$core/listening/checked';
   import { fretText } from '$core/formats/passage/tab';
   import type { NoteRead } from '$core/licks/reading';
   import { showDegree, showSymbol } from '$lib/ui/glyphs';
@@ -12,9 +13,14 @@
     readonly editing: LickEditing;
     /** The beat sounding; null when nothing plays. */
     readonly beat: number | null;
+    /** How each note was played, where that was checked. */
+    readonly checked?: Checked | null;
   }
 
-  let { editing, beat: sounding }: Props = $props();
+  let { editing, beat: sounding, checked = null }: Props = $props();
+
+  const verdictOf = (index: number) =>
+    checked?.notes.find((one) => one.index === index)?.verdict ?? null;
 
   let width = $state(900);
   const BEAT = { least: 40, most: 92 } as const;
@@ -80,7 +86,9 @@
     const number = Math.floor(beat / bar + CLOSE) + 1;
     const inBar = Number((beat - (number - 1) * bar + 1).toFixed(2));
     const here = notes.find((note) => Math.abs(note.beat - beat) < CLOSE && note.string === string);
-    const what = here ? `fret ${here.fret}, ${degreeOf(here)}` : 'empty';
+    const verdict = here ? verdictOf(here.index) : null;
+    const how = verdict === null ? '' : `, ${verdict}`;
+    const what = here ? `fret ${here.fret}, ${degreeOf(here)}${how}` : 'empty';
     return `Bar ${number}, beat ${inBar}, string ${string}: ${what}. Writing ${valueName} notes.`;
   });
 
@@ -215,12 +223,37 @@
             height="16"
             class="fill-sheet"
           />
+          {@const verdict = verdictOf(note.index)}
+          {#if verdict !== null && verdict !== 'as written'}
+            <!-- Missed is struck out; what came otherwise is ringed. -->
+            <rect
+              x={x(row, note.beat) - 7 - 3.6 * text.length}
+              y={y(note.string) - 9}
+              width={14 + 7.2 * text.length}
+              height="18"
+              rx="9"
+              class="fill-none stroke-ink"
+              stroke-width="1.6"
+              stroke-dasharray="3 2"
+            />
+          {/if}
+          {#if verdict === 'missed'}
+            <line
+              x1={x(row, note.beat) - 9}
+              y1={y(note.string) + 8}
+              x2={x(row, note.beat) + 9}
+              y2={y(note.string) - 8}
+              class="stroke-ink"
+              stroke-width="1.6"
+            />
+          {/if}
           <text
             x={x(row, note.beat)}
             y={y(note.string) + 5}
             text-anchor="middle"
             class="fill-ink text-[0.85rem] tabular-nums"
-            data-fret={note.fret}>{text}</text
+            data-fret={note.fret}
+            data-verdict={verdict}>{text}</text
           >
         {/if}
       {/each}

@@ -16,6 +16,17 @@ export interface NoteHeard extends HeardNote {
   readonly at: Seconds;
 }
 
+/** What sounds now as a note, up to now. */
+function asNote(
+  { at, pitch, seconds, clarity }: Sounding & { readonly at: Seconds },
+  now: Seconds,
+): NoteHeard {
+  const midi = Math.round(pitch);
+  const cents = Math.round(100 * (pitch - midi));
+  const length = Math.max(0.05, now - at);
+  return { at, seconds, length, midi, cents, clarity, bent: 0, from: 'pick' };
+}
+
 /** Notes kept in mind: of a long loop, and no more. */
 const MOST = 2_000;
 /** Seconds over which the level is looked at. */
@@ -174,6 +185,11 @@ export function createEar(settings: SettingsStore) {
     },
     get sounding() {
       return sounding;
+    },
+    /** What was heard and what still sounds, which counts as much as what is over. */
+    get heard(): readonly NoteHeard[] {
+      const now = open?.context.currentTime ?? 0;
+      return sounding ? [...notes, asNote(sounding, now)] : notes;
     },
     /** The loudest sample of late, 0 to 1. */
     get peak() {

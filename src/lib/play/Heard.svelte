@@ -1,10 +1,8 @@
 <!-- What is heard now, how the last target went, and what to listen for after a pass. -->
 <script lang="ts">
-  import EarIcon from '@lucide/svelte/icons/ear';
   import { goto } from '$app/navigation';
-  import { spellOver } from '$core/chords/over';
-  import { noteName } from '$core/notes/notes';
   import { type Ear, SIMULATED } from '$lib/listening/ear.svelte';
+  import HeardNow from '$lib/listening/HeardNow.svelte';
   import { getStudy } from '$lib/study/study.svelte';
   import { showSymbol } from '$lib/ui/glyphs';
   import { message, warn } from '$lib/ui/messages.svelte';
@@ -23,17 +21,6 @@
   const study = getStudy();
   const stage = getStage();
 
-  /** What is heard, named over the chord, with its cents. */
-  const soundingName = $derived.by(() => {
-    const { sounding } = ear;
-    if (!sounding) return '…';
-    const midi = Math.round(sounding.pitch);
-    const cents = Math.round(100 * (sounding.pitch - midi));
-    const chord = stage.now?.chord;
-    const name = chord ? noteName(spellOver(chord, midi)) : '';
-    return `${showSymbol(name)} ${cents >= 0 ? '+' : '−'}${Math.abs(cents)} ¢`;
-  });
-
   async function keep() {
     const { keepTake } = await import('./take');
     const kept = await keepTake(study, stage, landed);
@@ -49,9 +36,7 @@
 {#if ear.state === 'hearing' || landed.done}
   <p class="flex flex-wrap items-baseline gap-x-2" data-heard-says>
     {#if ear.state === 'hearing'}
-      <EarIcon size={14} class="self-center" aria-hidden="true" />
-      <span class="w-22 tabular-nums" data-heard-now>{soundingName}</span>
-      {#if ear.says}<span class="font-semibold text-now-text" role="status">{ear.says}</span>{/if}
+      <HeardNow {ear} chord={stage.now?.chord ?? null} />
       {#if landed.latest}<span data-landing-latest>{showSymbol(landed.latest.sentence)}</span>{/if}
     {/if}
   </p>

@@ -25,6 +25,7 @@
   import Popover from '$lib/ui/Popover.svelte';
   import type { Mistakes } from '$core/listening/simulated';
   import { createEar } from '$lib/listening/ear.svelte';
+  import { playsSimulated } from '$lib/listening/guitarist.svelte';
   import { openRecording } from '$lib/listening/recording';
   import { keepAwake, toggleFullScreen } from './awake';
   import NowNext from './NowNext.svelte';
@@ -34,7 +35,6 @@
   import KeptStint from './KeptStint.svelte';
   import { keepsStints } from './keeper.svelte';
   import { createLanded } from './landed.svelte';
-  import { playsSimulated } from './guitarist.svelte';
   import { createStage, setStage } from './stage.svelte';
   import StageNeck from './StageNeck.svelte';
   import StageSettings from './StageSettings.svelte';
@@ -57,7 +57,7 @@
   onDestroy(ear.close);
   const landed = createLanded(stage, ear);
   let mistakes = $state<Mistakes>('all');
-  playsSimulated(stage, ear, () => mistakes);
+  playsSimulated(ear, () => mistakes, stage.toBePlayed);
   const keeper = keepsStints(study, stage, landed);
 
   async function judgeRecording(file: File): Promise<string | null> {
@@ -372,11 +372,13 @@
       {#snippet trigger()}<Ear size={15} aria-hidden="true" />{ear.state === 'hearing'
           ? 'Listening'
           : 'Listen'}{/snippet}
-      {#await import('./ListenSheet.svelte') then { default: ListenSheet }}
+      {#await import('$lib/listening/ListenSheet.svelte') then { default: ListenSheet }}
         <ListenSheet
           {ear}
+          settings={study.settings}
           {mistakes}
           onmistakes={(to) => (mistakes = to)}
+          recording="this loop"
           onrecording={judgeRecording}
         />
       {/await}

@@ -2,13 +2,13 @@
 <script lang="ts">
   import { spokenChord } from '$core/chords/spoken';
   import { markNeck } from '$core/neck/marks';
-  import { inZone, type Place, placesOfPitch, samePlace } from '$core/neck/neck';
+  import { type Place, samePlace } from '$core/neck/neck';
   import { approachNotes } from '$core/targets/approach';
   import { type DrawnMark, drawnChange } from '$lib/neck/drawn';
   import { labelMark } from '$lib/neck/labels';
   import { atWidth, layOut } from '$lib/neck/layout';
   import Neck from '$lib/neck/Neck.svelte';
-  import NoteMark from '$lib/neck/NoteMark.svelte';
+  import HeardMark from '$lib/listening/HeardMark.svelte';
   import { createWires } from '$lib/neck/wires.svelte';
   import { getStudy } from '$lib/study/study.svelte';
   import { late } from '$lib/ui/afterPaint.svelte';
@@ -72,13 +72,6 @@
       approachNotes(study.neck, nextTarget, setting, from).slice(-1),
     );
   });
-  /** Where what is heard lies in the zone: one place of it, since an ear knows no strings. */
-  const heardAt = $derived.by(() => {
-    if (heard === null) return null;
-    const midi = Math.round(heard);
-    const places = placesOfPitch(study.neck, midi);
-    return places.find(({ fret }) => inZone(study.zone, fret)) ?? places[0] ?? null;
-  });
   const isMarked = (place: Place) => marks.some((mark) => samePlace(mark, place));
   const at = ({ string, fret }: Place) =>
     `translate(${layout.finger(fret)} ${layout.string(string)})`;
@@ -132,11 +125,7 @@
           {/if}
         {/if}
       {/each}
-      {#if heardAt}
-        <g transform={at(heardAt)} data-heard={Math.round(heard ?? 0)}>
-          <NoteMark mark={{ ...heardAt, kind: 'heard', label: '' }} scale={layout.noteScale} />
-        </g>
-      {/if}
+      <HeardMark neck={study.neck} zone={study.zone} {layout} pitch={heard} />
       {#if shown && ahead && next && nextTarget}
         <g transform={at(nextTarget)} data-stage-target="next">
           <circle

@@ -3,6 +3,7 @@ import { type HeardAt, type Landing, type Landings, landingsOf } from '$core/lis
 import type { HeardNote } from '$core/listening/notes';
 import type { Beats, Seconds } from '$core/time/units';
 import { pageTransport } from '$lib/audio/transport.svelte';
+import { onBeats } from '$lib/listening/beats';
 import type { Ear } from '$lib/listening/ear.svelte';
 import type { Loop } from '$lib/study/playing';
 import { loopAround } from '$lib/study/loops';
@@ -20,18 +21,6 @@ export interface PassLandings extends Landings {
   readonly pass: number;
 }
 
-/** A note at a second of the clock. */
-interface Timed {
-  readonly at: Seconds;
-  readonly length: Seconds;
-}
-
-/** What sounds now as a note. */
-function asNote({ at, pitch, length }: { at: Seconds; pitch: number; length: Seconds }) {
-  const midi = Math.round(pitch);
-  return { at, length, midi, cents: Math.round(100 * (pitch - midi)) };
-}
-
 export function createLanded(stage: Stage, ear: Ear) {
   const transport = pageTransport();
   let done = $state.raw<PassLandings | null>(null);
@@ -39,15 +28,14 @@ export function createLanded(stage: Stage, ear: Ear) {
   const decided = $derived(WINDOW + (HEARING * stage.tempo) / 60);
 
   /** Notes in beats from the beginning of a pass, those of a stretch of it. */
-  function inPass<N extends Timed>(notes: readonly N[], pass: number, from: Beats, to: Beats) {
-    const length = stage.form?.beats ?? 0;
-    return notes.flatMap((note) => {
-      const begins = transport.beatAt(note.at);
-      const ends = transport.beatAt(note.at + note.length);
-      if (begins === null || ends === null) return [];
-      const beat = begins - pass * length;
-      return beat >= from && beat < to ? [{ ...note, beat, beats: ends - begins }] : [];
-    });
+  function inPass<N extends { readonly at: Seconds; readonly length: Seconds }>(
+    notes: readonly N[],
+    pass: number,
+    from: Beats,
+    to: Beats,
+  ) {
+    const zero = pass * (stage.form?.beats ?? 0);
+    return onBeats(transport, notes, zero).filter(({ beat }) => beat >= from && beat < to);
   }
 
   /** Notes held against the targets of a pass that are decided at a beat of it. */
@@ -61,12 +49,8 @@ export function createLanded(stage: Stage, ear: Ear) {
 
   /** What of a pass has been decided when the music is at a beat of it. */
   function landingsIn(pass: number, upTo: Beats): PassLandings | null {
-    const { sounding } = ear;
-    // What still sounds counts as much as what is over.
-    const open = sounding && { ...sounding, length: Math.max(0.05, ear.now() - sounding.at) };
-    const notes = [...ear.notes, ...(open ? [asNote(open)] : [])];
     const length = stage.form?.beats ?? 0;
-    return held(pass, upTo, inPass(notes, pass, -EARLY, length + EARLY));
+    return held(pass, upTo, inPass(ear.heard, pass, -EARLY, length + EARLY));
   }
 
   const hearing = $derived(ear.state === 'hearing' && stage.playing);
@@ -116,7 +100,7 @@ export function createLanded(stage: Stage, ear: Ear) {
   function heardIn(pass: number) {
     const lead = EARLY / 4;
     const length = stage.form?.beats ?? 0;
-    return inPass(ear.notes, pass, -lead, length - lead).map((note) => ({
+    return inPass(ear.heard, pass, -lead, length - lead).map((note) => ({
       ...note,
       beat: stage.start + Math.max(0, note.beat),
     }));

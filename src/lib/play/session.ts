@@ -8,7 +8,7 @@ import { hashed } from '$core/random';
 import type { Feel } from '$core/time/feel';
 import { type TempoChange, TEMPO_RANGE, tempoMap, withinTempo } from '$core/time/tempo';
 import type { Beats, BeatsPerMinute } from '$core/time/units';
-import { passesOf, type Programme, type SoundEvent } from '$lib/audio/programme';
+import { clickEvent, passesOf, type Programme, type SoundEvent } from '$lib/audio/programme';
 import type { Ramp, Turns } from '$lib/study/playing';
 
 export type Turn = 'corvel' | 'player';
@@ -100,14 +100,6 @@ export interface Session {
   readonly before?: Pick<SessionProgramme, 'bands'> | null;
 }
 
-const CLICK_VELOCITY = { strong: 0.8, weak: 0.55 } as const;
-const CLICK_LENGTH = 0.1;
-
-const clicked = ({ beat, strong }: { beat: Beats; strong: boolean }): SoundEvent => ({
-  ...{ part: 'click', beat, beats: CLICK_LENGTH, strong },
-  velocity: strong ? CLICK_VELOCITY.strong : CLICK_VELOCITY.weak,
-});
-
 /** Passes whose band is remembered: the one that sounds and those beside it. */
 const REMEMBERED = 4;
 
@@ -190,7 +182,7 @@ export function sessionProgramme(session: Session): SessionProgramme {
       const seconds = tempo.secondsAt(number * length + beat);
       return turnAt(turns, { bar: barAt(beat), pass: number, seconds }) !== 'player';
     });
-    const clicks = clicksOf(pass.form, click, number * bars.length).map(clicked);
+    const clicks = clicksOf(pass.form, click, number * bars.length).map(clickEvent);
     const events = [...played, ...clicks, ...sung];
     for (const old of made.keys()) if (Math.abs(old - number) > 1) made.delete(old);
     made.set(number, { pass, band, events });
@@ -201,7 +193,7 @@ export function sessionProgramme(session: Session): SessionProgramme {
     start: -pickUp,
     length,
     loop: true,
-    count: countIn(first.time, session.count).map(clicked),
+    count: countIn(first.time, session.count).map(clickEvent),
     countIn: session.count * first.time.beats,
     tempo,
   });

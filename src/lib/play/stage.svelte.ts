@@ -1,6 +1,5 @@
 /** What the stage shows and plays: the loop, its passes in their keys, the band and the line over it. */
 import { createContext, onDestroy, untrack } from 'svelte';
-import type { SoundEvent } from '$lib/audio/programme';
 import { bandForm, lastBy } from '$core/band/form';
 import { feelFor } from '$core/band/band';
 import { readPassageJson } from '$core/formats/passage/json';
@@ -9,8 +8,9 @@ import type { Passage } from '$core/phrases/passage';
 import type { RouteStop } from '$core/targets/route';
 import { readFeel } from '$core/time/feel';
 import { DEFAULT_TEMPO, type TempoChange, TEMPO_RANGE, withinTempo } from '$core/time/tempo';
-import { lineEvents, type Programme } from '$lib/audio/programme';
+import { lineEvents, pitchesIn, type Programme, type SoundEvent } from '$lib/audio/programme';
 import { pageTransport } from '$lib/audio/transport.svelte';
+import type { ToBePlayed } from '$lib/listening/guitarist.svelte';
 import type { PlannedChord } from '$lib/study/choices';
 import type { PlaySettings } from '$lib/study/playing';
 import type { Study } from '$lib/study/study.svelte';
@@ -324,6 +324,16 @@ export function createStage(study: Study) {
     chartIn: (number: number) => staged?.(shift(number)).chart ?? null,
     targetsIn,
     lineIn,
+    /** What a player is asked for: the line of each pass, or its targets. */
+    toBePlayed: (): ToBePlayed | null =>
+      form && {
+        length: form.beats,
+        seed: settings.seed,
+        notes: (number) => {
+          const sung = lineIn(number);
+          return sung ? pitchesIn(soundsOf(sung)) : targetsIn(number);
+        },
+      },
     /** The beat of the chart that the loop begins with. */
     get start() {
       return start;

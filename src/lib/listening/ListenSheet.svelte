@@ -1,23 +1,27 @@
 <!-- What is listened to: the input, its level, what is heard now, how late it comes. -->
 <script lang="ts">
   import { onDestroy } from 'svelte';
+  import { range } from '$core/lists';
   import { MISTAKES, type Mistakes } from '$core/listening/simulated';
   import { tempoMap } from '$core/time/tempo';
-  import { programmeOf } from '$lib/audio/programme';
+  import { clickEvent, programmeOf } from '$lib/audio/programme';
   import { pageTransport } from '$lib/audio/transport.svelte';
-  import { type Ear, SIMULATED } from '$lib/listening/ear.svelte';
-  import { getStudy } from '$lib/study/study.svelte';
+  import type { SettingsStore } from '$lib/settings/store.svelte';
+  import { type Ear, SIMULATED } from './ear.svelte';
 
   interface Props {
     readonly ear: Ear;
-    readonly mistakes: Mistakes;
+    readonly settings: SettingsStore;
+    /** How the simulated guitarist errs; null where he has nothing to play. */
+    readonly mistakes: Mistakes | null;
     readonly onmistakes: (mistakes: Mistakes) => void;
+    /** What may be opened as a recording, in words, and what becomes of it: a sentence. */
+    readonly recording: string;
     readonly onrecording: (file: File) => Promise<string | null>;
   }
 
-  let { ear, mistakes, onmistakes, onrecording }: Props = $props();
+  let { ear, settings, mistakes, onmistakes, recording, onrecording }: Props = $props();
 
-  const { settings } = getStudy();
   const transport = pageTransport();
   const hearing = $derived(ear.state === 'hearing');
 
@@ -48,9 +52,7 @@
     strikes = [];
     measured = '';
     measuring = true;
-    const clicks = Array.from({ length: CLICKS }, (_, beat) => {
-      return { part: 'click', beat, beats: 0.1, velocity: 1, strong: true } as const;
-    });
+    const clicks = range(0, CLICKS).map((beat) => clickEvent({ beat, strong: true }));
     const tempo = tempoMap([{ beat: 0, bpm: BPM }]);
     await transport.play(programmeOf(clicks, { length: CLICKS, tempo }), { parts: ['click'] });
     const times = clicks.map(({ beat }) => transport.secondsAt(beat) ?? 0);
@@ -95,7 +97,7 @@
       <option value={SIMULATED}>the simulated guitarist</option>
     </select>
   </label>
-  {#if (hearing ? ear.device : settings.current.input) === SIMULATED}
+  {#if mistakes !== null && (hearing ? ear.device : settings.current.input) === SIMULATED}
     <label class="flex items-center gap-2">
       who
       <select
@@ -140,7 +142,7 @@
   {/if}
   {#if ear.problem}<p class="text-now-text" role="status">{ear.problem}</p>{/if}
   <label class="flex flex-wrap items-center gap-x-2">
-    <span>Or open a recording of this loop, begun on its first beat at this tempo</span>
+    <span>Or open a recording of {recording}, begun on its first beat at this tempo</span>
     <input
       class="max-w-full"
       type="file"

@@ -1,0 +1,32 @@
+<!-- What is heard, on the neck: one place of it, in the zone where it has one, since an ear knows no strings. -->
+<script lang="ts">
+  import { inZone, type Neck, placesOfPitch, type Zone } from '$core/neck/neck';
+  import type { NeckLayout } from '$lib/neck/layout';
+  import NoteMark from '$lib/neck/NoteMark.svelte';
+
+  interface Props {
+    readonly neck: Neck;
+    readonly zone: Zone | null;
+    readonly layout: NeckLayout;
+    /** The pitch, its cents after the point; null where nothing is heard. */
+    readonly pitch: number | null;
+  }
+
+  let { neck, zone, layout, pitch }: Props = $props();
+
+  const midi = $derived(pitch === null ? null : Math.round(pitch));
+  const place = $derived.by(() => {
+    if (midi === null) return null;
+    const places = placesOfPitch(neck, midi);
+    return places.find(({ fret }) => zone !== null && inZone(zone, fret)) ?? places[0] ?? null;
+  });
+</script>
+
+{#if place}
+  <g
+    transform="translate({layout.finger(place.fret)} {layout.string(place.string)})"
+    data-heard={midi}
+  >
+    <NoteMark mark={{ ...place, kind: 'heard', label: '' }} scale={layout.noteScale} />
+  </g>
+{/if}

@@ -1,0 +1,56 @@
+/** The simulated guitarist: plays what is asked of a player, into the ear, with chosen mistakes. */
+import { type Mistakes, playedWith, pluckedSound, type ToPlay } from '$core/listening/simulated';
+import type { Beats, Seconds } from '$core/time/units';
+import { pageTransport } from '$lib/audio/transport.svelte';
+import { type Ear, SIMULATED } from './ear.svelte';
+
+/** How far ahead he plucks, and how long a string rings at the most. */
+const AHEAD: Seconds = 1.5;
+const RINGS: Seconds = 1.2;
+
+/** What he is to play while the transport runs. */
+export interface ToBePlayed {
+  /** The notes of a pass, in beats from its beginning, and how long a pass is. */
+  readonly notes: (pass: number) => readonly ToPlay[];
+  readonly length: Beats;
+  /** What his mistakes are drawn from. */
+  readonly seed: number;
+}
+
+export function playsSimulated(
+  ear: Ear,
+  mistakes: () => Mistakes,
+  wanted: () => ToBePlayed | null,
+): void {
+  const transport = pageTransport();
+  let played: Seconds = 0;
+
+  const looked = $derived(
+    transport.playing && ear.state === 'hearing' && ear.device === SIMULATED
+      ? Math.floor(2 * (transport.through ?? 0))
+      : null,
+  );
+  $effect(() => {
+    const asked = looked === null ? null : wanted();
+    if (!asked) {
+      played = 0;
+      return;
+    }
+    const { notes, length, seed } = asked;
+    const now = ear.now();
+    const { pass } = transport;
+    const due = [pass, pass + 1].flatMap((number) =>
+      playedWith(notes(number), mistakes(), seed + number).flatMap(({ beat, beats, midi }) => {
+        const at = transport.secondsAt(number * length + beat);
+        const end = transport.secondsAt(number * length + beat + beats);
+        return at === null || end === null ? [] : [{ at, rings: Math.min(RINGS, end - at), midi }];
+      }),
+    );
+    for (const { at, rings, midi } of due) {
+      if (at <= played || at < now || at > now + AHEAD) continue;
+      const plucked = [{ seconds: 0, length: rings * 0.95, midi }];
+      ear.feed(pluckedSound(plucked, ear.rate, rings), at);
+      played = at;
+    }
+  });
+}
