@@ -15,7 +15,7 @@ if (!LOOPBACK.has(host) && !process.env.CORVEL_PASSCODE) {
 }
 
 // Read by the handler when it is loaded.
-process.env.BODY_SIZE_LIMIT ||= '65M';
+process.env.BODY_SIZE_LIMIT ||= '257M';
 process.env.PROTOCOL_HEADER ||= 'x-corvel-protocol';
 process.env.CORVEL_ENGINE ||= fileURLToPath(
   new URL('../build/engine/engine.worker.js', import.meta.url),

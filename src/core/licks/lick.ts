@@ -38,7 +38,7 @@ export function overChart(
 
 /** A lick as a passage: to be drawn, played and written to files. */
 export const lickPassage = (
-  { title, notes }: Lick,
+  { title, notes }: Pick<Lick, 'title' | 'notes'>,
   chart: Chart,
   key: Key | null,
   neck: Neck,

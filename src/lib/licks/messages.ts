@@ -22,7 +22,18 @@ export const lickSaveRequest = z.object({
 export const keptTags = content.tags;
 export const keptNotes = content.notes;
 
-const stored = z.object({ id: z.string(), revision: z.int(), ...content });
+const takeOf = text(60);
+export const takeRequest = z.object({ takeOf, ...content });
+
+const stored = z.object({
+  ...{ id: z.string(), revision: z.int(), ...content },
+  /** The chart it is a take of; null for a lick of the book. */
+  takeOf: z._default(z.nullable(takeOf), null),
+  /** Bytes of its sound, where that was kept. */
+  sound: z._default(z.nullable(z.int()), null),
+  /** When it was made. */
+  made: z._default(z.string(), ''),
+});
 export type StoredLick = z.infer<typeof stored>;
 
 export const licksAnswer = z.array(stored);

@@ -4,24 +4,40 @@ import { join } from 'node:path';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { DEFAULT_SETTINGS } from '$lib/settings/settings';
-import { changeSays, previewArchive, readArchive, takeArchive, writeArchive } from './archive';
+import {
+  type Archive,
+  changeSays,
+  type Mode,
+  previewArchive,
+  readArchive,
+  takeArchive,
+  writeArchive,
+} from './archive';
 import { answerCard } from './cards';
 import { createChart, deleteChart, findChart, listCharts } from './charts';
 import { openDatabase, type OpenDatabase } from './database';
 import { seedDemo } from './demo';
-import { beginLickBook } from './licks';
+import { beginLickBook, createLick, listTakes, markSound } from './licks';
 import { saveSettings } from './settings';
+import { putSound, readSound, soundsIn } from './sounds';
 import { listStints } from './stints';
 
 const NOW = '2026-06-15T18:00:00.000Z';
 const folders: string[] = [];
 const opened: OpenDatabase[] = [];
 
+/** The data folder of each database. */
+const folderOf = new Map<OpenDatabase['db'], string>();
+const written = (of: OpenDatabase['db']) => writeArchive(of, folderOf.get(of) ?? '', NOW);
+const taken = (into: OpenDatabase['db'], archive: Archive, mode: Mode) =>
+  takeArchive(into, folderOf.get(into) ?? '', archive, mode, NOW);
+
 async function fresh(): Promise<OpenDatabase['db']> {
   const folder = mkdtempSync(join(tmpdir(), 'corvel-archive-'));
   folders.push(folder);
   const open = await openDatabase(folder);
   opened.push(open);
+  folderOf.set(open.db, folder);
   return open.db;
 }
 let db: OpenDatabase['db'];
@@ -46,26 +62,59 @@ function archiveOf(bytes: Uint8Array) {
 
 describe('the whole book', () => {
   test('comes back byte for byte, into an empty book and in place of another', async () => {
-    const bytes = await writeArchive(db, NOW);
+    const bytes = await written(db);
     for (const before of ['empty', 'other']) {
       const other = await fresh();
       if (before === 'other') await createChart(other, 'title: Elsewhere\n| C |');
-      await takeArchive(other, archiveOf(bytes), 'replace', NOW);
-      expect(Buffer.compare(await writeArchive(other, NOW), bytes)).toBe(0);
+      await taken(other, archiveOf(bytes), 'replace');
+      expect(Buffer.compare(await written(other), bytes)).toBe(0);
     }
   });
 
   test('holds a manifest and every chart as MusicXML', async () => {
-    const files = unzipSync(await writeArchive(db, NOW));
+    const files = unzipSync(await written(db));
     const manifest = JSON.parse(strFromU8(files['manifest.json'] ?? new Uint8Array())) as object;
     expect(manifest).toMatchObject({ format: 'corvel-archive', counts: { charts: 6 } });
     const scores = Object.keys(files).filter((name) => name.endsWith('.musicxml'));
     expect(scores).toHaveLength(6);
     expect(scores.join()).toContain('Ferry at Half Past');
+    const played = Object.keys(files).filter((name) => name.endsWith('.mid'));
+    expect(played.length).toBeGreaterThanOrEqual(60);
+    for (const name of played)
+      expect(strFromU8(files[name] ?? new Uint8Array(), true)).toMatch(/^MThd/u);
+  });
+
+  test('holds a take with its sound, and brings both back', async () => {
+    const [chart] = await listCharts(db);
+    const take = {
+      ...{ title: 'A take', tags: [], source: 'a take', chart: '| Dm7 | G7 |' },
+      notes: [{ beat: 0, beats: 1, string: 3, fret: 7, techniques: [] }],
+    };
+    const id = await createLick(db, take, chart?.id ?? '');
+    const sound = strToU8('RIFF....WAVEfmt and what was played');
+    await putSound(folderOf.get(db) ?? '', id, sound);
+    await markSound(db, id, sound.length);
+    const bytes = await written(db);
+    const files = Object.keys(unzipSync(bytes));
+    expect(files).toContain(`takes/${id}.wav`);
+    expect(files).toContain(`midi/A take ${id}.mid`);
+    const other = await fresh();
+    await taken(other, archiveOf(bytes), 'merge');
+    expect(await listTakes(other, chart?.id ?? '')).toMatchObject([{ id, sound: sound.length }]);
+    expect(await readSound(folderOf.get(other) ?? '', id)).toEqual(sound);
+    await taken(other, archiveOf(bytes), 'replace');
+    expect(Buffer.compare(await written(other), bytes)).toBe(0);
+    // A sound that belongs to no take is not let in.
+    const stray = unzipSync(bytes);
+    stray['takes/elsewhere.wav'] = sound;
+    stray['takes/../../outside.wav'] = sound;
+    const third = await fresh();
+    await taken(third, archiveOf(zipSync(stray)), 'merge');
+    expect(await soundsIn(folderOf.get(third) ?? '')).toEqual([id]);
   });
 
   test('merged, it adds what is missing and keeps the later of two', async () => {
-    const bytes = await writeArchive(db, NOW);
+    const bytes = await written(db);
     const [first, second] = await listCharts(db);
     if (!first || !second) throw new Error('no charts');
     const other = await fresh();
@@ -73,7 +122,7 @@ describe('the whole book', () => {
     const archive = archiveOf(bytes);
     expect(changeSays(await previewArchive(other, archive, 'merge'))).toContain('charts: 6 added');
     expect(await listCharts(other)).toHaveLength(1);
-    await takeArchive(other, archive, 'merge', NOW);
+    await taken(other, archive, 'merge');
     expect(await listCharts(other)).toHaveLength(7);
     expect(await findChart(other, mine)).not.toBeNull();
     // Changed here since: it stays as it is.
@@ -88,7 +137,7 @@ describe('the whole book', () => {
       .set({ text: 'title: Older\n| C |', updated_at: '2001-01-01T00:00:00.000Z' })
       .where('id', '=', second.id)
       .execute();
-    await takeArchive(other, archive, 'merge', NOW);
+    await taken(other, archive, 'merge');
     expect((await findChart(other, first.id))?.text).toContain('Later');
     expect((await findChart(other, second.id))?.text).not.toContain('Older');
     expect(await listStints(other)).toHaveLength((await listStints(db)).length);
@@ -96,11 +145,11 @@ describe('the whole book', () => {
   });
 
   test('replacing puts away what it has not, and takes what was deleted', async () => {
-    const bytes = await writeArchive(db, NOW);
+    const bytes = await written(db);
     const [first] = await listCharts(db);
     await deleteChart(db, first?.id ?? '');
     const mine = await createChart(db, 'title: Elsewhere\n| C |');
-    const changes = await takeArchive(db, archiveOf(bytes), 'replace', NOW);
+    const changes = await taken(db, archiveOf(bytes), 'replace');
     expect(changeSays(changes)).toContain('charts: 1 added, 1 put away');
     expect(await findChart(db, mine)).toBeNull();
     expect(await listCharts(db)).toHaveLength(6);

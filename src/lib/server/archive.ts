@@ -1,19 +1,20 @@
 /**
- * The whole book as one open archive: a zip of JSON (charts with their plans, licks, log, cards,
- * settings) with every chart as MusicXML beside it, a manifest and no secret. It comes back as it was.
+ * The whole book as one open archive: a zip of JSON (charts with their plans, licks and takes, log,
+ * cards, settings) and the takes' sound as WAV; with every chart as MusicXML and every melody, sheet,
+ * lick and take as MIDI beside it; a manifest and no secret. It comes back as it was.
  */
-import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
+import { strFromU8, strToU8, unzipSync, type Zippable, zipSync } from 'fflate';
 import { z } from 'zod';
-import { readChart } from '$core/chart/form';
-import { writeMusicXml } from '$core/formats/chart/musicxml/write';
 import { settingsSchema } from '$lib/settings/settings';
+import { chartFiles, lickFiles } from './archiveScores';
 import { commitTogether } from './commits';
 import type { Db } from './database';
+import { isWav, putSound, readSound, soundsIn } from './sounds';
 
 const FORMAT = 'corvel-archive';
 const VERSION = 1;
 /** Of the zip, and of what it unpacks to. */
-export const ARCHIVE_LIMIT = 64 * 2 ** 20;
+export const ARCHIVE_LIMIT = 256 * 2 ** 20;
 const UNPACKED_LIMIT = 512 * 2 ** 20;
 
 const text = (most: number) => z.string().max(most);
@@ -28,6 +29,8 @@ const chartRow = z.object({
 const lickRow = z.object({
   ...{ id, title: text(2_000), tags: text(10_000), source: text(2_000), chart: text(40_000) },
   ...{ notes: text(2_000_000), created_at: text(40), updated_at: text(40) },
+  // Not in archives of before there were takes.
+  ...{ take_of: maybe(text(200)).default(null), sound: maybe(z.int()).default(null) },
 });
 const stintRow = z.object({
   ...{ id, at: text(40), time: z.number(), chart: text(200), exercise: text(60) },
@@ -39,13 +42,14 @@ const cardRow = z.object({ id, state: text(20_000), due: z.number(), seen: z.int
 /** The tables that are kept, each a file of the archive; what differs by no more than these is the same. */
 const TABLES = {
   chart: { file: 'charts.json', row: chartRow, words: 'charts' },
-  lick: { file: 'licks.json', row: lickRow, words: 'licks' },
+  lick: { file: 'licks.json', row: lickRow, words: 'licks and takes' },
   stint: { file: 'log.json', row: stintRow, words: 'stints' },
   card: { file: 'cards.json', row: cardRow, words: 'drill cards' },
 } as const;
 type Name = keyof typeof TABLES;
 const NAMES = Object.keys(TABLES) as readonly Name[];
 const SETTINGS = 'settings.json';
+const SOUND = /^takes\/([\w-]{1,60})\.wav$/u;
 
 type Rows = { readonly [N in Name]: readonly z.infer<(typeof TABLES)[N]['row']>[] };
 
@@ -53,6 +57,8 @@ export interface Archive {
   readonly rows: Rows;
   /** Settings as JSON; null where there are none. */
   readonly settings: string | null;
+  /** The sound of takes by their id, as WAV files. */
+  readonly sounds: ReadonlyMap<string, Uint8Array>;
 }
 
 async function rowsOf(db: Db): Promise<Rows> {
@@ -71,36 +77,31 @@ async function rowsOf(db: Db): Promise<Rows> {
 
 const pretty = (value: unknown): Uint8Array => strToU8(`${JSON.stringify(value, null, 1)}\n`);
 
-/** A name a file may have anywhere, of a title and what tells it from others alike. */
-const fileName = (title: string, of: string): string =>
-  `${
-    title
-      .replaceAll(/[^\p{L}\p{N} .-]+/gu, '')
-      .slice(0, 60)
-      .trim() || 'chart'
-  } ${of}`;
+/** Sounds hardly shrink: they are put in as they are. */
+const AS_IS = { level: 0 } as const;
 
-/** Everything as the bytes of a zip. */
-export async function writeArchive(db: Db, made: string): Promise<Uint8Array> {
+/** Everything as the bytes of a zip; the sounds are those in the data folder. */
+export async function writeArchive(db: Db, folder: string, made: string): Promise<Uint8Array> {
   const rows = await rowsOf(db);
   const setting = await db
     .selectFrom('setting')
     .select('value')
     .where('name', '=', 'player')
     .executeTakeFirst();
-  const files: Record<string, Uint8Array> = {};
+  const files: Zippable = {};
   for (const name of NAMES) files[TABLES[name].file] = pretty(rows[name]);
   if (setting) files[SETTINGS] = strToU8(setting.value);
-  for (const { id: of, title, text: own } of rows.chart) {
-    const read = readChart(own);
-    if (read.ok)
-      files[`musicxml/${fileName(title, of)}.musicxml`] = strToU8(writeMusicXml(read.chart.source));
+  for (const chart of rows.chart) Object.assign(files, chartFiles(chart));
+  for (const lick of rows.lick) {
+    Object.assign(files, lickFiles(lick));
+    const sound = lick.sound === null ? null : await readSound(folder, lick.id);
+    if (sound) files[`takes/${lick.id}.wav`] = [sound, AS_IS];
   }
   const counts = Object.fromEntries(NAMES.map((name) => [TABLES[name].words, rows[name].length]));
   files['manifest.json'] = pretty({
     ...{ format: FORMAT, version: VERSION, made, counts },
     files: Object.fromEntries(NAMES.map((name) => [TABLES[name].file, TABLES[name].words])),
-    note: 'The JSON files are what is read back; the MusicXML files are for other programs.',
+    note: 'The JSON files and the takes’ sound are what is read back; MusicXML and MIDI are for other programs.',
   });
   // The same content gives the same bytes.
   return zipSync(files, { mtime: new Date('1980-01-02T00:00:00Z') });
@@ -125,7 +126,7 @@ export function readArchive(bytes: Uint8Array): ArchiveRead {
     files = unzipSync(bytes, {
       filter: ({ name, originalSize }) => {
         unpacked += originalSize;
-        return wanted.has(name) && unpacked <= UNPACKED_LIMIT;
+        return (wanted.has(name) || SOUND.test(name)) && unpacked <= UNPACKED_LIMIT;
       },
     });
   } catch {
@@ -158,7 +159,16 @@ export function readArchive(bytes: Uint8Array): ArchiveRead {
   const kept = files[SETTINGS];
   return {
     ok: true,
-    archive: { rows: rows as Rows, settings: settings.success && kept ? strFromU8(kept) : null },
+    archive: {
+      rows: rows as Rows,
+      settings: settings.success && kept ? strFromU8(kept) : null,
+      sounds: new Map(
+        Object.entries(files).flatMap(([name, bytes]) => {
+          const of = SOUND.exec(name)?.[1];
+          return of === undefined ? [] : [[of, bytes] as const];
+        }),
+      ),
+    },
   };
 }
 
@@ -227,30 +237,43 @@ export async function previewArchive(
 const TOGETHER = 200;
 
 /** Takes an archive, all of it or nothing; what it changed. */
-export const takeArchive = (
+export async function takeArchive(
   db: Db,
+  folder: string,
   archive: Archive,
   mode: Mode,
   now: string,
-): Promise<readonly Change[]> =>
+): Promise<readonly Change[]> {
+  const changes = await takeRows(db, archive, mode, now);
+  // A take's sound never changes: what is there stays, and what belongs to no take is not kept.
+  const present = new Set(await soundsIn(folder));
+  for (const { id: of, sound } of archive.rows.lick) {
+    const bytes = sound === null || present.has(of) ? undefined : archive.sounds.get(of);
+    if (bytes && isWav(bytes)) await putSound(folder, of, bytes);
+  }
+  return changes;
+}
+
+const takeRows = (db: Db, archive: Archive, mode: Mode, now: string): Promise<readonly Change[]> =>
   commitTogether(db, async (transaction) => {
     const present = await rowsOf(transaction);
     const changes: Change[] = [];
     for (const name of NAMES) {
       const { change, put, gone } = workFor(name, archive, present, mode);
+      const leaving = new Set(gone);
       changes.push(change);
       const ids = [...put.map((row) => String(row['id'])), ...gone];
       for (let from = 0; from < ids.length; from += TOGETHER) {
         const part = ids.slice(from, from + TOGETHER);
         // What goes is put away as deleted things are; what comes takes the place of what was.
-        const removed = part.filter((one) => gone.includes(one));
+        const removed = part.filter((one) => leaving.has(one));
         if (name !== 'card' && removed.length > 0)
           await transaction
             .updateTable(name)
             .set({ deleted_at: now })
             .where('id', 'in', removed)
             .execute();
-        const replaced = name === 'card' ? part : part.filter((one) => !gone.includes(one));
+        const replaced = name === 'card' ? part : part.filter((one) => !leaving.has(one));
         if (replaced.length > 0)
           await transaction.deleteFrom(name).where('id', 'in', replaced).execute();
       }

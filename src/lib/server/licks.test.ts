@@ -10,9 +10,13 @@ import {
   deleteLick,
   findLick,
   listLicks,
+  listTakes,
+  markSound,
   restoreLick,
   saveLick,
+  sweepSounds,
 } from './licks';
+import { putSound, readSound, soundsIn, soundsSize } from './sounds';
 
 const LICK = {
   title: 'Over the fence',
@@ -44,11 +48,51 @@ afterEach(() => {
   rmSync(folder, { recursive: true, force: true });
 });
 
+describe('takes', () => {
+  test('are kept with their chart and not in the lick book, the latest first', async () => {
+    const { db } = open;
+    const first = await createLick(db, LICK, 'a-chart');
+    await db.updateTable('lick').set({ created_at: '2026-01-01' }).execute();
+    const second = await createLick(db, { ...LICK, title: 'Again' }, 'a-chart');
+    await createLick(db, LICK, 'another');
+    expect((await listTakes(db, 'a-chart')).map(({ id }) => id)).toEqual([second, first]);
+    expect(await listLicks(db)).toEqual([]);
+    expect(await findLick(db, first)).toMatchObject({ takeOf: 'a-chart', title: LICK.title });
+  });
+
+  test('may have their sound, which goes when they are gone for good', async () => {
+    const { db } = open;
+    const [kept, deleted] = [await createLick(db, LICK, 'one'), await createLick(db, LICK, 'one')];
+    const wav = new TextEncoder().encode('RIFF....WAVE');
+    for (const id of [kept, deleted]) {
+      await putSound(folder, id, wav);
+      expect(await markSound(db, id, wav.length)).toBe(true);
+    }
+    expect(await soundsSize(folder)).toBe(2 * wav.length);
+    await deleteLick(db, deleted);
+    // Until the server begins anew it can be taken back.
+    expect(await readSound(folder, deleted)).toEqual(wav);
+    await sweepSounds(db, folder);
+    expect(await soundsIn(folder)).toEqual([kept]);
+    expect(await findLick(db, kept)).toMatchObject({ sound: wav.length });
+    // A lick of the book has none.
+    expect(await markSound(db, await createLick(db, LICK), 12)).toBe(false);
+  });
+
+  test.each(['../other', 'a/b', '', 'a.b'])('no id leads out of their folder: “%s”', async (id) => {
+    await putSound(folder, id, new Uint8Array(4));
+    expect(await readSound(folder, id)).toBeNull();
+    expect(await soundsIn(folder)).toEqual([]);
+  });
+});
+
 describe('licks in the database', () => {
   test('are kept whole, and a stale save is answered with what stands', async () => {
     const { db } = open;
     const id = await createLick(db, LICK);
-    expect(await findLick(db, id)).toEqual({ id, revision: 1, ...LICK });
+    expect(await findLick(db, id)).toMatchObject({
+      ...{ id, revision: 1, takeOf: null, sound: null, ...LICK },
+    });
     const edited = { ...LICK, title: 'Over the wall' };
     expect(await saveLick(db, id, 1, edited)).toEqual({ kind: 'saved', revision: 2 });
     const stale = await saveLick(db, id, 1, LICK);

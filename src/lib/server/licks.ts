@@ -7,8 +7,12 @@ import { newId, timestamp } from './charts';
 import { commitTogether } from './commits';
 import type { Db } from './database';
 import type { LickTable } from './schema';
+import { removeSound, soundsIn } from './sounds';
 
-const COLUMNS = ['id', 'title', 'tags', 'source', 'chart', 'notes', 'revision'] as const;
+const COLUMNS = [
+  ...(['id', 'title', 'tags', 'source', 'chart', 'notes', 'revision'] as const),
+  ...(['take_of', 'sound', 'created_at'] as const),
+] as const;
 type Row = Pick<LickTable, Exclude<(typeof COLUMNS)[number], 'revision'>> & {
   readonly revision: number;
 };
@@ -27,10 +31,13 @@ function parsed(json: string): unknown {
 }
 
 /** A row as it is shown; what cannot be read of it is left out rather than the whole. */
-function lickOf({ tags, notes, ...row }: Row): StoredLick {
+function lickOf({ tags, notes, take_of, created_at, ...row }: Row): StoredLick {
   const words = keptTags.safeParse(parsed(tags));
   const played = keptNotes.safeParse(parsed(notes));
-  return { ...row, tags: words.data ?? [], notes: played.data ?? [] };
+  return {
+    ...row,
+    ...{ tags: words.data ?? [], notes: played.data ?? [], takeOf: take_of, made: created_at },
+  };
 }
 
 const contentOf = ({ title, tags, source, chart, notes }: Lick) => ({
@@ -39,12 +46,13 @@ const contentOf = ({ title, tags, source, chart, notes }: Lick) => ({
   notes: JSON.stringify(notes),
 });
 
-/** All licks not deleted: the player's own first, what was changed last before; then the starter book. */
+/** All licks of the book not deleted: the player's own first, what was changed last before; then the starter book. */
 export async function listLicks(db: Db): Promise<readonly StoredLick[]> {
   const rows = await db
     .selectFrom('lick')
     .select(COLUMNS)
     .where('deleted_at', 'is', null)
+    .where('take_of', 'is', null)
     .orderBy((one) => one.case().when('source', '=', STARTER).then(1).else(0).end())
     .orderBy(
       (one) => one.case().when('source', '=', STARTER).then('').else(one.ref('updated_at')).end(),
@@ -65,19 +73,52 @@ export async function findLick(db: Db, id: string): Promise<StoredLick | null> {
   return row ? lickOf(row) : null;
 }
 
-async function insert(db: Db, id: string, lick: Lick): Promise<void> {
+async function insert(db: Db, id: string, lick: Lick, takeOf: string | null): Promise<void> {
   const now = timestamp();
   await db
     .insertInto('lick')
-    .values({ id, ...contentOf(lick), created_at: now, updated_at: now, deleted_at: null })
+    .values({
+      ...{ id, ...contentOf(lick), take_of: takeOf, sound: null },
+      ...{ created_at: now, updated_at: now, deleted_at: null },
+    })
     .execute();
 }
 
-export async function createLick(db: Db, lick: Lick): Promise<string> {
+/** Makes a lick of the book, or a take of a chart. */
+export async function createLick(
+  db: Db,
+  lick: Lick,
+  takeOf: string | null = null,
+): Promise<string> {
   const id = newId();
-  await commitTogether(db, (transaction) => insert(transaction, id, lick));
+  await commitTogether(db, (transaction) => insert(transaction, id, lick, takeOf));
   return id;
 }
+
+/** The takes of a chart, the latest first. */
+export async function listTakes(db: Db, chart: string): Promise<readonly StoredLick[]> {
+  const rows = await db
+    .selectFrom('lick')
+    .select(COLUMNS)
+    .where('deleted_at', 'is', null)
+    .where('take_of', '=', chart)
+    .orderBy('created_at', 'desc')
+    .execute();
+  return rows.map(lickOf);
+}
+
+/** Says how large the sound of a take is; null where it has none any more. Whether there is such a take. */
+export const markSound = (db: Db, id: string, bytes: number | null): Promise<boolean> =>
+  commitTogether(db, async (transaction) => {
+    const marked = await transaction
+      .updateTable('lick')
+      .set({ sound: bytes })
+      .where('id', '=', id)
+      .where('take_of', 'is not', null)
+      .where('deleted_at', 'is', null)
+      .executeTakeFirst();
+    return marked.numUpdatedRows > 0n;
+  });
 
 /** Saves an edit made on `revision`; refuses, with what stands now, when that is stale. */
 export const saveLick = (db: Db, id: string, revision: number, lick: Lick): Promise<LickSaved> =>
@@ -116,6 +157,15 @@ export async function beginLickBook(db: Db): Promise<void> {
   const any = await db.selectFrom('lick').select('id').limit(1).executeTakeFirst();
   if (any) return;
   await commitTogether(db, async (transaction) => {
-    for (const lick of STARTER_LICKS) await insert(transaction, newId(), lick);
+    for (const lick of STARTER_LICKS) await insert(transaction, newId(), lick, null);
   });
+}
+
+/** Lets go of sounds whose take was deleted, now that nobody can take that back. */
+export async function sweepSounds(db: Db, folder: string): Promise<void> {
+  const ids = await soundsIn(folder);
+  if (ids.length === 0) return;
+  const rows = await db.selectFrom('lick').select('id').where('deleted_at', 'is', null).execute();
+  const present = new Set(rows.map(({ id }) => id));
+  for (const id of ids) if (!present.has(id)) await removeSound(folder, id);
 }

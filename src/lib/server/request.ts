@@ -1,9 +1,12 @@
 /** Reading request bodies: bounded, JSON, checked by Zod, refused in sentences. */
 import { RECORDING } from '$core/formats/sound/wav';
 import { z } from 'zod';
+import { isWav } from './sounds';
 
 export const BODY_LIMIT = 524_288;
 const RECORDING_LIMIT = RECORDING.megabytes * 2 ** 20;
+/** A take's sound: five minutes of it and more. */
+const SOUND_LIMIT = 60 * 2 ** 20;
 const DEPTH_LIMIT = 32;
 
 export interface Refusal {
@@ -95,12 +98,23 @@ export async function readBytes(request: Request, limit: number): Promise<Body<U
   return refuse(413, 'too_large', `A file holds at most ${limit / 2 ** 20} MB.`);
 }
 
-/** The bytes of a recording that is sent as it is. */
-export async function readRecording(request: Request): Promise<Body<Uint8Array>> {
+/** The bytes of a recording that is sent as it is, up to a limit. */
+export async function readRecording(
+  request: Request,
+  limit = RECORDING_LIMIT,
+): Promise<Body<Uint8Array>> {
   const type = request.headers.get('content-type') ?? '';
   if (!/^audio\/(x-|vnd\.)?wave?\b/iu.test(type))
     return refuse(422, 'invalid_request', 'Send the recording as audio/wav.', 'content-type');
-  return readBytes(request, RECORDING_LIMIT);
+  return readBytes(request, limit);
+}
+
+/** The bytes of a WAV file that is to be kept. */
+export async function readSoundFile(request: Request): Promise<Body<Uint8Array>> {
+  const body = await readRecording(request, SOUND_LIMIT);
+  return !body.ok || isWav(body.value)
+    ? body
+    : refuse(422, 'invalid_request', 'This is not a WAV file.', '');
 }
 
 export const refusalResponse = ({ status, ...error }: Refusal): Response =>

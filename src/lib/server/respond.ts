@@ -16,6 +16,7 @@ const noLonger = (what: string): Response =>
 export const noSuchChart = (): Response => noLonger('chart');
 export const noSuchLick = (): Response => noLonger('lick');
 
+export const noSuchTake = (): Response => noLonger('take');
 export const noSuchStint = (): Response => noLonger('stint');
 
 export const created = (id: string): Response => json({ id }, { status: 201 });

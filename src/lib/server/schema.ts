@@ -30,6 +30,10 @@ export interface LickTable {
   readonly chart: string;
   /** As JSON: played notes. */
   readonly notes: string;
+  /** The chart it is a take of; null for a lick of the book. */
+  readonly take_of: string | null;
+  /** Bytes of its sound, where that was kept. */
+  readonly sound: number | null;
   readonly revision: Generated<number>;
   readonly created_at: string;
   readonly updated_at: string;

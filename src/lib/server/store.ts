@@ -12,7 +12,7 @@ import {
   openToRead,
 } from './database';
 import { seedDemo } from './demo';
-import { beginLickBook } from './licks';
+import { beginLickBook, sweepSounds } from './licks';
 import { lockFolder, unlockFolder } from './lock';
 import { log } from './log';
 import { problemOf, type ProblemKind, StoreProblem } from './problems';
@@ -81,6 +81,7 @@ async function start(begun: boolean): Promise<Store> {
     if (limited === null) {
       clearUnfinished(folder);
       await beginLickBook(db);
+      await sweepSounds(db, folder);
       if (process.env['CORVEL_SEED'] === 'demo') await seedDemo(db);
       opened.backUpIfDue(new Date());
       clearInterval(backupTimer);

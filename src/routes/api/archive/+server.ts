@@ -10,12 +10,13 @@ import {
 } from '$lib/server/archive';
 import { readBytes, refusalResponse } from '$lib/server/request';
 import { database } from '$lib/server/respond';
+import { dataFolder } from '$lib/server/store';
 import type { RequestHandler } from './$types';
 
 /** The whole book as a zip. */
 export const GET: RequestHandler = async ({ locals }) => {
   const now = new Date().toISOString();
-  const bytes = await writeArchive(database(locals), now);
+  const bytes = await writeArchive(database(locals), dataFolder(), now);
   return new Response(new Uint8Array(bytes), {
     headers: {
       'content-type': 'application/zip',
@@ -39,6 +40,6 @@ export const POST: RequestHandler = async ({ request, url, locals }) => {
   const db = database(locals);
   const changes = url.searchParams.has('preview')
     ? await previewArchive(db, read.archive, mode)
-    : await takeArchive(db, read.archive, mode, new Date().toISOString());
+    : await takeArchive(db, dataFolder(), read.archive, mode, new Date().toISOString());
   return json({ mode, changes, sentence: changeSays(changes) });
 };

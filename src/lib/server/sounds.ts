@@ -1,0 +1,59 @@
+/** The sound of takes, kept on wish: a WAV file for each in a folder of the data folder. */
+import { mkdir, readdir, readFile, rename, rm, stat, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
+
+const FOLDER = 'takes';
+const ENDING = '.wav';
+/** All sounds together, so that an archive with them can be taken in again. */
+export const SOUNDS_LIMIT = 200 * 2 ** 20;
+
+/** Ids are our own letters and digits; nothing else may become a path. */
+const pathOf = (folder: string, id: string): string | null =>
+  /^[\w-]{1,60}$/u.test(id) ? join(folder, FOLDER, id + ENDING) : null;
+
+/** The ids of the takes whose sound is there. */
+export async function soundsIn(folder: string): Promise<readonly string[]> {
+  const names = await readdir(join(folder, FOLDER)).catch(() => []);
+  return names.filter((name) => name.endsWith(ENDING)).map((name) => name.slice(0, -ENDING.length));
+}
+
+/** Bytes that all sounds take together. */
+export async function soundsSize(folder: string): Promise<number> {
+  const ids = await soundsIn(folder);
+  const sizes = ids.map(async (id) => (await stat(join(folder, FOLDER, id + ENDING))).size);
+  return (await Promise.all(sizes)).reduce((sum, size) => sum + size, 0);
+}
+
+/** Whether bytes are a WAV file by their first words. */
+export function isWav(bytes: Uint8Array): boolean {
+  const words = new TextDecoder('latin1').decode(bytes.subarray(0, 12));
+  return words.startsWith('RIFF') && words.endsWith('WAVE');
+}
+
+/** Keeps a sound; written aside first, so that there is never half of one. */
+export async function putSound(folder: string, id: string, bytes: Uint8Array): Promise<void> {
+  const path = pathOf(folder, id);
+  if (path === null) return;
+  await mkdir(join(folder, FOLDER), { recursive: true });
+  await writeFile(`${path}.part`, bytes);
+  await rename(`${path}.part`, path);
+}
+
+/** The sound of a take; null where it has none. */
+export async function readSound(
+  folder: string,
+  id: string,
+): Promise<Uint8Array<ArrayBuffer> | null> {
+  const path = pathOf(folder, id);
+  return path === null
+    ? null
+    : readFile(path).then(
+        (bytes) => new Uint8Array(bytes),
+        () => null,
+      );
+}
+
+export async function removeSound(folder: string, id: string): Promise<void> {
+  const path = pathOf(folder, id);
+  if (path !== null) await rm(path, { force: true });
+}

@@ -1,0 +1,35 @@
+import { markSound } from '$lib/server/licks';
+import { readSoundFile, refusalResponse } from '$lib/server/request';
+import { database, noSuchTake } from '$lib/server/respond';
+import { putSound, readSound, removeSound, SOUNDS_LIMIT, soundsSize } from '$lib/server/sounds';
+import { dataFolder } from '$lib/server/store';
+import type { RequestHandler } from './$types';
+
+/** The sound of a take as a WAV file. */
+export const GET: RequestHandler = async ({ params }) => {
+  const bytes = await readSound(dataFolder(), params.id);
+  if (!bytes) return noSuchTake();
+  return new Response(bytes, { headers: { 'content-type': 'audio/wav' } });
+};
+
+export const PUT: RequestHandler = async ({ params, request, locals }) => {
+  const body = await readSoundFile(request);
+  if (!body.ok) return refusalResponse(body.refusal);
+  const folder = dataFolder();
+  const bytes = body.value;
+  if ((await soundsSize(folder)) + bytes.byteLength > SOUNDS_LIMIT) {
+    const message = `The sounds of takes may fill ${SOUNDS_LIMIT / 2 ** 20} MB: drop one first.`;
+    return refusalResponse({ status: 413, code: 'too_large', message });
+  }
+  await putSound(folder, params.id, bytes);
+  if (await markSound(database(locals), params.id, bytes.byteLength))
+    return new Response(null, { status: 204 });
+  await removeSound(folder, params.id);
+  return noSuchTake();
+};
+
+export const DELETE: RequestHandler = async ({ params, locals }) => {
+  if (!(await markSound(database(locals), params.id, null))) return noSuchTake();
+  await removeSound(dataFolder(), params.id);
+  return new Response(null, { status: 204 });
+};
