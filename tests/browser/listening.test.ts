@@ -2,10 +2,10 @@
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { Key } from 'selenium-webdriver';
 import { describe, expect, test } from 'vitest';
 import wavefile from 'wavefile';
 import { playedWith, pluckedSound } from '$core/listening/simulated';
+import { pitchAt, STANDARD_NECK } from '$core/neck/neck';
 import { suite } from './suite';
 
 const folder = mkdtempSync(join(tmpdir(), 'corvel-heard-'));
@@ -118,6 +118,72 @@ describe('a microphone', () => {
   });
 });
 
+describe('a chorus through the microphone', () => {
+  const SLOW = `title: Slow Boats
+key: C
+tempo: 60
+[A]
+| Dm7 | G7 | Cmaj7 | A7 | Dm7 | G7 |`;
+  const BARS = 6;
+  /** What sounds first, so that the page may begin with it, and how long until the first bar. */
+  const MARK = { seconds: 0.5, length: 1.2, midi: 40 };
+  const READY = 0.22;
+  const COUNT = 4;
+
+  test('is marked exactly as it was played, its mistakes named', async () => {
+    const address = await app.openPlan(SLOW, '?at=0');
+    await app.visit(`${address.split('?')[0]}/play?at=0`);
+    // What is asked for, the simulated guitarist plays as it is: a take of his says it.
+    await app.listenTo('simulated', 'none');
+    await (await app.findText('button', 'Play')).click();
+    await app.eventually(marks, (decided) => decided.length === BARS);
+    await (await app.findText('button', 'Keep this take')).click();
+    const takes = `${app.url}/api/takes?of=${/plan\/(\w+)/u.exec(address)?.[1]}`;
+    const [take] = await app.eventually(
+      async () =>
+        (await (await fetch(takes)).json()) as {
+          notes: { beat: number; string: number; fret: number }[];
+        }[],
+      (all) => all.length === 1,
+    );
+    await app.press(' ');
+    await app.press('l');
+    const asked = (take?.notes ?? []).map((note) => pitchAt(STANDARD_NECK, note));
+    expect(asked).toHaveLength(BARS);
+    // The same chorus with three mistakes, into the pretended microphone.
+    const errs = ['landed', 'late', 'landed', 'missed', 'another octave', 'landed'];
+    const begins = MARK.seconds + READY + COUNT;
+    const played = asked.flatMap((midi, bar) => {
+      const seconds = begins + 4 * bar;
+      if (errs[bar] === 'missed') return [];
+      if (errs[bar] === 'late') return [{ seconds: seconds + 0.6, length: 2.4, midi }];
+      return [{ seconds, length: 3, midi: errs[bar] === 'another octave' ? midi + 12 : midi }];
+    });
+    writeWav('heard.wav', pluckedSound([MARK, ...played], 48_000, begins + 4 * BARS + 20), 48_000);
+    await app.visit(`${address.split('?')[0]}/play?at=0`);
+    // The band's sounds are fetched before it is to begin at a moment.
+    await (await app.findText('button', 'Play')).click();
+    await app.find('[data-pass]');
+    await app.press(' ');
+    await script(`
+      window.began = new MutationObserver(() => {
+        if (!document.querySelector('[data-heard-now]')?.textContent.trim().startsWith('E ')) return;
+        window.began.disconnect();
+        document.querySelector('[data-stage-controls] button').click();
+      });
+      window.began.observe(document.body, { childList: true, subtree: true, characterData: true });
+    `);
+    await app.listenTo('');
+    const verdicts = await app.eventually(marks, (decided) => decided.length === BARS);
+    expect(verdicts).toEqual(errs);
+    await app.eventually(
+      () => text('[data-landings-say]'),
+      (says) => says.startsWith('3 of 6 targets landed. Listen next for'),
+    );
+    await app.press(' ');
+  });
+});
+
 describe('a recording', () => {
   test.each([44_100, 48_000, 96_000])('at %i Hz is held against the targets', async (rate) => {
     await openStage();
@@ -175,22 +241,97 @@ describe('the simulated guitarist', () => {
     },
   );
 
-  test('a take is kept as a lick, and only when the player says so', async () => {
+  interface Take {
+    readonly id: string;
+    readonly sound: number | null;
+    readonly notes: readonly {
+      readonly beat: number;
+      readonly string: number;
+      readonly fret: number;
+    }[];
+  }
+  const takesOf = async (): Promise<readonly Take[]> => {
+    const chart = /plan\/(\w+)/u.exec(await app.driver.getCurrentUrl())?.[1] ?? '';
+    return (await (await fetch(`${app.url}/api/takes?of=${chart}`)).json()) as Take[];
+  };
+
+  test('a take is kept with the chart only when the player says so, its sound on wish', async () => {
     await openStage();
-    const licks = async () =>
-      (
-        (await (await fetch(`${app.url}/api/licks`)).json()) as {
-          source: string;
-          notes: object[];
-        }[]
-      ).filter(({ source }) => source === 'a take');
     await app.listenTo('simulated', 'none');
     await (await app.findText('button', 'Play')).click();
     await app.find('[data-landings-say]');
-    expect(await licks()).toEqual([]);
-    await (await app.findText('button', 'Keep this take')).click();
-    const kept = await app.eventually(licks, (all) => all.length === 1);
-    expect(kept[0]?.notes).toHaveLength(8);
+    expect(await takesOf()).toEqual([]);
+    await (await app.findText('button', 'with its sound')).click();
+    const [take] = await app.eventually(takesOf, (all) => typeof all[0]?.sound === 'number');
+    expect(take?.notes).toHaveLength(8);
+    await app.press(' ');
+    // What is kept of the sound is what was played: it is heard the same again.
+    const wav = await (await fetch(`${app.url}/api/takes/${take?.id}/sound`)).arrayBuffer();
+    expect(wav.byteLength).toBe(take?.sound);
+    const answer = await fetch(`${app.url}/api/engine/transcribe`, {
+      ...{ method: 'POST', headers: { 'content-type': 'audio/wav' }, body: wav },
+    });
+    const { notes } = (await answer.json()) as { notes: { midi: number; seconds: number }[] };
+    expect(notes).toHaveLength(8);
+    // A bar of 240 beats a minute is a second.
+    for (const [bar, { seconds }] of notes.entries())
+      expect(Math.abs(seconds - bar)).toBeLessThan(0.06);
+    // It is listed with the chart, read like a lick, and becomes one.
+    await (await app.find('button[aria-label="Takes"]')).click();
+    await app.find('[data-takes="1"] audio');
+    expect(await text('[data-takes]')).toContain('With the band muted');
+    await (await app.find('[data-take] a')).click();
+    await app.find('[data-take-head]');
+    await app.find('[data-grid][data-notes="8"]');
+    await (await app.findText('button', 'Drop the sound')).click();
+    await app.eventually(
+      () => script<number>(`return document.querySelectorAll('audio').length`),
+      (shown) => shown === 0,
+    );
+    expect((await fetch(`${app.url}/api/takes/${take?.id}/sound`)).status).toBe(404);
+    await (await app.findText('button', 'Make it a lick')).click();
+    await app.find('[data-lick^="Take on Paper Boats"][aria-current="page"]');
+  });
+
+  test('what is stopped within a pass is judged as far as it went', async () => {
+    await openStage();
+    await app.listenTo('simulated', 'none');
+    await (await app.findText('button', 'Play')).click();
+    await app.eventually(marks, (decided) => decided.length >= 3);
+    await app.press(' ');
+    await app.eventually(
+      () => text('[data-landings-say]'),
+      (says) => /All [3-8] targets landed/u.test(says),
+    );
+    await app.findText('button', 'Keep this take');
+    // Another time of playing is judged anew, its first pass too.
+    await app.press(' ');
+    await app.eventually(
+      () => text('[data-landings-say]'),
+      (says) => says.includes('All 8 targets landed'),
+    );
+    await app.press(' ');
+  });
+
+  test('shows the way into what did not land, then leaves it to the player', async () => {
+    await openStage();
+    await app.listenTo('simulated', 'missed');
+    await (await app.findText('button', 'Play')).click();
+    await app.find('[data-landings-say]');
+    await (await app.findText('button', 'Show me')).click();
+    await app.find('[data-loop]');
+    await app.eventually(
+      () => text('[data-turn]'),
+      (turn) => turn === 'Corvel',
+    );
+    await app.eventually(
+      () => text('[data-turn]'),
+      (turn) => turn === 'You',
+    );
+    await app.eventually(
+      () => text('[data-turn]'),
+      (turn) => turn === '',
+    );
     await app.press(' ');
   });
 

@@ -110,7 +110,7 @@ function normalised(logs: readonly number[]): readonly number[] {
 /** Within this much of the likeliest a chord might be meant as well. */
 const AS_LIKELY = 0.5;
 /** From here on a chord is heard without doubt. */
-const CLEAR = 0.7;
+export const CLEAR = 0.7;
 
 /** How a chord is called among the others: with its bass only where that is all that differs. */
 const named = (chord: Chord): string => chordName({ ...chord, bass: null });
@@ -209,7 +209,7 @@ export function hearChanges(chart: Chart, neck: Neck, notes: readonly LickNote[]
       ? 0
       : chart.chords.reduce((sum, one, place) => sum + one.beats * at(chords, place).share, 0) /
         beats;
-  return { share, chords, sentence: wholeSentence(chords) };
+  return { share, chords, sentence: heardSays(chords) };
 }
 
 /**
@@ -282,7 +282,8 @@ function sentenceFor(told: Told): string {
   return `Bar ${bar} sounds like ${named(first.chord)} rather than ${name}.${help}${context}`;
 }
 
-function wholeSentence(chords: readonly ChordHeard[]): string {
+/** How many of some chords are heard, in words. */
+export function heardSays(chords: readonly ChordHeard[]): string {
   if (chords.length === 0) return 'There are no chords to be heard.';
   const clear = chords.filter(({ share }) => share >= CLEAR).length;
   if (clear === chords.length) return 'With the band muted every chord is heard.';

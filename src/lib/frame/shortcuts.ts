@@ -40,6 +40,11 @@ const ROWS = {
   poorPass: { keys: ['x'], shown: 'X', does: 'That pass was poor: slower from the next on' },
   listen: { keys: ['l'], shown: 'L', does: 'Listen to the guitar, or no longer' },
   loopMissed: { keys: ['j'], shown: 'J', does: 'Loop round the target to listen for' },
+  showMe: {
+    keys: ['d'],
+    shown: 'D',
+    does: 'Corvel plays the way into the target to listen for, then you',
+  },
   wentWell: { keys: ['9'], shown: '9', does: 'For the log: that went well' },
   wentShaky: { keys: ['8'], shown: '8', does: 'For the log: that was shaky' },
   lineOnly: { keys: ['m'], shown: 'M', does: 'Only the line, the band muted' },

@@ -37,6 +37,7 @@
   import LickReading from './LickReading.svelte';
   import type { StoredLick } from './messages';
   import TabGrid from './TabGrid.svelte';
+  import TakeHead from './TakeHead.svelte';
   import { createTrying } from './trying.svelte';
 
   interface Props {
@@ -265,6 +266,9 @@
       >Paste tablature</button
     >
   </div>
+  {#if stored.takeOf !== null}
+    <TakeHead take={stored} lick={editing.lick} onlick={onnew} />
+  {/if}
   {#if pasting}
     <form
       class="grid gap-2"

@@ -1,6 +1,6 @@
 /** The pages' calls to the server about licks. Every failure is a value. */
 import type { Lick } from '$core/licks/lick';
-import { idOfNew, reached, succeeds } from '$lib/ui/server';
+import { idOfNew, messageOf, reached, succeeds } from '$lib/ui/server';
 import {
   licksAnswer,
   lickConflict,
@@ -36,13 +36,36 @@ export async function saveLick(id: string, revision: number, lick: Lick): Promis
 export const createLick = (lick: Lick): Promise<string | null> =>
   idOfNew('/api/licks', contentOf(lick));
 
-/** Every lick of the book; null when the server is away. */
-export async function listLicks(): Promise<readonly StoredLick[] | null> {
-  const response = await reached('/api/licks', 'GET');
+/** Keeps a take of a chart; its id, or null when the server is away. */
+export const createTake = (takeOf: string, lick: Lick): Promise<string | null> =>
+  idOfNew('/api/takes', { takeOf, ...contentOf(lick) });
+
+/** Where the sound of a take is. */
+export const soundAddress = (id: string): string => `/api/takes/${id}/sound`;
+
+/** Keeps the sound of a take; why not, or null. */
+export async function keepSound(id: string, wav: Blob): Promise<string | null> {
+  const response = await fetch(soundAddress(id), {
+    ...{ method: 'PUT', headers: { 'content-type': 'audio/wav' }, body: wav },
+  }).catch(() => null);
+  if (!response) return 'The server does not answer: the sound was not kept.';
+  return response.ok ? null : messageOf(response);
+}
+export const dropSound = (id: string): Promise<boolean> => succeeds(soundAddress(id), 'DELETE');
+
+async function licksAt(path: string): Promise<readonly StoredLick[] | null> {
+  const response = await reached(path, 'GET');
   if (!response?.ok) return null;
   const parsed = licksAnswer.safeParse(await response.json().catch(() => null));
   return parsed.success ? parsed.data : null;
 }
+
+/** The takes of a chart, the latest first; null when the server is away. */
+export const listTakes = (chart: string): Promise<readonly StoredLick[] | null> =>
+  licksAt(`/api/takes?of=${encodeURIComponent(chart)}`);
+
+/** Every lick of the book; null when the server is away. */
+export const listLicks = (): Promise<readonly StoredLick[] | null> => licksAt('/api/licks');
 
 export const deleteLick = (id: string): Promise<boolean> => succeeds(`/api/licks/${id}`, 'DELETE');
 export const restoreLick = (id: string): Promise<boolean> =>

@@ -1,11 +1,13 @@
 /**
  * The ear: a microphone, or the simulated guitarist, through the same worklet into a worker. It is
- * asked for only when the player presses Listen, and nothing of the sound is kept or sent.
+ * asked for only when the player presses Listen; the last minutes are held for as long as it listens,
+ * and nothing is kept or sent unless the player keeps a take.
  */
 import type { HeardNote, Sounding } from '$core/listening/notes';
 import type { Seconds } from '$core/time/units';
 import type { SettingsStore } from '$lib/settings/store.svelte';
 import { type Hearing, openHearing } from './hearing';
+import { createKept, type Kept } from './kept';
 import { BAND_HEARD, isHeard, levelSays, refusalFor, UNPLUGGED, UNSUPPORTED } from './says';
 
 export type EarState = 'off' | 'asking' | 'hearing';
@@ -27,6 +29,12 @@ function asNote(
   return { at, seconds, length, midi, cents, clarity, bent: 0, from: 'pick' };
 }
 
+/** Samples, mono, −1 to 1, at a rate in hertz. */
+export interface Sound {
+  readonly samples: Float32Array;
+  readonly rate: number;
+}
+
 /** Notes kept in mind: of a long loop, and no more. */
 const MOST = 2_000;
 /** Seconds over which the level is looked at. */
@@ -37,6 +45,7 @@ interface Open {
   readonly node: AudioWorkletNode;
   readonly worker: Worker;
   readonly stream: MediaStream | null;
+  readonly kept: Kept;
 }
 
 export function createEar(settings: SettingsStore) {
@@ -55,7 +64,7 @@ export function createEar(settings: SettingsStore) {
   let struck = $state<Seconds | null>(null);
   let open: Open | null = null;
   let asked = 0;
-  /** When the first sample came in; counts were lost where a block was. */
+  /** When the first sample came in. */
   let zero: Seconds | null = null;
   let peaks: { readonly at: Seconds; readonly peak: number }[] = [];
 
@@ -128,7 +137,8 @@ export function createEar(settings: SettingsStore) {
       });
       const { worker, remote } = openHearing();
       await remote.begin(context.sampleRate);
-      open = { context, node, worker, stream };
+      const kept = createKept(context.sampleRate);
+      open = { context, node, worker, stream, kept };
       zero = null;
       peaks = [];
       silence = 0;
@@ -136,6 +146,7 @@ export function createEar(settings: SettingsStore) {
       band = false;
       node.port.onmessage = ({ data }: MessageEvent<{ samples: Float32Array; from: Seconds }>) => {
         zero ??= data.from;
+        kept.add(data.samples, data.from);
         void remote.hear(data.samples).then((heard) => {
           if (mine === asked) take(heard, data.from);
         });
@@ -227,6 +238,12 @@ export function createEar(settings: SettingsStore) {
       else close();
     },
     close,
+    /** The sound of a stretch of the clock, the way there and back taken off; null where it is deaf. */
+    soundOf(from: Seconds, to: Seconds): Sound | null {
+      if (!open) return null;
+      const samples = open.kept.between(from + latency, to + latency);
+      return { samples, rate: open.context.sampleRate };
+    },
     now: (): Seconds => open?.context.currentTime ?? 0,
     /** Plays samples at a second of the clock into the ear alone: the simulated guitarist's strings. */
     feed(samples: Float32Array<ArrayBuffer>, at: Seconds): void {

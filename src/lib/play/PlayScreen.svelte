@@ -1,5 +1,6 @@
 <!-- The stage: the chart with a band, now and next as large as can be, the neck under them. -->
 <script lang="ts">
+  import Disc from '@lucide/svelte/icons/disc-3';
   import ChevronRight from '@lucide/svelte/icons/chevron-right';
   import Ear from '@lucide/svelte/icons/ear';
   import Expand from '@lucide/svelte/icons/maximize';
@@ -74,6 +75,17 @@
     looped();
   }
 
+  /** Corvel plays the way into the target to listen for, or into those of the loop; then the player. */
+  function showMe() {
+    const { chart } = study;
+    if (!chart) return;
+    const loop = landed.around() ?? settings.loop ?? loopAround(chart, stage.index, 'two chords');
+    stage.set({ loop });
+    void stage.showMe();
+  }
+
+  /** Counts the takes that were kept, so that they are listed. */
+  let takes = $state(0);
   let unfolded = $state(false);
   let taps = $state.raw<readonly number[]>([]);
   const settings = $derived(stage.settings);
@@ -208,6 +220,7 @@
     lineOnly,
     listen: ear.toggle,
     loopMissed,
+    showMe,
     wentWell: () => keeper.say('clean'),
     wentShaky: () => keeper.say('shaky'),
     ahead: () => set({ ahead: nextAhead(settings.ahead) }),
@@ -285,6 +298,22 @@
       {#snippet trigger()}<FileDown size={16} aria-hidden="true" />{/snippet}
       {#await import('./FilesSheet.svelte') then { default: FilesSheet }}
         <FilesSheet />
+      {/await}
+    </Popover>
+    <Popover
+      label="Takes"
+      named
+      title="Takes: what you kept of what was heard"
+      button="button-quiet"
+      sheet="w-96"
+      side="bottom"
+    >
+      {#snippet trigger()}<Disc size={16} aria-hidden="true" />{/snippet}
+      {#await Promise.all( [import('./TakesSheet.svelte'), import('./take')] ) then [{ default: TakesSheet }, { heardAlone }]}
+        <TakesSheet
+          heard={landed.done ? heardAlone(study, stage, landed.done) : null}
+          kept={takes}
+        />
       {/await}
     </Popover>
     <button
@@ -417,7 +446,7 @@
           · first chord {showSymbol(stage.keyName)}{/if}
       </p>
     {/if}
-    <Heard {ear} {landed} onloop={loopMissed} />
+    <Heard {ear} {landed} onloop={loopMissed} onshow={showMe} onkept={() => (takes += 1)} />
     {#if keeper.kept}
       <KeptStint kept={keeper.kept} heard={landed.done !== null} onsay={keeper.say} />
     {/if}

@@ -1,11 +1,11 @@
 /** The log writes itself: what is played is a stint from half a minute on, and grows while it goes on. */
-import { onDestroy } from 'svelte';
+import { onDestroy, untrack } from 'svelte';
 import { FREE } from '$core/log/session';
 import { addStint, changeStint } from '$lib/log/api';
 import { localMoment, SAID, type Said, STINT, type StintContent } from '$lib/log/messages';
 import { sizeOf } from '$lib/study/loops';
 import type { Study } from '$lib/study/study.svelte';
-import type { Landed } from './landed.svelte';
+import type { Landed, PassLandings } from './landed.svelte';
 import type { Stage } from './stage.svelte';
 
 /** How often a stint that goes on is kept. */
@@ -20,12 +20,12 @@ interface Going {
   id: string | null;
   asked: number;
   landed: number;
-  pass: number;
   said: Said | null;
 }
 
 export function keepsStints(study: Study, stage: Stage, landed: Landed) {
   let going: Going | null = null;
+  let counted: PassLandings | null = null;
   /** What is being written, so that a stint is added once. */
   let writing: Promise<unknown> = Promise.resolve();
   let kept = $state.raw<{ readonly minutes: number; readonly said: Said | null } | null>(null);
@@ -68,7 +68,7 @@ export function keepsStints(study: Study, stage: Stage, landed: Landed) {
     const began: Going = {
       ...{ at: localMoment(), since: performance.now(), exercise: exercise() },
       ...{ zone: { low: study.zone.low, high: study.zone.high }, tempo: stage.tempo },
-      ...{ id: null, asked: 0, landed: 0, pass: -1, said: null },
+      ...{ id: null, asked: 0, landed: 0, said: null },
     };
     going = began;
     const timer = setInterval(() => write(began), EVERY);
@@ -79,10 +79,13 @@ export function keepsStints(study: Study, stage: Stage, landed: Landed) {
   });
   $effect(() => {
     const { done } = landed;
-    if (!going || !done || done.pass === going.pass) return;
-    going.pass = done.pass;
+    // A recording that was opened is no practice of now.
+    if (!going || !done || done === counted || done.span === null) return;
+    counted = done;
     going.asked += done.asked;
     going.landed += done.landed;
+    // A pass that was broken off is judged after the last was written.
+    if (!untrack(() => stage.playing)) write(going);
   });
   onDestroy(() => (going = null));
 

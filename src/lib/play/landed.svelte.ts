@@ -1,6 +1,7 @@
 /** What landed on the stage: pass by pass, what was heard held against the targets. */
 import { type HeardAt, type Landing, type Landings, landingsOf } from '$core/listening/landings';
 import type { HeardNote } from '$core/listening/notes';
+import type { TakenNote } from '$core/listening/take';
 import type { Beats, Seconds } from '$core/time/units';
 import { pageTransport } from '$lib/audio/transport.svelte';
 import { onBeats } from '$lib/listening/beats';
@@ -19,11 +20,18 @@ const EARLY: Beats = 1;
 
 export interface PassLandings extends Landings {
   readonly pass: number;
+  /** Which time of playing it belongs to: passes are counted anew in each. */
+  readonly run: number;
+  /** What was heard in it, in beats of the chart. */
+  readonly taken: readonly TakenNote[];
+  /** When it was played, in seconds of the clock; null for a recording. */
+  readonly span: { readonly from: Seconds; readonly to: Seconds } | null;
 }
 
 export function createLanded(stage: Stage, ear: Ear) {
   const transport = pageTransport();
   let done = $state.raw<PassLandings | null>(null);
+  let run = 0;
 
   const decided = $derived(WINDOW + (HEARING * stage.tempo) / 60);
 
@@ -39,16 +47,16 @@ export function createLanded(stage: Stage, ear: Ear) {
   }
 
   /** Notes held against the targets of a pass that are decided at a beat of it. */
-  function held(pass: number, upTo: Beats, notes: readonly HeardAt[]): PassLandings | null {
+  function held(pass: number, upTo: Beats, notes: readonly HeardAt[]): Landings | null {
     const chart = stage.chartIn(pass);
     if (!chart) return null;
     const targets = stage.targetsIn(pass).filter(({ beat }) => beat + decided <= upTo);
     const heard = notes.map((note) => ({ ...note, beat: stage.start + note.beat }));
-    return { pass, ...landingsOf(chart, targets, heard) };
+    return landingsOf(chart, targets, heard);
   }
 
   /** What of a pass has been decided when the music is at a beat of it. */
-  function landingsIn(pass: number, upTo: Beats): PassLandings | null {
+  function landingsIn(pass: number, upTo: Beats): Landings | null {
     const length = stage.form?.beats ?? 0;
     return held(pass, upTo, inPass(ear.heard, pass, -EARLY, length + EARLY));
   }
@@ -56,7 +64,9 @@ export function createLanded(stage: Stage, ear: Ear) {
   const hearing = $derived(ear.state === 'hearing' && stage.playing);
   /** By half beats: nothing is worked out between them. */
   const upTo = $derived(Math.floor(2 * stage.beat) / 2);
-  const now = $derived(hearing && upTo > 0 ? landingsIn(stage.pass, upTo) : null);
+  const now = $derived(
+    hearing && upTo > 0 && !stage.isShown(stage.pass) ? landingsIn(stage.pass, upTo) : null,
+  );
 
   // A pass is judged when its last targets are decided, in the pass after it.
   const over = $derived(
@@ -65,8 +75,37 @@ export function createLanded(stage: Stage, ear: Ear) {
       : null,
   );
   $effect(() => {
-    if (over === null || !stage.form || done?.pass === over) return;
-    done = landingsIn(over, Infinity);
+    if (
+      over === null ||
+      !stage.form ||
+      stage.isShown(over) ||
+      (done?.run === run && done.pass === over)
+    )
+      return;
+    const pass = landingsIn(over, Infinity);
+    if (pass) done = passAsItIs(over, pass);
+  });
+
+  /** A pass with what was heard in it so far. */
+  function passAsItIs(pass: number, landings: Landings): PassLandings {
+    const length = stage.form?.beats ?? 0;
+    const from = transport.secondsAt(pass * length);
+    const to = transport.secondsAt((pass + 1) * length);
+    const span =
+      from === null || to === null ? null : { from, to: Math.min(to, ear.now() + HEARING) };
+    return { pass, run, ...landings, taken: heardIn(pass), span };
+  }
+
+  // One that is broken off is judged as far as it went.
+  let broken: PassLandings | null = null;
+  $effect(() => {
+    if (now && now.asked > 0) broken = passAsItIs(stage.pass, now);
+  });
+  $effect(() => {
+    if (hearing) return;
+    if (broken && (done?.run !== run || broken.pass > done.pass)) done = broken;
+    broken = null;
+    run += 1;
   });
 
   /** Clicks of the count that came in through the microphone: three are no chance. */
@@ -97,7 +136,7 @@ export function createLanded(stage: Stage, ear: Ear) {
   const missed = $derived(done?.landings.find(({ verdict }) => verdict !== 'landed') ?? null);
 
   /** What was heard in a pass, in beats of the chart. */
-  function heardIn(pass: number) {
+  function heardIn(pass: number): readonly TakenNote[] {
     const lead = EARLY / 4;
     const length = stage.form?.beats ?? 0;
     return inPass(ear.heard, pass, -lead, length - lead).map((note) => ({
@@ -107,19 +146,19 @@ export function createLanded(stage: Stage, ear: Ear) {
   }
 
   /** Holds a recording of one pass, begun on its first beat, against the targets. */
-  function judge(notes: readonly HeardNote[]): PassLandings | null {
+  function judge(notes: readonly HeardNote[]): Landings | null {
     const beats = stage.tempo / 60;
-    const heard = notes.map(({ seconds, length, midi, cents }) => {
-      return { beat: seconds * beats, beats: length * beats, midi, cents };
+    const heard = notes.map(({ seconds, length, ...rest }) => {
+      return { ...rest, beat: seconds * beats, beats: length * beats };
     });
     const judged = held(0, Infinity, heard);
-    if (judged) done = judged;
+    const taken = heard.map((note) => ({ ...note, beat: stage.start + note.beat }));
+    if (judged) done = { pass: 0, run: -1, ...judged, taken, span: null };
     return judged;
   }
 
   return {
     judge,
-    heardIn,
     get now() {
       return now;
     },

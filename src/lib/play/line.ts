@@ -3,28 +3,47 @@ import type { Chart } from '$core/chart/form';
 import type { Key } from '$core/keys/keys';
 import type { Neck } from '$core/neck/neck';
 import { type Passage, passageOf, struck } from '$core/phrases/passage';
+import type { ApproachNote } from '$core/targets/approach';
 import type { RouteStop } from '$core/targets/route';
 import type { Beats } from '$core/time/units';
 
-/** The targets of a plan as a line: each rings for as long as its chord. */
-export const targetLine = (
+/** How long before a target the way into it begins: an eighth. */
+const WAY: Beats = 0.5;
+
+/**
+ * The targets of a plan as a line: each rings for as long as its chord, or until the note that leads
+ * into the next, where there are ways in.
+ */
+export function targetLine(
   chart: Chart,
   key: Key | null,
   neck: Neck,
   stops: readonly RouteStop[],
-): Passage =>
-  passageOf(
-    chart,
-    key,
-    neck,
-    'Targets',
-    stops.flatMap(({ index, string, fret, note }) => {
-      const chord = chart.chords[index];
-      if (!chord) return [];
-      const { beat, beats } = chord;
-      return [struck({ string, fret, note, beat, beats, chord: index, part: 'target' })];
-    }),
-  );
+  wayInto: (stop: RouteStop) => ApproachNote | null = () => null,
+): Passage {
+  const notes = stops.flatMap((stop, place) => {
+    const { index, string, fret, note } = stop;
+    const chord = chart.chords[index];
+    if (!chord) return [];
+    const next = stops[place + 1];
+    const leads = next !== undefined && next.index === index + 1 && wayInto(next) !== null;
+    const { beat, beats } = chord;
+    const rings = leads && beats > WAY ? beats - WAY : beats;
+    const way = beat >= WAY ? wayInto(stop) : null;
+    return [
+      ...(way === null
+        ? []
+        : [
+            struck({
+              ...{ string: way.string, fret: way.fret, note: way.note },
+              ...{ beat: beat - WAY, beats: WAY, chord: index, part: 'approach' },
+            }),
+          ]),
+      struck({ string, fret, note, beat, beats: rings, chord: index, part: 'target' }),
+    ];
+  });
+  return passageOf(chart, key, neck, 'Targets', notes);
+}
 
 /** How far before a loop its line begins: the approach to its first note, at the most a bar of it. */
 export function pickUpOf({ notes, pickUp, time }: Passage, start: Beats): Beats {

@@ -6,6 +6,7 @@ import { readPassageJson } from '$core/formats/passage/json';
 import { rememberBy, rememberOf } from '$core/cache';
 import type { Passage } from '$core/phrases/passage';
 import type { RouteStop } from '$core/targets/route';
+import { approachNotes } from '$core/targets/approach';
 import { readFeel } from '$core/time/feel';
 import { DEFAULT_TEMPO, type TempoChange, TEMPO_RANGE, withinTempo } from '$core/time/tempo';
 import { lineEvents, pitchesIn, type Programme, type SoundEvent } from '$lib/audio/programme';
@@ -84,6 +85,21 @@ export function createStage(study: Study) {
     const read = kept?.passage ? readPassageJson(kept.passage) : null;
     return read?.ok ? read.passage : null;
   });
+  /** Whether the first pass is played to the player: the targets with the ways into them. */
+  let shows = $state(false);
+  const isShown = (number: number) => shows && number === 0;
+  /** The targets of a pass as a line, each led into by a half step or a step of what is played. */
+  function waysIn(number: number): Passage | null {
+    const at = staged?.(shift(number));
+    if (!at) return null;
+    const { neck, zone } = study;
+    return targetLine(at.chart, at.key, neck, stopsIn(number), (stop) => {
+      const planned = at.planned[stop.index];
+      if (!planned) return null;
+      const setting = { chord: planned.chord, scale: planned.material.notes, zone };
+      return approachNotes(neck, stop, setting, 'below').at(-1) ?? null;
+    });
+  }
   /** The line of a pass within the loop; null where nothing is played over the band. */
   function lineIn(number: number): Passage | null {
     const at = staged?.(shift(number));
@@ -93,6 +109,10 @@ export function createStage(study: Study) {
     const last = bars[loop.to - 1];
     const to = last ? last.beat + last.beats : from;
     const answer = exercises[parity(number)];
+    if (isShown(number)) {
+      const ways = waysIn(number);
+      return ways && cutPassage(ways, from, to);
+    }
     const whole =
       melody ??
       (kept === null && settings.line === 'targets'
@@ -133,7 +153,9 @@ export function createStage(study: Study) {
       pickUp: lineIn(0)?.pickUp ?? 0,
       pass: (number) => {
         const sung = number === pass ? line : number === pass + 1 ? nextLine : lineIn(number);
-        return { form: formIn(number) ?? form, line: sung ? soundsOf(sung) : none };
+        // After what was shown the player is alone once.
+        const alone = shows && number === 1;
+        return { form: formIn(number) ?? form, line: sung && !alone ? soundsOf(sung) : none };
       },
     });
   }
@@ -159,8 +181,9 @@ export function createStage(study: Study) {
   });
 
   /** Begins at a beat of the loop, or at its beginning. */
-  async function play(from?: number) {
+  async function play(from?: number, showing = false) {
     if (!form) return;
+    shows = showing;
     tempos = tempoFrom(0, chartTempo, settings.ramp, form.beats);
     playing = programme();
     if (playing) await transport.play(playing, from === undefined ? {} : { from });
@@ -253,7 +276,11 @@ export function createStage(study: Study) {
     const zero = transport.secondsAt(0) ?? 0;
     return Math.floor(Math.max(0, (transport.secondsAt(through) ?? zero) - zero));
   });
-  const turn = $derived(transport.playing ? turnAt(settings.turns, { bar, pass, seconds }) : null);
+  const turn = $derived.by(() => {
+    if (!transport.playing) return null;
+    if (shows && pass < 2) return pass === 0 ? 'corvel' : 'player';
+    return turnAt(settings.turns, { bar, pass, seconds });
+  });
 
   return {
     get settings() {
@@ -275,6 +302,10 @@ export function createStage(study: Study) {
     setTempo,
     slower,
     play,
+    /** Plays the ways into the targets once, then leaves the loop to the player. */
+    showMe: () => play(undefined, true),
+    /** Whether a pass is played to the player, who only listens. */
+    isShown,
     takeUp,
     /** What is played, at a steady tempo, to be written to a file. */
     steady: (): Programme | null => programme(tempoFrom(0, tempo, null, 1)),
@@ -330,6 +361,7 @@ export function createStage(study: Study) {
         length: form.beats,
         seed: settings.seed,
         notes: (number) => {
+          if (isShown(number)) return [];
           const sung = lineIn(number);
           return sung ? pitchesIn(soundsOf(sung)) : targetsIn(number);
         },

@@ -1,28 +1,74 @@
-/** A take kept: what was heard in a pass becomes a lick over its bars. */
-import { lickOfPassage, overChart } from '$core/licks/lick';
+/** A take: what was heard in a pass, as notes over its bars, kept with the chart when the player says so. */
+import toWav from 'audiobuffer-to-wav';
+import { CLEAR, heardSays, hearChanges } from '$core/licks/heard';
+import { type Lick, lickOfPassage, overChart } from '$core/licks/lick';
 import { takeOf } from '$core/listening/take';
 import { passageOf } from '$core/phrases/passage';
-import { createLick } from '$lib/licks/api';
+import { playedAt } from '$core/time/feel';
+import { createTake, keepSound } from '$lib/licks/api';
+import type { Sound } from '$lib/listening/ear.svelte';
 import type { Study } from '$lib/study/study.svelte';
-import type { Landed } from './landed.svelte';
+import type { PassLandings } from './landed.svelte';
 import { cutPassage } from './line';
 import type { Stage } from './stage.svelte';
 
-export type KeptTake = { readonly id: string } | { readonly refused: string };
-
-/** Keeps what was played in the last pass that is over. */
-export async function keepTake(study: Study, stage: Stage, landed: Landed): Promise<KeptTake> {
-  const pass = Math.max(0, stage.pass - (stage.playing ? 1 : 0));
+/** What was played in a pass as written notes over its chart; null where there is nothing. */
+function playedIn(study: Study, stage: Stage, { pass, taken }: PassLandings) {
   const chart = stage.chartIn(pass);
-  const taken = takeOf(study.neck, study.zone, landed.heardIn(pass));
-  if (!chart || !stage.form || taken.length === 0)
-    return { refused: 'No notes of the last pass were heard.' };
-  const played = overChart(chart, study.key, study.neck, taken);
-  const title = `Take on ${chart.source.title}`;
-  const whole = passageOf(chart, study.key, study.neck, title, played);
-  const { start, form } = stage;
-  const id = await createLick(
-    lickOfPassage(cutPassage(whole, start, start + form.beats), 'a take'),
+  const { neck, zone, key } = study;
+  if (!chart || !stage.form) return null;
+  const notes = takeOf(neck, zone, taken, (beat) =>
+    playedAt(beat, stage.feel, chart.source.time.unit),
   );
-  return id === null ? { refused: 'The server does not answer. The take was not kept.' } : { id };
+  return notes.length === 0 ? null : { chart, key, neck, notes };
+}
+
+/** Whether the changes of a pass would be heard with the band muted, and what would say the first that is not. */
+export function heardAlone(study: Study, stage: Stage, pass: PassLandings): string | null {
+  const played = playedIn(study, stage, pass);
+  if (!played) return null;
+  const { chart, neck, notes } = played;
+  const { start, form } = stage;
+  const end = start + (form?.beats ?? 0);
+  // Only what the loop goes over was played; which chords there are, the whole chart says.
+  const chords = hearChanges(chart, neck, notes).chords.filter(({ index }) => {
+    const beat = chart.chords[index]?.beat ?? -1;
+    return beat >= start - 1e-6 && beat < end - 1e-6;
+  });
+  const unclear = chords.find(({ share }) => share < CLEAR);
+  return `${heardSays(chords)}${unclear ? ` ${unclear.sentence}` : ''}`;
+}
+
+/** The take of a pass as it is kept. */
+function lickOf(study: Study, stage: Stage, pass: PassLandings): Lick | null {
+  const played = playedIn(study, stage, pass);
+  if (!played || !stage.form) return null;
+  const { chart, key, neck, notes } = played;
+  const title = `Take on ${chart.source.title}: ${pass.landed} of ${pass.asked} landed`;
+  const whole = passageOf(chart, key, neck, title, overChart(chart, key, neck, notes));
+  const { start, form } = stage;
+  return lickOfPassage(cutPassage(whole, start, start + form.beats), 'a take');
+}
+
+/** Samples as a WAV file. */
+export function wavOf({ samples, rate }: Sound): Blob {
+  const buffer = { numberOfChannels: 1, sampleRate: rate, getChannelData: () => samples };
+  return new Blob([toWav(buffer as unknown as AudioBuffer)], { type: 'audio/wav' });
+}
+
+export type KeptTake =
+  { readonly id: string; readonly remark: string | null } | { readonly refused: string };
+
+/** Keeps a pass with its chart, and its sound where that is given. */
+export async function keepTake(
+  study: Study,
+  stage: Stage,
+  pass: PassLandings,
+  sound: Sound | null,
+): Promise<KeptTake> {
+  const lick = lickOf(study, stage, pass);
+  if (!lick) return { refused: 'No notes of the last pass were heard.' };
+  const id = await createTake(study.id, lick);
+  if (id === null) return { refused: 'The server does not answer. The take was not kept.' };
+  return { id, remark: sound ? await keepSound(id, wavOf(sound)) : null };
 }
