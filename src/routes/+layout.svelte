@@ -9,6 +9,7 @@
   import { mode, ModeWatcher } from 'mode-watcher';
   import { onMount } from 'svelte';
   import { page } from '$app/state';
+  import TodayMark from '$lib/log/TodayMark.svelte';
   import { message, messagesShown } from '$lib/ui/messages.svelte';
   import ThemeButton from '$lib/ui/ThemeButton.svelte';
   import type { LayoutProps } from './$types';
@@ -77,7 +78,8 @@
         </a>
       {/each}
     </nav>
-    <a href="/instruments" class="button-quiet ml-auto text-sm" title="Instruments">
+    <div class="ml-auto flex"><TodayMark /></div>
+    <a href="/instruments" class="button-quiet text-sm" title="Instruments">
       <SlidersHorizontal size={16} aria-hidden="true" /><span class="max-sm:sr-only"
         >Instruments</span
       >

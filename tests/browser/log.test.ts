@@ -57,10 +57,71 @@ describe('the log', () => {
     await app.find('html[data-ready="play"]');
     await app.find('[data-pass]');
     expect(await text('[data-tempo]')).toContain(bpm ?? 'none');
+    // The cautions are there when something is first played that day, and not again.
+    await app.find('[data-care="cautions"]');
+    await (await app.findText('button', 'Noted')).click();
+    await app.press(' ');
+    await app.press(' ');
+    await app.find('[data-pass]');
+    expect(await count('[data-care]')).toBe(0);
     await app.press(' ');
     // Back in the log the next block is offered.
     await app.driver.navigate().back();
     await app.findText('button', 'Go on');
+  });
+
+  test('goes on block after block with one key, as it was proposed, each with its clock', async () => {
+    await app.visit(`${app.url}/log`);
+    await app.find('[data-block]');
+    const blocks = await script<string[]>(
+      `return [...document.querySelectorAll('[data-block]')].map((one) => one.dataset.block)`,
+    );
+    const minutes = await script<string[]>(
+      `return [...document.querySelectorAll('[data-block] > p')].map((one) => parseInt(one.textContent) + ':00')`,
+    );
+    await app.press(' ');
+    for (const [place, exercise] of blocks.slice(0, 3).entries()) {
+      await app.eventually(
+        () => app.driver.getCurrentUrl(),
+        (address) =>
+          address.includes('/play') &&
+          address.includes(`line=${exercise === 'free' ? 'none' : exercise}`),
+      );
+      await app.eventually(
+        () => text('[data-block-clock]'),
+        (clock) => clock.includes(`of ${minutes[place] ?? ''}`),
+      );
+      await app.find('[data-pass]');
+      await app.press('n');
+    }
+  });
+
+  test('a block made longer takes its time from the others', async () => {
+    await app.visit(`${app.url}/log`);
+    await app.find('[data-block]');
+    const minutes = () =>
+      script<number[]>(
+        `return [...document.querySelectorAll('[data-block] > p')].map((one) => parseInt(one.textContent))`,
+      );
+    const [first = 0] = await minutes();
+    await (await app.findText('button', 'Longer')).click();
+    const after = await app.eventually(minutes, ([now]) => now === first + 2);
+    expect(after.reduce((sum, one) => sum + one, 0)).toBe(20);
+  });
+
+  test('a sheet that is played stands in it too, and today in the head', async () => {
+    const before = await stints();
+    const address = await app.openPlan('title: Kettle Sheet\ntempo: 120\n| Dm7 | G7 |', '?at=0');
+    await app.visit(`${address.split('?')[0]}/practice?at=0`);
+    await app.find('[data-notation][data-drawn]');
+    const today = async () =>
+      Number(await (await app.find('[data-today]')).getAttribute('data-today'));
+    const played = await today();
+    await app.press(' ');
+    const after = await app.eventually(stints, (all) => all.length === before.length + 1);
+    expect(after[0]?.minutes).toBeGreaterThanOrEqual(0.5);
+    await app.press(' ');
+    await app.eventually(today, (now) => now > played);
   });
 
   test('a stint is added by hand, noted on, taken out and brought back', async () => {
@@ -173,7 +234,10 @@ describe('drills', () => {
     const marks = await app.driver.findElements(By.css('[data-drill] ~ div [data-mark]'));
     if (marks.length > 0) {
       await marks[0]?.click();
-      expect(await marks[0]?.getAttribute('aria-label')).toContain('chosen');
+      await app.eventually(
+        async () => (await marks[0]?.getAttribute('aria-label')) ?? '',
+        (says) => says.includes('chosen'),
+      );
       await app.press(Key.ENTER);
       await app.find('[data-answer]');
     }

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { range } from '../lists';
 import { hashed } from '../random';
-import { type PracticeChart, nextSession, tempoFor } from './session';
+import { type Block, lengthened, type PracticeChart, nextSession, tempoFor } from './session';
 import { cellKey, coverageOf, stateOf, type Stint } from './stints';
 
 const ZONES = range(0, 5).map((index) => ({ low: 1 + 2 * index, high: 5 + 2 * index }));
@@ -235,4 +235,32 @@ test('sixty days as Corvel proposes leave more solid than three plain strategies
   );
   for (const name of ['always new', 'always weakest', 'round and round'])
     expect(mean['corvel']).toBeGreaterThan(mean[name] ?? 0);
+});
+
+describe('a block made longer', () => {
+  const blocks = [3, 7, 5, 5].map((minutes, index): Block => {
+    const zone = { low: 5, high: 8 };
+    return {
+      minutes,
+      chart: 'a',
+      exercise: `e${index}`,
+      zone,
+      extent: 'form',
+      tempo: 90,
+      reason: '',
+    };
+  });
+  const minutesOf = (list: readonly Block[]) => list.map(({ minutes }) => minutes);
+
+  test.each([
+    [0, 2, [5, 5, 5, 5]],
+    [1, 2, [3, 9, 4, 4]],
+    [2, 4, [3, 7, 9, 1]],
+    // The last takes its time from none: the session is longer.
+    [3, 2, [3, 7, 5, 7]],
+    [1, 20, [3, 27, 1, 1]],
+    [-1, 2, [3, 7, 5, 5]],
+  ])('takes its time from those after it: %i by %i', (place, by, minutes) => {
+    expect(minutesOf(lengthened(blocks, place, by))).toEqual(minutes);
+  });
 });

@@ -262,6 +262,23 @@ export function nextSession(request: SessionRequest): Session {
   };
 }
 
+/**
+ * The blocks with one of them longer: the time is taken from those after it, a minute at a time from the
+ * longest; where none has more than a minute the session is longer.
+ */
+export function lengthened(blocks: readonly Block[], place: number, by: Minutes): readonly Block[] {
+  const minutes = blocks.map((block) => block.minutes);
+  if (!blocks[place]) return blocks;
+  minutes[place] = at(minutes, place) + by;
+  for (let taken = 0; taken < by; taken++) {
+    const later = minutes.slice(place + 1);
+    const most = Math.max(...later);
+    if (!(most >= 2)) break;
+    minutes[place + 1 + later.indexOf(most)] = most - 1;
+  }
+  return blocks.map((block, index) => ({ ...block, minutes: at(minutes, index) }));
+}
+
 /** One new thing next to something known: the next exercise here, or the same in the zone beside. */
 function freshFrom(
   home: Practised,

@@ -22,7 +22,7 @@
   import Keys from '$lib/frame/Keys.svelte';
   import { createEar } from '$lib/listening/ear.svelte';
   import { addStint } from '$lib/log/api';
-  import { localMoment, STINT } from '$lib/log/messages';
+  import { localMoment, NO_CHART, STINT } from '$lib/log/messages';
   import { type DrawnMark, placeId } from '$lib/neck/drawn';
   import { atWidth, layOut } from '$lib/neck/layout';
   import Neck from '$lib/neck/Neck.svelte';
@@ -90,7 +90,7 @@
     const count = outcome.length;
     if (logged || count === 0 || minutes < STINT.least || !first) return;
     logged = true;
-    const chart = cards.find((one) => one.chart !== null)?.chart ?? 'general';
+    const chart = cards.find((one) => one.chart !== null)?.chart ?? NO_CHART;
     void addStint({
       ...{
         at,

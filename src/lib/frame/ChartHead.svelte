@@ -7,6 +7,7 @@
   import type { Snippet } from 'svelte';
   import { keyName } from '$core/keys/keys';
   import { addressOf, type ChartPlace } from '$lib/study/place';
+  import TodayMark from '$lib/log/TodayMark.svelte';
   import { getStudy } from '$lib/study/study.svelte';
   import { showSymbol } from '$lib/ui/glyphs';
   import ThemeButton from '$lib/ui/ThemeButton.svelte';
@@ -71,6 +72,7 @@
     {/each}
   </p>
   <SaveState />
+  <TodayMark />
   <div class="flex lg:shrink-0 print:hidden max-lg:flex-wrap">
     <button
       class="button-quiet"

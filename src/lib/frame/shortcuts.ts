@@ -45,6 +45,7 @@ const ROWS = {
     shown: 'D',
     does: 'Corvel plays the way into the target to listen for, then you',
   },
+  nextBlock: { keys: ['n'], shown: 'N', does: 'The next block of the session' },
   wentWell: { keys: ['9'], shown: '9', does: 'For the log: that went well' },
   wentShaky: { keys: ['8'], shown: '8', does: 'For the log: that was shaky' },
   lineOnly: { keys: ['m'], shown: 'M', does: 'Only the line, the band muted' },

@@ -14,6 +14,7 @@
   import { zoneTonic } from '$core/chart/form';
   import type { Passage } from '$core/phrases/passage';
   import { readFeel } from '$core/time/feel';
+  import { DEFAULT_TEMPO } from '$core/time/tempo';
   import type { Mistakes } from '$core/listening/simulated';
   import { lineEvents, passageProgramme, programmeOf, type SoundEvent } from '$lib/audio/programme';
   import { pageTransport } from '$lib/audio/transport.svelte';
@@ -22,6 +23,9 @@
   import { createEar } from '$lib/listening/ear.svelte';
   import { playsSimulated } from '$lib/listening/guitarist.svelte';
   import HeardMark from '$lib/listening/HeardMark.svelte';
+  import CareNotice from '$lib/log/CareNotice.svelte';
+  import { keepsStints } from '$lib/log/keeper.svelte';
+  import { NO_CHART } from '$lib/log/messages';
   import { atWidth, layOut } from '$lib/neck/layout';
   import Neck from '$lib/neck/Neck.svelte';
   import { createWires } from '$lib/neck/wires.svelte';
@@ -114,6 +118,7 @@
       if (count === 0) inform('No notes were heard: nothing was changed.');
       else inform(`${count === 1 ? 'One note is' : `${count} notes are`} written down.`);
     },
+    onchecked: ({ notes, right }) => keeper.heard({ asked: notes.length, landed: right }),
   });
   let mistakes = $state<Mistakes>('none');
   playsSimulated(ear, () => mistakes, trying.toBePlayed);
@@ -124,6 +129,18 @@
     else play();
   }
   export const listen = () => ear.toggle();
+
+  const keeper = keepsStints(() =>
+    transport.playing && passage
+      ? {
+          chart: stored.takeOf ?? NO_CHART,
+          exercise: 'lick',
+          zone: zone ?? { low: 0, high: neck.frets },
+          extent: 'form',
+          tempo: (passage.tempo ?? DEFAULT_TEMPO) * speed,
+        }
+      : null,
+  );
   export const undo = () => editing.undo();
   export const redo = () => editing.redo();
 
@@ -302,6 +319,7 @@
     onmistakes={(to) => (mistakes = to)}
   />
 
+  <CareNotice playing={transport.playing} />
   <TabGrid {editing} beat={exercise ? null : moment} checked={trying.found} />
   <div class="shrink-0 overflow-x-auto" bind:clientWidth={width} role="group" aria-label="Neck">
     <Neck

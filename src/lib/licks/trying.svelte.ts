@@ -38,9 +38,10 @@ interface Tried {
   readonly speed: () => number;
   /** Told how many notes were written down. */
   readonly onwritten: (count: number) => void;
+  readonly onchecked: (checked: Checked) => void;
 }
 
-export function createTrying({ editing, ear, band, speed, onwritten }: Tried) {
+export function createTrying({ editing, ear, band, speed, onwritten, onchecked }: Tried) {
   const transport = pageTransport();
   let purpose = $state<Purpose | null>(null);
   let running = $state(false);
@@ -107,6 +108,7 @@ export function createTrying({ editing, ear, band, speed, onwritten }: Tried) {
     const checked = checkLine(wanted, heard);
     const notes = checked.notes.map((one) => ({ ...one, index: wanted[one.index]?.index ?? 0 }));
     found = { ...checked, notes, of: editing.lick.notes };
+    onchecked(found);
   }
 
   function stop() {

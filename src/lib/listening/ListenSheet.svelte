@@ -156,7 +156,7 @@
   </label>
   {#if opened}<p role="status">{opened}</p>{/if}
   <p class="text-xs text-ink-soft">
-    Sound stays on this machine and goes when you leave, unless you keep a take with it. With headphones the microphone does not hear the
-    band; keep their volume moderate.
+    Sound stays on this machine and goes when you leave, unless you keep a take with it. With
+    headphones the microphone does not hear the band; keep their volume moderate.
   </p>
 </div>

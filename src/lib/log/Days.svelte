@@ -8,7 +8,7 @@
   import { message, warn } from '$lib/ui/messages.svelte';
   import { addStint, changeStint, deleteStint, importLog, restoreStint } from './api';
   import type { LoggedChart } from './LogScreen.svelte';
-  import type { StintContent, StoredStint } from './messages';
+  import { NO_CHART, type StintContent, type StoredStint } from './messages';
   import StintForm from './StintForm.svelte';
   import { dayName, exerciseName, minutesName, wentWords } from './words';
 
@@ -24,7 +24,8 @@
   const AWAY = 'The server does not answer. Nothing was changed.';
   const days = $derived([...group(stints, ({ at }) => dayOf(at))]);
   const title = (id: string) =>
-    charts.find((chart) => chart.id === id)?.title ?? 'a chart no longer here';
+    charts.find((chart) => chart.id === id)?.title ??
+    (id === NO_CHART ? 'of no chart' : 'a chart no longer here');
   let adding = $state(false);
 
   async function add(stint: StintContent) {

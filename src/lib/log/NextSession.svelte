@@ -1,6 +1,7 @@
 <!-- What to practise next: blocks with their reasons, each to be started, put off or made longer. -->
 <script lang="ts">
   import Play from '@lucide/svelte/icons/play';
+  import { onMount } from 'svelte';
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import { type Block, FREE } from '$core/log/session';
@@ -36,20 +37,31 @@
     ask((asked) => {
       asked.set('minutes', String(to));
       asked.delete('begun');
+      asked.delete('at');
     });
+  const keyOf = ({ chart, exercise, zone }: Block) => cellKey(chart, exercise, zone);
   const skip = (block: Block) =>
     ask((asked) => {
-      asked.append('skip', cellKey(block.chart, block.exercise, block.zone));
-      asked.delete('begun');
+      asked.append('skip', keyOf(block));
     });
+  const longer = (block: Block) => ask((asked) => asked.append('longer', keyOf(block)));
 
   async function start(block: Block, index: number) {
     const url = new URL(page.url);
     url.searchParams.set('begun', String(index));
+    // What is played from here on is in the log; the session stays as it was proposed.
+    if (!url.searchParams.has('at')) url.searchParams.set('at', String(Date.now()));
+    url.searchParams.delete('go');
     // Coming back from the stage leads on to the block after it.
     await goto(`${url.pathname}?${url.searchParams.toString()}`, { replaceState: true });
-    await goto(`${stageFor(block)}&minutes=${block.minutes}&go=1`);
+    const session = encodeURIComponent(url.searchParams.toString());
+    await goto(`${stageFor(block)}&minutes=${block.minutes}&session=${session}&go=1`);
   }
+
+  // The stage's next block leads here and on.
+  onMount(() => {
+    if (page.url.searchParams.has('go') && next) void start(next, begun + 1);
+  });
 
   function onkeydown({ key, target, ctrlKey, metaKey, altKey }: KeyboardEvent) {
     if (ctrlKey || metaKey || altKey || !next) return;
@@ -118,6 +130,12 @@
         <div class="flex gap-1 max-sm:col-start-2 max-sm:-ml-3">
           <button class="button-quiet min-h-9 text-sm" onclick={() => void start(block, index)}
             >Play<span class="sr-only"> {exerciseName(block.exercise)}</span></button
+          >
+          <button
+            class="button-quiet min-h-9 text-sm"
+            title="Two minutes longer; the blocks after it are shorter"
+            onclick={() => longer(block)}
+            >Longer<span class="sr-only">: {exerciseName(block.exercise)}</span></button
           >
           {#if block.exercise !== FREE}
             <button

@@ -1,17 +1,25 @@
 /** The log over HTTP. */
 import { idOfNew, messageOf, reached, succeeds } from '$lib/ui/server';
 import type { StintContent } from './messages';
+import { lookUpToday } from './today.svelte';
+
+/** What the server made of a change of the log; what was played today is looked up anew. */
+async function changed<T>(answer: Promise<T>): Promise<T> {
+  const made = await answer;
+  void lookUpToday();
+  return made;
+}
 
 /** Adds a stint; its id, or null where the server does not take it. */
 export const addStint = (stint: StintContent): Promise<string | null> =>
-  idOfNew('/api/stints', stint);
+  changed(idOfNew('/api/stints', stint));
 
 export const changeStint = (id: string, stint: StintContent): Promise<boolean> =>
-  succeeds(`/api/stints/${id}`, 'PUT', stint);
+  changed(succeeds(`/api/stints/${id}`, 'PUT', stint));
 export const deleteStint = (id: string): Promise<boolean> =>
-  succeeds(`/api/stints/${id}`, 'DELETE');
+  changed(succeeds(`/api/stints/${id}`, 'DELETE'));
 export const restoreStint = (id: string): Promise<boolean> =>
-  succeeds(`/api/stints/${id}/restore`, 'POST');
+  changed(succeeds(`/api/stints/${id}/restore`, 'POST'));
 
 /** Takes a log that was written out; a sentence of what became of it. */
 export async function importLog(file: File): Promise<string> {

@@ -10,6 +10,9 @@ const word = (most: number) => z.string().check(z.minLength(1), z.maxLength(most
 /** Kept to a day's length; one of less than half a minute is none. */
 export const STINT = { least: 0.5, most: 1_440 } as const;
 
+/** In place of a chart's id, for what belongs to none: licks of the book, general drills. */
+export const NO_CHART = 'general';
+
 /** Targets that a player's own word stands for, of which so many landed. */
 export const SAID = { asked: 10, clean: 10, shaky: 6 } as const;
 export type Said = 'clean' | 'shaky';

@@ -9,6 +9,7 @@
   import Sliders from '@lucide/svelte/icons/sliders-vertical';
   import Stop from '@lucide/svelte/icons/square';
   import { onDestroy, onMount, untrack } from 'svelte';
+  import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import { CLICKS } from '$core/band/click';
   import { lastBy } from '$core/band/form';
@@ -29,13 +30,15 @@
   import { playsSimulated } from '$lib/listening/guitarist.svelte';
   import { openRecording } from '$lib/listening/recording';
   import { keepAwake, toggleFullScreen } from './awake';
+  import BlockClock from './BlockClock.svelte';
   import NowNext from './NowNext.svelte';
   import { createPedals } from './pedals.svelte';
-  import { createRest } from './rest.svelte';
   import Heard from './Heard.svelte';
-  import KeptStint from './KeptStint.svelte';
-  import { keepsStints } from './keeper.svelte';
-  import { createLanded } from './landed.svelte';
+  import CareNotice from '$lib/log/CareNotice.svelte';
+  import { keepsStints } from '$lib/log/keeper.svelte';
+  import KeptStint from '$lib/log/KeptStint.svelte';
+  import { stageStint } from './stint';
+  import { createLanded, type PassLandings } from './landed.svelte';
   import { createStage, setStage } from './stage.svelte';
   import StageNeck from './StageNeck.svelte';
   import StageSettings from './StageSettings.svelte';
@@ -59,7 +62,15 @@
   const landed = createLanded(stage, ear);
   let mistakes = $state<Mistakes>('all');
   playsSimulated(ear, () => mistakes, stage.toBePlayed);
-  const keeper = keepsStints(study, stage, landed);
+  const keeper = keepsStints(() => stageStint(study, stage));
+  let counted: PassLandings | null = null;
+  $effect(() => {
+    const { done } = landed;
+    // A recording that was opened is no practice of now.
+    if (!done || done === counted || done.span === null) return;
+    counted = done;
+    untrack(() => keeper.heard(done));
+  });
 
   async function judgeRecording(file: File): Promise<string | null> {
     const opened = await openRecording(file);
@@ -86,11 +97,17 @@
 
   /** Counts the takes that were kept, so that they are listed. */
   let takes = $state(0);
+  /** The block of a session that is played: how long it is, and where the session goes on. */
+  const block = untrack(() => {
+    const { searchParams } = page.url;
+    const session = searchParams.get('session');
+    const minutes = Number(searchParams.get('minutes'));
+    return session === null || !(minutes > 0) ? null : { minutes, onward: `/log?${session}&go=1` };
+  });
   let unfolded = $state(false);
   let taps = $state.raw<readonly number[]>([]);
   const settings = $derived(stage.settings);
   const playing = $derived(transport.playing);
-  const rest = createRest(() => playing);
 
   $effect(() => (playing ? keepAwake() : undefined));
 
@@ -221,6 +238,7 @@
     listen: ear.toggle,
     loopMissed,
     showMe,
+    nextBlock: block ? () => void goto(block.onward) : undefined,
     wentWell: () => keeper.say('clean'),
     wentShaky: () => keeper.say('shaky'),
     ahead: () => set({ ahead: nextAhead(settings.ahead) }),
@@ -450,12 +468,8 @@
     {#if keeper.kept}
       <KeptStint kept={keeper.kept} heard={landed.done !== null} onsay={keeper.say} />
     {/if}
-    {#if rest.due}
-      <p role="status" data-rest>
-        Half an hour is over: rest the hands a few minutes.
-        <button class="underline" onclick={rest.taken}>Noted</button>
-      </p>
-    {/if}
+    {#if block}<BlockClock {...block} {playing} />{/if}
+    <CareNotice {playing} />
     {#if !study.chart || study.planned.length === 0}
       <p class="text-ink-soft">There is nothing to play: this chart has no chords yet.</p>
     {/if}

@@ -218,10 +218,6 @@
     </Popover>
   </div>
 </div>
-<p class="shrink-0 text-xs text-ink-soft">
-  Warm up first. Stop at pain, tingling or numbness, and see a clinician if it lasts. Rest a few
-  minutes in every half hour, and keep the volume moderate.
-</p>
 
 <style>
   .setting {

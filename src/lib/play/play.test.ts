@@ -18,7 +18,6 @@ import { KEY_WAYS, playSchema } from '$lib/study/playing';
 import { programmeMidi } from './files';
 import { shiftOf } from './keys';
 import { cutPassage, pickUpOf, targetLine } from './line';
-import { playedFor } from './rest.svelte';
 import {
   isRest,
   leftOfTurn,
@@ -167,15 +166,6 @@ describe('turns, rests, tempo', () => {
     expect(tapped(taps)).toBe(120);
     expect(tapped(withTap(taps, 9_000))).toBeNull();
     expect(tapped([])).toBeNull();
-  });
-
-  test('half an hour of playing is counted, a rest begins anew', () => {
-    const minute = 60_000;
-    playedFor(100 * minute, false);
-    let played = 0;
-    for (let now = 100; now <= 130; now += 0.25) played = playedFor(now * minute, true);
-    expect(played).toBeCloseTo(30 * minute, -4);
-    expect(playedFor(140 * minute, true)).toBe(0);
   });
 });
 

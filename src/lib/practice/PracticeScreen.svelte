@@ -10,12 +10,15 @@
   import { createLick } from '$lib/licks/api';
   import { readLick } from '$core/licks/reading';
   import { SCORE_PARTS, type ScorePart } from '$core/lines/score';
+  import { DEFAULT_TEMPO } from '$core/time/tempo';
   import { list } from '$core/words';
   import { passageProgramme } from '$lib/audio/programme';
   import { pageTransport } from '$lib/audio/transport.svelte';
   import PrintHeading from '$lib/frame/PrintHeading.svelte';
   import Frame from '$lib/frame/Frame.svelte';
   import type { Actions } from '$lib/frame/shortcuts';
+  import CareNotice from '$lib/log/CareNotice.svelte';
+  import { keepsStints } from '$lib/log/keeper.svelte';
   import type { DrawnMark } from '$lib/neck/drawn';
   import { atWidth, layOut } from '$lib/neck/layout';
   import Neck from '$lib/neck/Neck.svelte';
@@ -109,6 +112,19 @@
     if (transport.playing) transport.stop();
     else if (passage) play(passage);
   }
+
+  const EXTENTS = { isolate: 'chord', pair: 'two chords', whole: 'form' } as const;
+  keepsStints(() => {
+    if (!transport.playing || !passage) return null;
+    const { kind, zone, extent } = practice.settings;
+    return {
+      chart: study.id,
+      exercise: practice.opened ? 'sheet' : kind,
+      zone: { low: zone.low, high: zone.high },
+      extent: practice.opened ? 'form' : EXTENTS[extent],
+      tempo: (passage.tempo ?? DEFAULT_TEMPO) * speed,
+    };
+  });
 
   function step(by: number) {
     transport.stop();
@@ -283,12 +299,9 @@
           Degrees under the notes
         </label>
       </div>
-      <p class="text-xs text-ink-soft">
-        Warm up first. Stop at pain, tingling or numbness, and see a clinician if it lasts. Rest a
-        few minutes in every half hour, and keep the volume moderate.
-      </p>
     </div>
   {/if}
+  <CareNotice playing={transport.playing} />
   {#if practice.opened}
     <p class="shrink-0 text-sm print:hidden">
       A melody from a file, on {study.instrument.name}.

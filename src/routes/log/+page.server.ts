@@ -1,3 +1,5 @@
+import { lengthened } from '$core/log/session';
+import { cellKey } from '$core/log/stints';
 import { isoWeek } from '$lib/log/weeks';
 import { listStints } from '$lib/server/stints';
 import { practiceCharts, sessionOf } from '$lib/server/session';
@@ -8,6 +10,10 @@ import type { PageServerLoad } from './$types';
 /** Stints shown day by day; all of them count. */
 const SHOWN = 200;
 const MINUTES = { usual: 20, most: 240 } as const;
+/** How long a session that was begun may last, in milliseconds. */
+const LASTS = 12 * 3_600_000;
+/** Minutes by which a block is made longer. */
+const LONGER = 2;
 
 export const load: PageServerLoad = async ({ url, locals }) => {
   const db = database(locals);
@@ -18,7 +24,21 @@ export const load: PageServerLoad = async ({ url, locals }) => {
     ? Math.max(1, Math.min(MINUTES.most, Math.round(asked)))
     : MINUTES.usual;
   const skipped = new Set(url.searchParams.getAll('skip'));
-  const { blocks, coverage } = sessionOf(charts, stints, { minutes, now: Date.now(), skipped });
+  const now = Date.now();
+  const whole = sessionOf(charts, stints, { minutes, now, skipped });
+  const { coverage } = whole;
+  // One that was begun stays as it was proposed, whatever is in the log by now.
+  const begun = Number(url.searchParams.get('at') ?? NaN);
+  const before = stints.filter(({ at }) => Date.parse(at) < begun);
+  const session =
+    now - begun >= 0 && now - begun < LASTS
+      ? sessionOf(charts, before, { minutes, now: begun, skipped })
+      : whole;
+  // Each is a cell that was made longer, as often as it was asked for.
+  const blocks = url.searchParams.getAll('longer').reduce((made, key) => {
+    const place = made.findIndex((one) => cellKey(one.chart, one.exercise, one.zone) === key);
+    return lengthened(made, place, LONGER);
+  }, session.blocks);
   const weeks: Record<string, number> = {};
   for (const stint of stints) {
     const week = isoWeek(stint.at);

@@ -7,9 +7,10 @@ import type { RequestHandler } from './$types';
 
 const FILE = { csv: 'text/csv; charset=utf-8', json: 'application/json' } as const;
 
-/** The whole log; as a file with `?as=csv` or `?as=json`. */
+/** The log, from `?since=` a time in milliseconds on; as a file with `?as=csv` or `?as=json`. */
 export const GET: RequestHandler = async ({ url, locals }) => {
-  const stints = await listStints(database(locals));
+  const since = Number(url.searchParams.get('since') ?? NaN);
+  const stints = await listStints(database(locals), Number.isFinite(since) ? since : -Infinity);
   const as = url.searchParams.get('as');
   if (as !== 'csv' && as !== 'json') return json(stints);
   const content = as === 'csv' ? stintsAsCsv(stints) : JSON.stringify({ stints }, null, 2);

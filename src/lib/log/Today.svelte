@@ -1,0 +1,28 @@
+<!-- Minutes played today, in the head of every screen; it leads to the log. -->
+<script lang="ts">
+  import Timer from '@lucide/svelte/icons/timer';
+  import { onMount } from 'svelte';
+  import { care } from './care.svelte';
+  import { lookUpToday, today } from './today.svelte';
+
+  onMount(() => void lookUpToday());
+
+  const whole = $derived(Math.round(today.minutes ?? 0));
+  const says = $derived(
+    `Played today: ${whole === 1 ? '1 minute' : `${whole} minutes`}${care.restDue ? '; a rest is due' : ''}`,
+  );
+</script>
+
+{#if today.minutes !== null}
+  <a
+    class="button-quiet text-sm whitespace-nowrap tabular-nums {care.restDue
+      ? 'font-semibold text-now-text'
+      : ''}"
+    href="/log"
+    title={says}
+    data-today={whole}
+    ><Timer size={16} aria-hidden="true" /><span class="sr-only">Played today: </span>{whole} min{#if care.restDue}<span
+        class="sr-only">; a rest is due</span
+      >{/if}</a
+  >
+{/if}

@@ -1,0 +1,104 @@
+/** The log writes itself: what is played is a stint from half a minute on, and grows while it goes on. */
+import { onDestroy, untrack } from 'svelte';
+import { addStint, changeStint } from './api';
+import { localMoment, SAID, type Said, STINT, type StintContent } from './messages';
+
+/** How often a stint that goes on is kept, in milliseconds. */
+const EVERY = 15_000;
+
+/** What is being played, as far as a stint says it. */
+export type Playing = Pick<StintContent, 'chart' | 'exercise' | 'zone' | 'extent' | 'tempo'>;
+
+interface Going {
+  readonly at: string;
+  readonly since: number;
+  readonly began: Playing;
+  id: string | null;
+  asked: number;
+  landed: number;
+  said: Said | null;
+}
+
+const keyOf = ({ chart, exercise, zone }: Playing) =>
+  `${chart} ${exercise} ${zone.low}-${zone.high}`;
+
+/** Keeps what is played, where anything is: another thing or another zone is another stint. */
+export function keepsStints(playing: () => Playing | null) {
+  let going: Going | null = null;
+  /** What is being written, so that a stint is added once. */
+  let writing: Promise<unknown> = Promise.resolve();
+  let kept = $state.raw<{ readonly minutes: number; readonly said: Said | null } | null>(null);
+  /** How it stands while it is played; it is not there any more when that has ended. */
+  let latest: Playing | null = null;
+
+  function contentOf({ at, since, began, asked, landed, said }: Going): StintContent {
+    const { extent, tempo } = latest ?? began;
+    const heard = asked > 0;
+    const word = said === null ? null : SAID[said];
+    return {
+      ...{ at, chart: began.chart, exercise: began.exercise, zone: began.zone, extent },
+      ...{ tempoFrom: Math.round(began.tempo), tempo: Math.round(tempo) },
+      minutes: Math.min(STINT.most, (performance.now() - since) / 60_000),
+      asked: heard ? asked : word === null ? null : SAID.asked,
+      landed: heard ? landed : word,
+      note: '',
+    };
+  }
+
+  function write(one: Going) {
+    const content = contentOf(one);
+    if (content.minutes < STINT.least) return;
+    kept = { minutes: content.minutes, said: one.said };
+    writing = writing.then(async () => {
+      if (one.id === null) one.id = await addStint(content);
+      else await changeStint(one.id, content);
+    });
+  }
+
+  const key = $derived.by(() => {
+    const now = playing();
+    return now && keyOf(now);
+  });
+  $effect(() => {
+    const now = playing();
+    if (now) latest = now;
+  });
+  $effect(() => {
+    if (key === null) return;
+    const now = untrack(playing);
+    if (!now) return;
+    latest = now;
+    const began: Going = {
+      ...{ at: localMoment(), since: performance.now(), began: now },
+      ...{ id: null, asked: 0, landed: 0, said: null },
+    };
+    going = began;
+    const timer = setInterval(() => write(began), EVERY);
+    return () => {
+      clearInterval(timer);
+      write(began);
+    };
+  });
+  onDestroy(() => (going = null));
+
+  return {
+    /** The stint that was kept last, if any. */
+    get kept() {
+      return kept;
+    },
+    /** The player's own word for how it went. */
+    say(said: Said) {
+      if (!going) return;
+      going.said = said;
+      write(going);
+    },
+    /** What was heard of it: so many asked for, so many landed. */
+    heard({ asked, landed }: { readonly asked: number; readonly landed: number }) {
+      if (!going) return;
+      going.asked += asked;
+      going.landed += landed;
+      // What is judged after it has ended was not in what was written then.
+      if (untrack(playing) === null) write(going);
+    },
+  };
+}

@@ -1,0 +1,19 @@
+/** What is played on the stage, as the log has it. */
+import { FREE } from '$core/log/session';
+import type { Playing } from '$lib/log/keeper.svelte';
+import { sizeOf } from '$lib/study/loops';
+import type { Study } from '$lib/study/study.svelte';
+import type { Stage } from './stage.svelte';
+
+export function stageStint(study: Study, stage: Stage): Playing | null {
+  if (!stage.playing) return null;
+  const { chart, zone } = study;
+  const { line, loop } = stage.settings;
+  return {
+    chart: study.id,
+    exercise: stage.kept ? 'sheet' : line === 'none' ? FREE : line,
+    zone: { low: zone.low, high: zone.high },
+    extent: (chart && sizeOf(chart, stage.index, loop)) ?? 'form',
+    tempo: stage.tempo,
+  };
+}
