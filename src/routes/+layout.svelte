@@ -59,7 +59,7 @@
     Skip to the page
   </a>
   <header
-    class="flex min-h-11 flex-wrap items-center gap-x-1 border-b border-line px-4 pointer-coarse:min-h-13 print:hidden"
+    class="flex min-h-11 flex-wrap items-center gap-x-1 border-b border-line px-4 max-sm:px-2 pointer-coarse:min-h-13 print:hidden"
   >
     <a href="/" class="heading mr-4 text-lg max-sm:sr-only" aria-label="Corvel">Corvel</a>
     <nav aria-label="Screens" class="flex self-stretch">
@@ -68,7 +68,7 @@
         <a
           {href}
           aria-current={here ? 'page' : undefined}
-          class="flex items-center gap-1.5 border-b-2 px-3 max-[22rem]:px-1.5 {here
+          class="flex items-center gap-1.5 border-b-2 px-3 max-sm:px-2 max-[22rem]:px-1.5 {here
             ? 'border-ink text-ink'
             : 'border-transparent text-ink-soft hover:text-ink'}"
         >

@@ -56,7 +56,7 @@
 <label class="text-sm">
   <span class="sr-only">Export</span>
   <select
-    class="field w-28 lg:max-xl:w-20 lg:max-xl:px-1"
+    class="field w-28 lg:max-2xl:w-20 lg:max-2xl:px-1"
     name="export"
     value=""
     disabled={saving}

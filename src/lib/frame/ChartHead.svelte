@@ -52,19 +52,17 @@
 </script>
 
 <header
-  class="flex min-h-10 shrink-0 items-center gap-x-3 gap-y-1 max-lg:flex-wrap lg:max-xl:gap-x-1.5 print:hidden"
+  class="flex min-h-10 shrink-0 items-center gap-x-3 gap-y-1 max-lg:flex-wrap lg:max-2xl:gap-x-1.5 print:hidden"
 >
   <a class="button-quiet -ml-2 shrink-0 text-sm print:hidden" href="/" title="Every chart">
     <BookOpen size={16} aria-hidden="true" />Book
   </a>
-  <h1
-    class="heading shrink-0 text-xl/8 max-lg:shrink lg:max-w-[22rem] lg:truncate"
-    title={study.title}
-  >
+  <h1 class="heading min-w-0 text-xl/8 lg:max-w-[22rem] lg:truncate" title={study.title}>
     {study.title}
   </h1>
+  <!-- A fact there is no room for wraps out of sight: none is cut. -->
   <p
-    class="mr-auto flex min-w-0 gap-x-3 text-sm text-ink-soft max-lg:flex-wrap lg:overflow-hidden lg:whitespace-nowrap"
+    class="mr-auto flex min-w-0 flex-wrap gap-x-3 text-sm text-ink-soft max-sm:h-5 max-sm:flex-1 max-sm:overflow-hidden lg:h-5 lg:flex-1 lg:overflow-hidden lg:whitespace-nowrap"
     data-heading
   >
     {#each facts as fact, order (fact)}
@@ -73,7 +71,9 @@
   </p>
   <SaveState />
   <TodayMark />
-  <div class="flex lg:shrink-0 print:hidden max-lg:flex-wrap">
+  <div
+    class="flex max-sm:min-w-0 max-sm:flex-1 max-sm:basis-0 lg:shrink-0 print:hidden max-lg:flex-wrap"
+  >
     <button
       class="button-quiet"
       disabled={!document.canUndo}
@@ -108,7 +108,7 @@
         {/if}
       {/each}
     </nav>
-    <button class="button-quiet" onclick={onkeys} aria-label="Keys" title="Keys (?)">
+    <button class="button-quiet max-sm:hidden" onclick={onkeys} aria-label="Keys" title="Keys (?)">
       <Keyboard size={16} aria-hidden="true" />
     </button>
     <InstrumentMenu />

@@ -183,6 +183,8 @@
     pasting = false;
   }
 
+  /** A line of chart text that is no bars: `key: C`. */
+  const HEAD = /^[a-z]+:/u;
   const PLACEHOLDER = 'e|-----5-7-|\nB|-5-8-----|\n…';
   const STATES = {
     saved: 'Saved',
@@ -241,9 +243,12 @@
       <input
         class="field w-full"
         name="chords"
-        value={editing.lick.chart.replaceAll('\n', ' // ').replace(/^(?:[a-z]+: [^/]*\/\/ )*/u, '')}
+        value={editing.lick.chart
+          .split('\n')
+          .filter((line) => !HEAD.test(line))
+          .join(' // ')}
         onchange={(event) => {
-          const heads = editing.lick.chart.split('\n').filter((line) => /^[a-z]+:/u.test(line));
+          const heads = editing.lick.chart.split('\n').filter((line) => HEAD.test(line));
           const typed = event.currentTarget.value.trim();
           const bars = typed.includes('|') ? typed : `| ${typed} |`;
           editing.change({ chart: [...heads, bars].join('\n') });

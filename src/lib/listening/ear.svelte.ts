@@ -209,7 +209,9 @@ export function createEar(settings: SettingsStore) {
     /** What is wrong with what comes in; null where nothing is. */
     get says() {
       if (state !== 'hearing') return null;
-      return band ? BAND_HEARD : levelSays({ peak, silence });
+      if (band) return BAND_HEARD;
+      // He plays when he has something to play.
+      return device === SIMULATED ? null : levelSays({ peak, silence });
     },
     get latency() {
       return latency;

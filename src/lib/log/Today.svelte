@@ -15,14 +15,15 @@
 
 {#if today.minutes !== null}
   <a
-    class="button-quiet text-sm whitespace-nowrap tabular-nums {care.restDue
+    class="button-quiet text-sm whitespace-nowrap max-sm:px-1 tabular-nums {care.restDue
       ? 'font-semibold text-now-text'
       : ''}"
     href="/log"
     title={says}
     data-today={whole}
-    ><Timer size={16} aria-hidden="true" /><span class="sr-only">Played today: </span>{whole} min{#if care.restDue}<span
-        class="sr-only">; a rest is due</span
-      >{/if}</a
+    ><Timer size={16} class="max-sm:hidden lg:max-2xl:hidden" aria-hidden="true" /><span
+      class="sr-only"
+      >Played today:
+    </span>{whole} min{#if care.restDue}<span class="sr-only">; a rest is due</span>{/if}</a
   >
 {/if}

@@ -67,7 +67,7 @@
 
 <div class="grid gap-2 text-sm" data-takes={takes?.length}>
   {#if heard}
-    <p><strong>The last pass with the band muted:</strong> {showSymbol(heard)}</p>
+    <p><strong>The last pass.</strong> {showSymbol(heard)}</p>
   {/if}
   {#if away}
     <p role="status">The server does not answer: the takes are not listed.</p>
@@ -94,10 +94,9 @@
           <button class="ml-2 underline" onclick={() => void toLick(take)}>To the lick book</button>
         </p>
         {#if take.sound !== null}
-          <div class="mt-1 flex items-center gap-2">
-            <audio class="h-9 min-w-0 flex-1" controls preload="none" src={soundAddress(take.id)}
-            ></audio>
-            <button class="button-quiet whitespace-nowrap" onclick={() => void drop(take)}
+          <div class="mt-1 grid justify-items-start">
+            <audio class="h-9 w-full" controls preload="none" src={soundAddress(take.id)}></audio>
+            <button class="underline" onclick={() => void drop(take)}
               >Drop the sound, {bytesName(take.sound)}</button
             >
           </div>

@@ -1,5 +1,6 @@
 <!-- What the head of a practice sheet offers: play, speed, print, files out and in. -->
 <script lang="ts">
+  import Drum from '@lucide/svelte/icons/drum';
   import Play from '@lucide/svelte/icons/play';
   import Printer from '@lucide/svelte/icons/printer';
   import Stop from '@lucide/svelte/icons/square';
@@ -24,12 +25,15 @@
 </script>
 
 <button class="button-strong" onclick={onplay} title="Play or stop (Space)">
-  {#if playing}<Stop size={15} aria-hidden="true" />Stop{:else}<Play
+  {#if playing}<Stop size={15} aria-hidden="true" />{:else}<Play
       size={15}
       aria-hidden="true"
-    />Play{/if}
+    />{/if}<span class="lg:max-xl:sr-only">{playing ? 'Stop' : 'Play'}</span>
 </button>
-<button class="button" onclick={onband} title="This sheet over the band (Shift P)">With band</button
+<button class="button" onclick={onband} title="This sheet over the band (Shift P)"
+  ><Drum size={15} class="xl:hidden" aria-hidden="true" /><span class="max-xl:sr-only"
+    >With band</span
+  ></button
 >
 <label class="flex items-center gap-1 text-sm">
   <span class="sr-only">Speed</span>
