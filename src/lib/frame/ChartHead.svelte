@@ -72,7 +72,7 @@
   <SaveState />
   <TodayMark />
   <div
-    class="flex max-sm:min-w-0 max-sm:flex-1 max-sm:basis-0 lg:shrink-0 print:hidden max-lg:flex-wrap"
+    class="flex max-sm:min-w-52 max-sm:flex-1 max-sm:basis-0 lg:shrink-0 print:hidden max-lg:flex-wrap"
   >
     <button
       class="button-quiet"
