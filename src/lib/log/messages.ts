@@ -32,7 +32,8 @@ export const stintSchema = z.object({
 });
 
 export type StintContent = z.infer<typeof stintSchema>;
-export type StoredStint = StintContent & { readonly id: string };
+/** As it is kept: with when it began in milliseconds too. */
+export type StoredStint = StintContent & { readonly id: string; readonly time: number };
 
 export const importSchema = z.object({
   stints: z.array(stintSchema).check(z.maxLength(20_000)),

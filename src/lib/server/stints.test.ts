@@ -42,7 +42,8 @@ describe('stints', () => {
     await addStints(open.db, [STINT, later]);
     const stints = await listStints(open.db);
     expect(stints.map(({ at }) => at)).toEqual([later.at, STINT.at]);
-    expect(stints[1]).toEqual({ ...STINT, id: expect.any(String) });
+    const time = Date.parse(STINT.at);
+    expect(stints[1]).toEqual({ ...STINT, id: expect.any(String), time });
     expect(await listStints(open.db, Date.parse(later.at))).toHaveLength(1);
   });
 

@@ -1,10 +1,10 @@
 /** What was practised, in the database: stints, soft deleted as charts are. */
+import { sql } from 'kysely';
 import type { Stint } from '$core/log/stints';
 import type { StintContent, StoredStint } from '$lib/log/messages';
 import { newId, timestamp } from './charts';
 import { commitTogether } from './commits';
 import type { Db } from './database';
-import type { StintTable } from './schema';
 
 const rowOf = ({ zone, tempoFrom, ...stint }: StintContent) => ({
   ...{ at: stint.at, time: Date.parse(stint.at), chart: stint.chart, exercise: stint.exercise },
@@ -13,30 +13,41 @@ const rowOf = ({ zone, tempoFrom, ...stint }: StintContent) => ({
   note: stint.note,
 });
 
-const stintOf = (row: StintTable): StoredStint => ({
-  ...{ id: row.id, at: row.at, chart: row.chart, exercise: row.exercise },
-  zone: { low: row.low, high: row.high },
-  extent: row.extent as StoredStint['extent'],
-  ...{ tempoFrom: row.tempo_from, tempo: row.tempo, minutes: row.minutes },
-  ...{ asked: row.asked, landed: row.landed, note: row.note },
-});
+type Packed = readonly [
+  ...[id: string, at: string, chart: string, exercise: string, low: number, high: number],
+  ...[extent: StoredStint['extent'], tempoFrom: number, tempo: number, minutes: number],
+  ...[asked: number | null, landed: number | null, note: string, time: number],
+];
 
-/** Stints since a time in milliseconds, the newest first. */
+function stintOf(packed: Packed): StoredStint {
+  const [id, at, chart, exercise, low, high, extent, tempoFrom, tempo, minutes] = packed;
+  const [, , , , , , , , , , asked, landed, note, time] = packed;
+  return {
+    ...{ id, at, chart, exercise, zone: { low, high }, extent },
+    ...{ tempoFrom, tempo, minutes, asked, landed, note, time },
+  };
+}
+
+/**
+ * Stints since a time in milliseconds, the newest first. They come as one text: ten thousand rows, each
+ * field by itself, would take three times as long to be handed over as to be found.
+ */
 export async function listStints(db: Db, since = -Infinity): Promise<readonly StoredStint[]> {
-  const rows = await db
-    .selectFrom('stint')
-    .selectAll()
-    .where('deleted_at', 'is', null)
-    .where('time', '>=', Number.isFinite(since) ? since : -8.64e15)
-    .orderBy('time', 'desc')
-    .execute();
-  return rows.map(stintOf);
+  const from = Number.isFinite(since) ? since : -8.64e15;
+  const { rows } = await sql<{ readonly packed: string }>`
+    select json_group_array(json_array(
+      id, at, chart, exercise, low, high, extent, tempo_from, tempo, minutes, asked, landed, note,
+      time
+    )) as packed
+    from (select * from stint where deleted_at is null and time >= ${from} order by time desc)
+  `.execute(db);
+  return (JSON.parse(rows[0]?.packed ?? '[]') as readonly Packed[]).map(stintOf);
 }
 
 /** The whole history as coverage and sessions are worked out from it. */
 export const historyOf = (stints: readonly StoredStint[]): readonly Stint[] =>
-  stints.map(({ at, chart, exercise, zone, tempo, minutes, asked, landed }) => ({
-    ...{ at, chart, exercise, zone, tempo, minutes },
+  stints.map(({ at, time, chart, exercise, zone, tempo, minutes, asked, landed }) => ({
+    ...{ at, time, chart, exercise, zone, tempo, minutes },
     asked: asked ?? undefined,
     landed: landed ?? undefined,
   }));

@@ -1,5 +1,7 @@
+import { rollup, sum } from 'd3-array';
 import { lengthened } from '$core/log/session';
 import { cellKey } from '$core/log/stints';
+import { dayOf } from '$core/time/moments';
 import { isoWeek } from '$lib/log/weeks';
 import { listStints } from '$lib/server/stints';
 import { practiceCharts, sessionOf } from '$lib/server/session';
@@ -39,11 +41,18 @@ export const load: PageServerLoad = async ({ url, locals }) => {
     const place = made.findIndex((one) => cellKey(one.chart, one.exercise, one.zone) === key);
     return lengthened(made, place, LONGER);
   }, session.blocks);
-  const weeks: Record<string, number> = {};
-  for (const stint of stints) {
-    const week = isoWeek(stint.at);
-    weeks[week] = (weeks[week] ?? 0) + stint.minutes;
-  }
+  const days = rollup(
+    stints,
+    (ofDay) => sum(ofDay, (stint) => stint.minutes),
+    (stint) => dayOf(stint.at),
+  );
+  const weeks = Object.fromEntries(
+    rollup(
+      days,
+      (ofWeek) => sum(ofWeek, ([, played]) => played),
+      ([day]) => isoWeek(day),
+    ),
+  );
   return {
     charts: charts.map(({ id, title, zones, tempo, change }) => ({
       id,

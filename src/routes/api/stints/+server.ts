@@ -5,6 +5,9 @@ import { readBody, refusalResponse } from '$lib/server/request';
 import { created, database } from '$lib/server/respond';
 import type { RequestHandler } from './$types';
 
+/** When a stint began is in a file as its player's clock said it, and not once more in milliseconds. */
+const leaveOut = (name: string, value: unknown) => (name === 'time' ? undefined : value);
+
 const FILE = { csv: 'text/csv; charset=utf-8', json: 'application/json' } as const;
 
 /** The log, from `?since=` a time in milliseconds on; as a file with `?as=csv` or `?as=json`. */
@@ -13,7 +16,7 @@ export const GET: RequestHandler = async ({ url, locals }) => {
   const stints = await listStints(database(locals), Number.isFinite(since) ? since : -Infinity);
   const as = url.searchParams.get('as');
   if (as !== 'csv' && as !== 'json') return json(stints);
-  const content = as === 'csv' ? stintsAsCsv(stints) : JSON.stringify({ stints }, null, 2);
+  const content = as === 'csv' ? stintsAsCsv(stints) : JSON.stringify({ stints }, leaveOut, 2);
   return new Response(content, {
     headers: {
       'content-type': FILE[as],
