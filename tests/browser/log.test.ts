@@ -182,6 +182,22 @@ describe('the log', () => {
     expect(await (await fetch(`${app.url}/api/charts`)).text()).not.toContain('Written Since');
   });
 
+  test('goes out as comma-separated values, and what was taken out of it comes back in', async () => {
+    const before = await stints();
+    const csv = await (await fetch(`${app.url}/api/stints?as=csv`)).text();
+    const path = join(mkdtempSync(join(tmpdir(), 'corvel-csv-')), 'log.csv');
+    writeFileSync(path, csv);
+    for (const { id } of before.slice(0, 2))
+      await fetch(`${app.url}/api/stints/${id}`, { method: 'DELETE' });
+    await app.visit(`${app.url}/log`);
+    await (await app.find('[name="log-file"]')).sendKeys(path);
+    await app.findText('div', '2 stints added');
+    expect(await stints()).toHaveLength(before.length);
+    writeFileSync(path, csv.replace(',targets,', ',targets,x'));
+    await (await app.find('[name="log-file"]')).sendKeys(path);
+    await app.findText('div', 'cannot be read');
+  });
+
   test('has nothing that axe calls serious, on a phone either', async () => {
     for (const screen of ['log', 'drills']) {
       await app.visit(`${app.url}/${screen}`);

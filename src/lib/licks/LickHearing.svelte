@@ -1,15 +1,14 @@
 <!-- A lick by ear: played in and written down, or checked note by note against what is written. -->
 <script lang="ts">
-  import EarIcon from '@lucide/svelte/icons/ear';
   import Square from '@lucide/svelte/icons/square';
   import { checkedSays } from '$core/listening/checked';
   import type { Mistakes } from '$core/listening/simulated';
   import type { Ear } from '$lib/listening/ear.svelte';
   import HeardNow from '$lib/listening/HeardNow.svelte';
+  import ListenButton from '$lib/listening/ListenButton.svelte';
   import { openRecording } from '$lib/listening/recording';
   import type { SettingsStore } from '$lib/settings/store.svelte';
   import { showNote, showSymbol } from '$lib/ui/glyphs';
-  import Popover from '$lib/ui/Popover.svelte';
   import type { LickEditing } from './editing.svelte';
   import type { Trying } from './trying.svelte';
 
@@ -79,26 +78,14 @@
       onclick={() => trying.try('check')}>Check me</button
     >
   {/if}
-  <Popover
-    label="Listen"
-    title="What is listened to"
-    button="button {ear.state === 'hearing' ? 'bg-ink text-paper' : ''}"
-    sheet="w-88"
-  >
-    {#snippet trigger()}<EarIcon size={15} aria-hidden="true" />{ear.state === 'hearing'
-        ? 'Listening'
-        : 'Listen'}{/snippet}
-    {#await import('$lib/listening/ListenSheet.svelte') then { default: ListenSheet }}
-      <ListenSheet
-        {ear}
-        {settings}
-        {mistakes}
-        {onmistakes}
-        recording="this lick"
-        onrecording={judge}
-      />
-    {/await}
-  </Popover>
+  <ListenButton
+    {ear}
+    {settings}
+    {mistakes}
+    {onmistakes}
+    recording="this lick"
+    onrecording={judge}
+  />
   <HeardNow {ear} {chord} />
   {#if ear.problem}
     <span class="font-semibold text-now-text" role="status">{ear.problem}</span>

@@ -2,7 +2,7 @@
 <script lang="ts">
   import type { Lick } from '$core/licks/lick';
   import { warn } from '$lib/ui/messages.svelte';
-  import { bytesName } from '$lib/ui/sizes';
+  import { bytesName } from '$lib/ui/amounts';
   import { dropSound, soundAddress } from './api';
   import type { StoredLick } from './messages';
 

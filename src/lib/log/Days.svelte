@@ -73,7 +73,7 @@
       <input
         class="sr-only"
         type="file"
-        accept=".json,application/json"
+        accept=".json,.csv,application/json,text/csv"
         name="log-file"
         onchange={(event) => {
           const file = event.currentTarget.files?.[0];

@@ -23,11 +23,19 @@ export const restoreStint = (id: string): Promise<boolean> =>
 
 /** Takes a log that was written out; a sentence of what became of it. */
 export async function importLog(file: File): Promise<string> {
+  const text = await file.text();
   let content: unknown;
-  try {
-    content = JSON.parse(await file.text());
-  } catch {
-    return `${file.name} is not a log in JSON.`;
+  if (/\.csv$/iu.test(file.name)) {
+    const { readCsv } = await import('./csv');
+    const read = readCsv(text);
+    if (!read.ok) return read.message;
+    content = { stints: read.stints };
+  } else {
+    try {
+      content = JSON.parse(text);
+    } catch {
+      return `${file.name} is not a log in JSON or CSV.`;
+    }
   }
   const response = await reached('/api/stints', 'PUT', content);
   if (!response) return 'The server does not answer. Nothing was changed.';

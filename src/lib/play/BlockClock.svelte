@@ -1,5 +1,7 @@
 <!-- The clock of a block of a session: how long it has been played, and where it leads on to. -->
 <script lang="ts">
+  import { clockName } from '$lib/ui/amounts';
+
   interface Props {
     readonly minutes: number;
     readonly playing: boolean;
@@ -21,13 +23,11 @@
     return () => clearInterval(timer);
   });
 
-  const clock = (all: number) =>
-    `${Math.floor(all / 60)}:${String(Math.floor(all % 60)).padStart(2, '0')}`;
   const over = $derived(seconds >= 60 * minutes);
 </script>
 
 <p class="tabular-nums {over ? 'font-semibold' : 'text-ink-soft'}" data-block-clock>
-  {clock(seconds)} of {clock(60 * minutes)}
+  {clockName(seconds)} of {clockName(60 * minutes)}
   <a class="ml-1 underline" href={onward} title="The next block of the session (N)">
     {over ? 'This block is over: the next' : 'Next block'}
   </a>

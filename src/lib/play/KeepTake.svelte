@@ -4,7 +4,7 @@
   import type { Ear } from '$lib/listening/ear.svelte';
   import { getStudy } from '$lib/study/study.svelte';
   import { message, warn } from '$lib/ui/messages.svelte';
-  import { bytesName } from '$lib/ui/sizes';
+  import { bytesName } from '$lib/ui/amounts';
   import type { PassLandings } from './landed.svelte';
   import { getStage } from './stage.svelte';
 

@@ -2,7 +2,6 @@
 <script lang="ts">
   import Disc from '@lucide/svelte/icons/disc-3';
   import ChevronRight from '@lucide/svelte/icons/chevron-right';
-  import Ear from '@lucide/svelte/icons/ear';
   import Expand from '@lucide/svelte/icons/maximize';
   import FileDown from '@lucide/svelte/icons/file-down';
   import Play from '@lucide/svelte/icons/play';
@@ -16,18 +15,19 @@
   import { pageTransport } from '$lib/audio/transport.svelte';
   import Frame from '$lib/frame/Frame.svelte';
   import type { Actions } from '$lib/frame/shortcuts';
-  import { withinTempo } from '$core/time/tempo';
   import { momentAt, momentsOf } from '$lib/practice/moments';
   import type { PedalAction } from '$lib/settings/settings';
-  import { LOOP_NAMES, LOOP_SIZES, loopAround, sizeOf } from '$lib/study/loops';
-  import { AHEAD, type Ahead, LINES, type PlaySettings } from '$lib/study/playing';
+  import { LOOP_NAMES, LOOP_SIZES, sizeOf } from '$lib/study/loops';
+  import { AHEAD, type Ahead } from '$lib/study/playing';
   import { getStudy } from '$lib/study/study.svelte';
   import { showSymbol } from '$lib/ui/glyphs';
   import { late } from '$lib/ui/afterPaint.svelte';
+  import { clockName } from '$lib/ui/amounts';
   import Popover from '$lib/ui/Popover.svelte';
   import type { Mistakes } from '$core/listening/simulated';
   import { createEar } from '$lib/listening/ear.svelte';
   import { playsSimulated } from '$lib/listening/guitarist.svelte';
+  import ListenButton from '$lib/listening/ListenButton.svelte';
   import { openRecording } from '$lib/listening/recording';
   import { keepAwake, toggleFullScreen } from './awake';
   import BlockClock from './BlockClock.svelte';
@@ -40,21 +40,22 @@
   import { stageStint } from './stint';
   import { createLanded, type PassLandings } from './landed.svelte';
   import { createStage, setStage } from './stage.svelte';
+  import { createSteering } from './steering.svelte';
   import StageNeck from './StageNeck.svelte';
   import StageSettings from './StageSettings.svelte';
-  import { tapped, withTap } from './tapping';
 
   const study = getStudy();
   const transport = pageTransport();
   onDestroy(transport.stop);
   const stage = createStage(study);
   setStage(stage);
+  const steering = createSteering(study, stage);
   transport.setMix(untrack(() => study.settings.current.mix));
 
   // Space on another screen leads here and begins.
   onMount(() => {
-    takeUpAsked();
-    if (page.url.searchParams.has('go')) void stage.play(fromHere());
+    steering.takeUpAsked(page.url.searchParams);
+    if (page.url.searchParams.has('go')) steering.begin();
   });
 
   const ear = createEar(study.settings);
@@ -81,19 +82,9 @@
   /** The loop goes round the target that is to be listened for. */
   function loopMissed() {
     const loop = landed.around();
-    if (!loop) return;
-    stage.set({ loop });
-    looped();
+    if (loop) steering.setLoop(loop);
   }
-
-  /** Corvel plays the way into the target to listen for, or into those of the loop; then the player. */
-  function showMe() {
-    const { chart } = study;
-    if (!chart) return;
-    const loop = landed.around() ?? settings.loop ?? loopAround(chart, stage.index, 'two chords');
-    stage.set({ loop });
-    void stage.showMe();
-  }
+  const showMe = () => steering.showMe(landed.around());
 
   /** Counts the takes that were kept, so that they are listed. */
   let takes = $state(0);
@@ -105,113 +96,20 @@
     return session === null || !(minutes > 0) ? null : { minutes, onward: `/log?${session}&go=1` };
   });
   let unfolded = $state(false);
-  let taps = $state.raw<readonly number[]>([]);
   const settings = $derived(stage.settings);
   const playing = $derived(transport.playing);
 
   $effect(() => (playing ? keepAwake() : undefined));
 
-  function toggle() {
-    if (playing || transport.fetching !== null) transport.stop();
-    else void stage.play(fromHere());
-  }
-
-  /** What the log or a session asks for: an exercise, a tempo, how much of the form. */
-  function takeUpAsked() {
-    const { searchParams } = page.url;
-    const line = LINES.find((one) => one === searchParams.get('line'));
-    if (!line || !study.chart) return;
-    const size = LOOP_SIZES.find((one) => one === searchParams.get('extent'));
-    const bpm = Number(searchParams.get('bpm'));
-    stage.set({
-      ...{ line, sheet: null },
-      ...(size ? { loop: loopAround(study.chart, study.nowIndex, size) } : {}),
-      ...(bpm > 0 ? { tempo: withinTempo(bpm) } : {}),
-    });
-  }
-
-  /** Where the player stands within the loop; the beginning where that is elsewhere. */
-  function fromHere(): number | undefined {
-    const { chart, nowIndex } = study;
-    const start = chart?.bars[stage.loop.from]?.beat ?? 0;
-    const chord = chart?.chords[nowIndex];
-    if (!chord || !stage.form || settings.loop !== null) return undefined;
-    const beat = chord.beat - start;
-    return beat > 0 && beat < stage.form.beats ? beat : undefined;
-  }
-
-  /** What is heard of a change, and when: at once, or with another beginning. */
-  const RESTARTS: readonly (keyof PlaySettings)[] = ['loop', 'keys', 'count'];
-  const SILENT: readonly (keyof PlaySettings)[] = ['ahead', 'staff', 'hidden', 'tempo'];
-  function set(changed: Partial<PlaySettings>) {
-    stage.set(changed);
-    const names = Object.keys(changed) as (keyof PlaySettings)[];
-    if (!transport.playing || names.every((name) => SILENT.includes(name))) return;
-    if (names.some((name) => RESTARTS.includes(name))) void stage.play();
-    else if (names.includes('ramp')) stage.setTempo(stage.tempo);
-    else stage.takeUp();
-  }
-
-  /** Another loop is taken up where it plays. */
-  function looped() {
-    const first = study.chart?.bars[stage.loop.from];
-    if (first && study.chart) study.go(Math.max(0, lastBy(study.chart.chords, first.beat)));
-    if (transport.playing) void stage.play();
-  }
-
-  /** The loop of the same length after this one; round the form. */
-  function loopNext(by: number) {
-    const { chart } = study;
-    const { loop } = settings;
-    if (!chart || !loop) return;
-    const length = loop.to - loop.from;
-    const bars = chart.bars.length;
-    let from = loop.from + by * length;
-    if (from >= bars) from = 0;
-    if (from < 0) from = Math.max(0, bars - length);
-    stage.set({ loop: { from, to: Math.min(bars, from + length) } });
-    looped();
-  }
-
-  function step(by: number) {
-    if (settings.loop) loopNext(by);
-    else {
-      study.step(by);
-      if (transport.playing) void stage.play(fromHere());
-    }
-  }
-
-  function goTo(index: number) {
-    study.go(index);
-    if (transport.playing) {
-      const { chart } = study;
-      const start = chart?.bars[stage.loop.from]?.beat ?? 0;
-      const beat = (chart?.chords[index]?.beat ?? 0) - start;
-      const inside = stage.form !== null && beat >= 0 && beat < stage.form.beats;
-      void stage.play(inside ? beat : undefined);
-    }
-  }
-
-  function tap() {
-    taps = withTap(taps, performance.now());
-    const bpm = tapped(taps);
-    if (bpm !== null) stage.setTempo(bpm);
-  }
-
-  function lineOnly() {
-    const { solo } = transport.mix;
-    transport.setMix({ ...transport.mix, solo: solo === 'line' ? null : 'line' });
-  }
-
   const nextAhead = (now: Ahead): Ahead =>
     AHEAD[(AHEAD.indexOf(now) + 1) % AHEAD.length] ?? 'always';
 
   const DOES: Readonly<Record<PedalAction, () => void>> = {
-    play: toggle,
+    play: steering.toggle,
     poorPass: () => stage.slower(),
-    tap,
-    lineOnly,
-    loopNext: () => loopNext(1),
+    tap: steering.tap,
+    lineOnly: steering.lineOnly,
+    loopNext: () => steering.loopNext(1),
   };
   const pedals = createPedals({
     bindings: () => ({
@@ -226,23 +124,23 @@
   onDestroy(pedals.close);
 
   const actions: Actions = {
-    nextChord: () => step(1),
-    chordBefore: () => step(-1),
-    play: toggle,
+    nextChord: () => steering.step(1),
+    chordBefore: () => steering.step(-1),
+    play: steering.toggle,
     toPlay: undefined,
     faster: () => stage.setTempo(stage.tempo + 2),
     slower: () => stage.setTempo(stage.tempo - 2),
-    tap,
+    tap: steering.tap,
     poorPass: () => stage.slower(),
-    lineOnly,
+    lineOnly: steering.lineOnly,
     listen: ear.toggle,
     loopMissed,
     showMe,
     nextBlock: block ? () => void goto(block.onward) : undefined,
     wentWell: () => keeper.say('clean'),
     wentShaky: () => keeper.say('shaky'),
-    ahead: () => set({ ahead: nextAhead(settings.ahead) }),
-    staff: () => set({ staff: !settings.staff }),
+    ahead: () => steering.set({ ahead: nextAhead(settings.ahead) }),
+    staff: () => steering.set({ staff: !settings.staff }),
     fullScreen: () => void toggleFullScreen(),
     fold: () => (unfolded = !unfolded),
   };
@@ -279,11 +177,9 @@
 
   const moments = $derived(stage.line ? momentsOf(stage.line) : []);
   const moment = $derived(playing ? momentAt(moments, stage.beat) : null);
-  const clock = (seconds: number) =>
-    `${Math.floor(seconds / 60)}:${String(Math.floor(seconds % 60)).padStart(2, '0')}`;
   const turnSays = $derived.by(() => {
     if (!playing || stage.turn === null) return '';
-    const left = stage.leftOfTurn === null ? '' : ` ${clock(stage.leftOfTurn)}`;
+    const left = stage.leftOfTurn === null ? '' : ` ${clockName(stage.leftOfTurn)}`;
     return (mine ? 'You' : 'Corvel') + left;
   });
 </script>
@@ -299,8 +195,8 @@
   thin
   now={onStrip.current.now}
   next={onStrip.current.next}
-  ongo={goTo}
-  onloop={looped}
+  ongo={steering.goTo}
+  onloop={steering.looped}
   {hand}
   landings={landed.marks}
 >
@@ -348,7 +244,7 @@
   <StageNeck {ahead} {shown} heard={ear.sounding?.pitch ?? null} />
 
   <div class="flex shrink-0 flex-wrap items-center gap-x-3 gap-y-1" data-stage-controls>
-    <button class="button-strong min-w-24" onclick={toggle} title="Play or stop (Space)">
+    <button class="button-strong min-w-24" onclick={steering.toggle} title="Play or stop (Space)">
       {#if playing || transport.fetching !== null}<Stop
           size={16}
           aria-hidden="true"
@@ -363,11 +259,7 @@
         <button
           class="min-h-9 px-2 whitespace-nowrap not-first:border-l not-first:border-line-strong aria-pressed:bg-ink aria-pressed:text-paper"
           aria-pressed={size === one}
-          onclick={() => {
-            if (!study.chart) return;
-            stage.set({ loop: loopAround(study.chart, stage.index, one) });
-            looped();
-          }}>{LOOP_NAMES[one]}</button
+          onclick={() => steering.loopBy(one)}>{LOOP_NAMES[one]}</button
         >
       {/each}
     </div>
@@ -387,7 +279,7 @@
         ></output
       >
     </label>
-    <button class="button min-h-9" onclick={tap} title="Tap the tempo (T)">Tap</button>
+    <button class="button min-h-9" onclick={steering.tap} title="Tap the tempo (T)">Tap</button>
     <label class="flex items-center gap-1.5 text-sm">
       Click
       <select
@@ -395,7 +287,9 @@
         name="click"
         value={settings.click}
         onchange={(event) =>
-          set({ click: CLICKS.find((one) => one === event.currentTarget.value) ?? 'none' })}
+          steering.set({
+            click: CLICKS.find((one) => one === event.currentTarget.value) ?? 'none',
+          })}
       >
         {#each CLICKS as one (one)}<option value={one}>{one}</option>{/each}
       </select>
@@ -403,33 +297,21 @@
     <button
       class="button min-h-9 aria-pressed:bg-ink aria-pressed:text-paper"
       aria-pressed={transport.mix.solo === 'line'}
-      onclick={lineOnly}
+      onclick={steering.lineOnly}
       title="Only the line, the band muted (M)">Line only</button
     >
     <Popover label="Levels" title="How loud each part is" button="button min-h-9" sheet="w-80">
       {#snippet trigger()}<Sliders size={15} aria-hidden="true" />Levels{/snippet}
       {#await import('./Mixer.svelte') then { default: Mixer }}<Mixer />{/await}
     </Popover>
-    <Popover
-      label="Listen"
-      title="Listen to the guitar (L): did the target land?"
-      button="button min-h-9 {ear.state === 'hearing' ? 'bg-ink text-paper' : ''}"
-      sheet="w-88"
-    >
-      {#snippet trigger()}<Ear size={15} aria-hidden="true" />{ear.state === 'hearing'
-          ? 'Listening'
-          : 'Listen'}{/snippet}
-      {#await import('$lib/listening/ListenSheet.svelte') then { default: ListenSheet }}
-        <ListenSheet
-          {ear}
-          settings={study.settings}
-          {mistakes}
-          onmistakes={(to) => (mistakes = to)}
-          recording="this loop"
-          onrecording={judgeRecording}
-        />
-      {/await}
-    </Popover>
+    <ListenButton
+      {ear}
+      settings={study.settings}
+      {mistakes}
+      onmistakes={(to) => (mistakes = to)}
+      recording="this loop"
+      onrecording={judgeRecording}
+    />
     <button
       class="button-quiet ml-auto text-sm"
       aria-expanded={unfolded}
@@ -441,7 +323,7 @@
     </button>
   </div>
 
-  {#if unfolded}<StageSettings {pedals} onset={set} />{/if}
+  {#if unfolded}<StageSettings {pedals} onset={steering.set} />{/if}
 
   <div class="flex shrink-0 flex-wrap items-baseline gap-x-4 text-sm" data-stage-says>
     {#if transport.fetching !== null}
@@ -460,7 +342,9 @@
     {/if}
     {#if playing}
       <p class="text-ink-soft tabular-nums" data-pass>
-        Pass {stage.pass + 1} · {clock(stage.seconds)}{#if settings.keys !== 'same' && stage.now}
+        Pass {stage.pass + 1} · {clockName(
+          stage.seconds,
+        )}{#if settings.keys !== 'same' && stage.now}
           · first chord {showSymbol(stage.keyName)}{/if}
       </p>
     {/if}

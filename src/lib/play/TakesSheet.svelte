@@ -13,7 +13,7 @@
   import { getStudy } from '$lib/study/study.svelte';
   import { showSymbol } from '$lib/ui/glyphs';
   import { inform, message, warn } from '$lib/ui/messages.svelte';
-  import { bytesName } from '$lib/ui/sizes';
+  import { bytesName } from '$lib/ui/amounts';
 
   interface Props {
     /** What the last pass says of the changes; null where none was heard. */

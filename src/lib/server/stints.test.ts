@@ -9,14 +9,7 @@ import { note } from '$core/notes/notes';
 import { stintSchema } from '$lib/log/messages';
 import { answerCard, sitting } from './cards';
 import { openDatabase, type OpenDatabase } from './database';
-import {
-  addStints,
-  changeStint,
-  deleteStint,
-  listStints,
-  restoreStint,
-  stintsAsCsv,
-} from './stints';
+import { addStints, changeStint, deleteStint, listStints, restoreStint } from './stints';
 
 const STINT = stintSchema.parse({
   ...{ at: '2026-06-15T18:00:00+02:00', chart: 'abc', exercise: 'targets' },
@@ -57,17 +50,6 @@ describe('stints', () => {
     expect(await restoreStint(open.db, id)).toBe(true);
     expect(await listStints(open.db)).toHaveLength(1);
     expect(await changeStint(open.db, 'no such', STINT)).toBe(false);
-  });
-
-  test('go out as comma-separated values that no sheet takes for formulas', async () => {
-    await addStints(open.db, [{ ...STINT, note: '=1+1, "so"\nand more' }]);
-    const lines = stintsAsCsv(await listStints(open.db));
-    expect(lines.split('\r\n')[0]).toBe(
-      'at,chart,exercise,low,high,extent,tempoFrom,tempo,minutes,asked,landed,note',
-    );
-    expect(lines).toContain(
-      '2026-06-15T18:00:00+02:00,abc,targets,5,8,section,90,96,4.5,20,18,"\'=1+1, ""so""\nand more"',
-    );
   });
 
   test.each([

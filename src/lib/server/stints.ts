@@ -93,23 +93,3 @@ const mark = (db: Db, id: string, deleted: string | null): Promise<boolean> =>
 /** Hides a stint; {@link restoreStint} brings it back. */
 export const deleteStint = (db: Db, id: string): Promise<boolean> => mark(db, id, timestamp());
 export const restoreStint = (db: Db, id: string): Promise<boolean> => mark(db, id, null);
-
-/** Fields of the log as comma-separated values (RFC 4180), in this order. */
-const FIELDS = [
-  ...['at', 'chart', 'exercise', 'low', 'high', 'extent', 'tempoFrom', 'tempo', 'minutes'],
-  ...['asked', 'landed', 'note'],
-] as const;
-
-/** The log as comma-separated values; what a sheet would take for a formula is made text. */
-export function stintsAsCsv(stints: readonly StoredStint[]): string {
-  const cell = (value: string | number | null) => {
-    const text = String(value ?? '');
-    const safe = typeof value === 'string' && /^[=+\-@]/u.test(text) ? `'${text}` : text;
-    return /[",\n\r]/u.test(safe) ? `"${safe.replaceAll('"', '""')}"` : safe;
-  };
-  const lines = stints.map(({ zone, ...stint }) => {
-    const row: Readonly<Record<string, string | number | null>> = { ...stint, ...zone };
-    return FIELDS.map((field) => cell(row[field] ?? null)).join(',');
-  });
-  return [FIELDS.join(','), ...lines, ''].join('\r\n');
-}

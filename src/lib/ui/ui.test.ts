@@ -10,9 +10,31 @@ import { quality } from '$core/chords/symbols';
 import { nearestMark } from '../neck/roving';
 import { readPlace, writeEditing, writePlace } from '$lib/study/place';
 import { EMPTY_PLAN, readPlan, writePlan } from '$lib/study/plan';
+import { bytesName, clockName } from './amounts';
 import { showDegree, showNote, showSymbol, showOver, speakNote } from './glyphs';
 
 const dominant: Chord = { symbol: 'C7', root: note('C'), quality: quality('7'), bass: null };
+
+describe('amounts', () => {
+  test.each([
+    [0, '1 kB'],
+    [60_000, '59 kB'],
+    [400_000, '0.4 MB'],
+    [5.6 * 2 ** 20, '5.6 MB'],
+    [12.4 * 2 ** 20, '12 MB'],
+  ])('%d bytes are %s', (bytes, said) => {
+    expect(bytesName(bytes)).toBe(said);
+  });
+
+  test.each([
+    [0, '0:00'],
+    [7.9, '0:07'],
+    [187, '3:07'],
+    [3_661, '61:01'],
+  ])('%d seconds are %s', (seconds, said) => {
+    expect(clockName(seconds)).toBe(said);
+  });
+});
 
 describe('music signs', () => {
   test.each([

@@ -1,6 +1,7 @@
 import { json } from '@sveltejs/kit';
+import { stintsAsCsv } from '$lib/log/csv';
 import { importSchema, stintSchema } from '$lib/log/messages';
-import { addStints, listStints, stintsAsCsv } from '$lib/server/stints';
+import { addStints, listStints } from '$lib/server/stints';
 import { readBody, refusalResponse } from '$lib/server/request';
 import { created, database } from '$lib/server/respond';
 import type { RequestHandler } from './$types';

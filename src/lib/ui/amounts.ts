@@ -1,4 +1,4 @@
-/** Sizes as they are said. */
+/** Amounts as they are said. */
 
 const MEGABYTE = 2 ** 20;
 
@@ -8,3 +8,7 @@ export function bytesName(bytes: number): string {
   const megabytes = bytes / MEGABYTE;
   return `${megabytes < 10 ? megabytes.toFixed(1) : Math.round(megabytes)} MB`;
 }
+
+/** Seconds as a clock shows them: `3:07`. */
+export const clockName = (seconds: number): string =>
+  `${Math.floor(seconds / 60)}:${String(Math.floor(seconds % 60)).padStart(2, '0')}`;
