@@ -4,6 +4,7 @@ import { at, range } from '../lists';
 import { landingsOf } from './landings';
 import { pitchAt, STANDARD_NECK } from '../neck/neck';
 import { createListener, notesIn } from './notes';
+import { pluckedSound } from './simulated';
 import { takeOf } from './take';
 import { playedAt, readFeel } from '../time/feel';
 
@@ -137,6 +138,11 @@ describe('one string', () => {
   test.each([0.5, 1, 1.5, 2, 3])('bent by %f half steps is one note, bent so far', (bend) => {
     const heard = notesIn(gliding(ramp(60, 60 + bend, 0.3, 0.2)), RATE);
     expect(heard.map(({ midi, bent }) => [midi, bent])).toEqual([[60, bend]]);
+  });
+
+  test.each([1, 2, 3])('of the simulated guitarist is bent by %i half steps too', (bent) => {
+    const sound = pluckedSound([{ seconds: 0.2, length: 0.9, midi: 62, bent }], RATE, 1.6);
+    expect(notesIn(sound, RATE).map((note) => [note.midi, note.bent])).toEqual([[62, bent]]);
   });
 
   test('slid is two notes, whichever way', () => {

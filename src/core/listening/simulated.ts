@@ -8,6 +8,8 @@ export interface ToPlay {
   readonly beat: Beats;
   readonly beats: Beats;
   readonly midi: Midi;
+  /** Half steps it is bent up by while it sounds. */
+  readonly bent?: number;
 }
 
 /** How a guitarist errs: in one note of three, or in every way in turn. */
@@ -60,10 +62,14 @@ export interface Plucked {
   readonly seconds: Seconds;
   readonly length: Seconds;
   readonly midi: Midi;
+  /** Half steps it is bent up by while it sounds. */
+  readonly bent?: number;
 }
 
 /** How a string sounds: partials, how fast each dies away, how it begins and is stopped. */
 const STRING = { partials: 7, fade: 1.6, loud: 0.2, attack: 0.002, stop: 0.012 } as const;
+/** When a bend begins, as a share of the note, and the longest it takes. */
+const BEND = { begins: 0.2, takes: 0.2 } as const;
 
 /** Plucked strings as samples, mono, −1 to 1. */
 export function pluckedSound(
@@ -72,22 +78,25 @@ export function pluckedSound(
   seconds: Seconds,
 ): Float32Array<ArrayBuffer> {
   const samples = new Float32Array(Math.ceil(seconds * rate));
-  for (const { seconds: begins, length, midi } of notes) {
-    const turn = (2 * Math.PI * hertzOf(midi)) / rate;
+  for (const { seconds: begins, length, midi, bent = 0 } of notes) {
     const partials = range(1, STRING.partials + 1).filter(
       (part) => part * hertzOf(midi) < 0.45 * rate,
     );
     const from = Math.round(begins * rate);
     const count = Math.min(Math.round(length * rate), samples.length - from);
+    const takes = Math.min(BEND.takes, length * 0.3);
+    let phase = 0;
     for (let index = Math.max(0, -from); index < count; index++) {
       const time = index / rate;
       const level =
         STRING.loud *
         Math.min(1, time / STRING.attack) *
         Math.min(1, (length - time) / STRING.stop);
+      const share = Math.max(0, Math.min(1, (time - length * BEND.begins) / takes));
       let sum = 0;
       for (const part of partials)
-        sum += (Math.sin(turn * part * index) / part) * Math.exp(-time * part * STRING.fade);
+        sum += (Math.sin(part * phase) / part) * Math.exp(-time * part * STRING.fade);
+      phase += (2 * Math.PI * hertzOf(midi + bent * share)) / rate;
       samples[from + index] = (samples[from + index] ?? 0) + level * sum;
     }
   }

@@ -177,8 +177,8 @@ export function createTrying({ editing, ear, band, speed, onwritten, onchecked }
     /** What the simulated guitarist plays: the lick, or the tones of its chords where it is empty. */
     toBePlayed() {
       if (!running) return null;
-      const written: readonly ToPlay[] = asked().map(({ index, beat, midi }) => {
-        return { beat, midi, beats: editing.lick.notes[index]?.beats ?? 1 };
+      const written: readonly ToPlay[] = asked().map(({ index, beat, midi, bent }) => {
+        return { beat, midi, bent, beats: editing.lick.notes[index]?.beats ?? 1 };
       });
       const chords = editing.chart?.chords ?? [];
       const tones = chords.flatMap(({ beat, beats, chord }): readonly ToPlay[] => {

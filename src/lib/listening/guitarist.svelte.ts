@@ -40,15 +40,19 @@ export function playsSimulated(
     const now = ear.now();
     const { pass } = transport;
     const due = [pass, pass + 1].flatMap((number) =>
-      playedWith(notes(number), mistakes(), seed + number).flatMap(({ beat, beats, midi }) => {
-        const at = transport.secondsAt(number * length + beat);
-        const end = transport.secondsAt(number * length + beat + beats);
-        return at === null || end === null ? [] : [{ at, rings: Math.min(RINGS, end - at), midi }];
-      }),
+      playedWith(notes(number), mistakes(), seed + number).flatMap(
+        ({ beat, beats, midi, bent = 0 }) => {
+          const at = transport.secondsAt(number * length + beat);
+          const end = transport.secondsAt(number * length + beat + beats);
+          return at === null || end === null
+            ? []
+            : [{ at, rings: Math.min(RINGS, end - at), midi, bent }];
+        },
+      ),
     );
-    for (const { at, rings, midi } of due) {
+    for (const { at, rings, midi, bent } of due) {
       if (at <= played || at < now || at > now + AHEAD) continue;
-      const plucked = [{ seconds: 0, length: rings * 0.95, midi }];
+      const plucked = [{ seconds: 0, length: rings * 0.95, midi, bent }];
       ear.feed(pluckedSound(plucked, ear.rate, rings), at);
       played = at;
     }
