@@ -193,8 +193,12 @@ describe('the log', () => {
     await (await app.find('[name="log-file"]')).sendKeys(path);
     await app.findText('div', '2 stints added');
     expect(await stints()).toHaveLength(before.length);
-    writeFileSync(path, csv.replace(',targets,', ',targets,x'));
-    await (await app.find('[name="log-file"]')).sendKeys(path);
+    const other = path.replace('log.csv', 'other.csv');
+    writeFileSync(
+      other,
+      csv.replace(/(\d+),(\d+),(form|section|chord|two chords|two bars),/u, '$1,wide,$3,'),
+    );
+    await (await app.find('[name="log-file"]')).sendKeys(other);
     await app.findText('div', 'cannot be read');
   });
 
