@@ -8,7 +8,8 @@ import type { ToPlay } from '$core/listening/simulated';
 import { type TakenNote, takeOf } from '$core/listening/take';
 import { heardPitch, type LickNote } from '$core/licks/sounding';
 import { pitchAt } from '$core/neck/neck';
-import { halfSteps, pitchClass } from '$core/notes/notes';
+import { halfSteps } from '$core/notes/notes';
+import { type Midi, pitchAtOrAbove } from '$core/notes/pitch';
 import { playedAt } from '$core/time/feel';
 import { DEFAULT_TEMPO, tempoMap } from '$core/time/tempo';
 import type { Beats, Seconds } from '$core/time/units';
@@ -22,6 +23,8 @@ export type Purpose = 'write' | 'check';
 
 /** How long after the last beat a note may still be on its way through the ear. */
 const HEARING: Seconds = 0.8;
+/** Where the simulated guitarist plays what has no notes yet. */
+const LOW: Midi = 48;
 /** Beats before the first and the last that belong to it. */
 const EARLY: Beats = 0.5;
 
@@ -183,7 +186,7 @@ export function createTrying({ editing, ear, band, speed, onwritten, onchecked }
       const chords = editing.chart?.chords ?? [];
       const tones = chords.flatMap(({ beat, beats, chord }): readonly ToPlay[] => {
         const tone = chord.quality.guideTones[0] ?? chord.quality.degrees[0];
-        const root = 48 + pitchClass(chord.root);
+        const root = pitchAtOrAbove(chord.root, LOW);
         const third = root + (tone === undefined ? 0 : halfSteps(tone));
         return beats < 2
           ? [{ beat, beats, midi: third }]

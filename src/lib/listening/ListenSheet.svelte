@@ -12,8 +12,8 @@
   interface Props {
     readonly ear: Ear;
     readonly settings: SettingsStore;
-    /** How the simulated guitarist errs; null where he has nothing to play. */
-    readonly mistakes: Mistakes | null;
+    /** How the simulated guitarist errs. */
+    readonly mistakes: Mistakes;
     readonly onmistakes: (mistakes: Mistakes) => void;
     /** What may be opened as a recording, in words, and what becomes of it: a sentence. */
     readonly recording: string;
@@ -97,7 +97,7 @@
       <option value={SIMULATED}>the simulated guitarist</option>
     </select>
   </label>
-  {#if mistakes !== null && (hearing ? ear.device : settings.current.input) === SIMULATED}
+  {#if (hearing ? ear.device : settings.current.input) === SIMULATED}
     <label class="flex items-center gap-2">
       who
       <select

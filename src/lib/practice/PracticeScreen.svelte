@@ -6,6 +6,7 @@
   import { degreeOver } from '$core/chords/over';
   import type { Passage, PlayedNote } from '$core/phrases/passage';
   import { MELODY_KINDS } from '$core/exercises/kinds';
+  import { CLEAR } from '$core/licks/heard';
   import { LICK_LIMITS } from '$core/licks/lick';
   import { createLick } from '$lib/licks/api';
   import { readLick } from '$core/licks/reading';
@@ -211,7 +212,7 @@
     if (!passage || !chart || !whole || passage.notes.length === 0) return null;
     if (!asked) return { sentence: '', unclear: [] };
     const { heard: read } = readLick(chart, key, study.neck, passage.notes);
-    const unclear = read.chords.filter(({ share }) => share < 0.7).slice(0, UNCLEAR);
+    const unclear = read.chords.filter(({ share }) => share < CLEAR).slice(0, UNCLEAR);
     return { sentence: read.sentence, unclear: unclear.map(({ sentence }) => sentence) };
   });
   const following = $derived(!practice.opened && practice.settings.extent === 'whole');

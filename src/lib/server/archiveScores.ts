@@ -8,9 +8,9 @@ import { readHarmony } from '$core/harmony/reading';
 import { lickPassage } from '$core/licks/lick';
 import type { LickNote } from '$core/licks/sounding';
 import { STANDARD_NECK } from '$core/neck/neck';
-import { keptNotes } from '$lib/licks/messages';
 import { melodyOn } from '$lib/study/melody';
 import { readPlan } from '$lib/study/plan';
+import { notesIn } from './licks';
 
 type Files = Readonly<Record<string, Uint8Array>>;
 
@@ -66,13 +66,6 @@ interface LickRow {
 /** A lick or a take. */
 export function lickFiles({ id, title, chart, notes }: LickRow): Files {
   const read = readChart(chart);
-  let json: unknown = null;
-  try {
-    json = JSON.parse(notes);
-  } catch {
-    // What cannot be read is in the JSON as it is.
-  }
-  const played = keptNotes.safeParse(json);
-  const midi = read.ok && played.success ? midiOf(read.chart, title, played.data) : null;
+  const midi = read.ok ? midiOf(read.chart, title, notesIn(notes)) : null;
   return midi ? { [`midi/${fileName(title, id)}.mid`]: midi } : {};
 }

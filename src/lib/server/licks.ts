@@ -30,13 +30,16 @@ function parsed(json: string): unknown {
   }
 }
 
+/** The notes of a row's JSON; none where they cannot be read. */
+export const notesIn = (json: string): StoredLick['notes'] =>
+  keptNotes.safeParse(parsed(json)).data ?? [];
+
 /** A row as it is shown; what cannot be read of it is left out rather than the whole. */
 function lickOf({ tags, notes, take_of, created_at, ...row }: Row): StoredLick {
   const words = keptTags.safeParse(parsed(tags));
-  const played = keptNotes.safeParse(parsed(notes));
   return {
     ...row,
-    ...{ tags: words.data ?? [], notes: played.data ?? [], takeOf: take_of, made: created_at },
+    ...{ tags: words.data ?? [], notes: notesIn(notes), takeOf: take_of, made: created_at },
   };
 }
 
