@@ -17,7 +17,7 @@ const E_FLAT = 'title: Third Fret\nkey: Eb\n| Eb | Ab | Bb | Cm7 |';
 const marks = (): Promise<Record<string, { label: string; chosen: boolean }>> =>
   app.driver.executeScript(
     `return Object.fromEntries([...document.querySelectorAll('[data-mark]')].map((mark) =>
-       [mark.dataset.mark, { label: mark.parentElement.querySelector('text').textContent,
+       [mark.dataset.mark, { label: document.querySelector('[data-label="' + mark.dataset.mark + '"]').textContent,
          chosen: 'now' in mark.dataset || 'next' in mark.dataset }]))`,
   );
 

@@ -125,7 +125,7 @@ export function suite(environment: NodeJS.ProcessEnv = {}, flags: readonly strin
     labelsNow: (): Promise<Record<string, string>> =>
       running().driver.executeScript(
         `return Object.fromEntries([...document.querySelectorAll('[data-mark][data-now]')]
-           .map((mark) => [mark.dataset.mark, mark.parentElement.querySelector('text').textContent]))`,
+           .map((mark) => [mark.dataset.mark, document.querySelector('[data-label="' + mark.dataset.mark + '"]').textContent]))`,
       ),
   };
   return app;

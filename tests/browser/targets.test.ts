@@ -173,10 +173,10 @@ describe('the practice sheet', () => {
     await app.driver.executeScript('document.activeElement.blur()');
     await press(Key.ARROW_RIGHT);
     // Ascending over D minor 7 begins on its lowest root in the zone: string 5, fret 5.
-    await app.find('[data-kind="sounding"][data-place="5-5"]');
+    await app.find('[data-kind="sounding"][data-label="5-5"]');
     await press(Key.ARROW_RIGHT);
     await app.eventually(
-      async () => (await app.find('[data-kind="sounding"]')).getAttribute('data-place'),
+      async () => (await app.find('[data-kind="sounding"]')).getAttribute('data-label'),
       (place) => place !== '5-5',
     );
     await choose('subdivision', 'quarters');
@@ -259,7 +259,7 @@ describe('the practice sheet', () => {
     await app.eventually(drawn, (count) => count === '32');
     const place = (): Promise<string> =>
       app.driver.executeScript(
-        `return document.querySelector('[data-kind="sounding"]')?.dataset.place ?? ''`,
+        `return document.querySelector('[data-kind="sounding"]')?.dataset.label ?? ''`,
       );
     await (await app.findText('button', 'Play')).click();
     await app.eventually(place, (found) => found !== '');

@@ -2,7 +2,6 @@
 <script lang="ts">
   import { inZone, type Neck, placesOfPitch, type Zone } from '$core/neck/neck';
   import type { NeckLayout } from '$lib/neck/layout';
-  import NoteMark from '$lib/neck/NoteMark.svelte';
 
   interface Props {
     readonly neck: Neck;
@@ -23,10 +22,13 @@
 </script>
 
 {#if place}
-  <g
-    transform="translate({layout.finger(place.fret)} {layout.string(place.string)})"
+  <circle
+    class="pointer-events-none fill-none stroke-ink"
+    cx={layout.finger(place.fret)}
+    cy={layout.string(place.string)}
+    r={16 * layout.noteScale}
+    stroke-width={2 * layout.noteScale}
+    stroke-dasharray="4 4"
     data-heard={midi}
-  >
-    <NoteMark mark={{ ...place, kind: 'heard', label: '' }} scale={layout.noteScale} />
-  </g>
+  />
 {/if}

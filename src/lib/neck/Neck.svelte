@@ -6,10 +6,10 @@
   import type { Snippet } from 'svelte';
   import { inZone, type Neck, type Place, type Zone } from '$core/neck/neck';
   import { late } from '$lib/ui/afterPaint.svelte';
+  import { discPaths, labelClass } from './discs';
   import { type DrawnMark, placeId } from './drawn';
   import type { NeckLayout } from './layout';
   import NeckBoard from './NeckBoard.svelte';
-  import NoteMark from './NoteMark.svelte';
   import { nearestMark } from './roving';
 
   interface Props {
@@ -22,6 +22,8 @@
     /** Whether the zone is shaded. */
     readonly shaded?: boolean;
     readonly leftHanded?: boolean;
+    /** The size of what comes beside its usual one. */
+    readonly grown?: number;
     /** What a mark says of itself; given, marks can be walked, read and picked. */
     readonly speak?: (mark: DrawnMark) => string;
     /** The mark under the pointer or the focus; null when there is none. */
@@ -44,6 +46,7 @@
     zone = null,
     shaded = false,
     leftHanded = false,
+    grown = 1,
     speak,
     onread = () => undefined,
     onpick = () => undefined,
@@ -63,11 +66,11 @@
       ) ??
       marks[0],
   );
+  const stopId = $derived(stop ? placeId(stop) : '');
 
-  /** What the marks say of themselves, by place. It is heard after the marks are seen. */
-  const spoken = late(() =>
-    speak ? Object.fromEntries(marks.map((mark) => [placeId(mark), speak(mark)])) : {},
-  );
+  /** The marks as buttons: they are pressed and heard after they are seen. */
+  const pressed = late(() => (speak ? marks : []));
+  const paths = $derived(discPaths(marks, layout, grown));
 
   const ARROWS: Readonly<Record<string, readonly [across: number, along: number]>> = {
     ArrowUp: [-1, 0],
@@ -103,7 +106,7 @@
   }
 
   const at = ({ string, fret }: Place) =>
-    `translate(${layout.finger(fret)} ${layout.string(string)})`;
+    `translate(${layout.finger(fret)} ${layout.string(string)}) scale(${layout.noteScale})`;
 </script>
 
 <svg
@@ -126,6 +129,22 @@
   {/if}
   <NeckBoard {neck} {layout} {zone} />
   {@render under?.()}
+  <g class="pointer-events-none text-[13px] font-semibold" text-anchor="middle">
+    {#each paths as { id, class: look, width, dash, d } (id)}
+      <path class={look} stroke-width={width} stroke-dasharray={dash} {d} />
+    {/each}
+    <!-- Hidden from ears: the button of a note says more than its label can. -->
+    {#each marks as mark (placeId(mark))}
+      <text
+        aria-hidden="true"
+        class="{labelClass(mark)} {mark.label.length > 2 ? 'text-[10.5px]' : ''}"
+        transform={at(mark)}
+        y={mark.label.length > 2 ? 3.8 : 4.5}
+        data-kind={mark.kind}
+        data-label={placeId(mark)}>{mark.label}</text
+      >
+    {/each}
+  </g>
   {#if speak}
     <!-- The notes are the buttons; listening here spares each of them its own listeners. -->
     <g
@@ -143,31 +162,23 @@
         if (mark) onpick(mark);
       }}
     >
-      {#each marks as mark (placeId(mark))}
-        <g transform={at(mark)}>
-          <g
-            role="button"
-            aria-label={spoken.current[placeId(mark)] ?? speak(mark)}
-            data-mark={placeId(mark)}
-            data-now={mark.kind === 'change' ? mark.now : undefined}
-            data-next={mark.kind === 'change' ? mark.next : undefined}
-            data-motion={mark.kind === 'change' ? mark.mark.motion?.kind : undefined}
-            tabindex={mark === stop ? 0 : -1}
-            class="outline-none focus-visible:[&>.halo]:stroke-ink"
-          >
-            <circle class="halo fill-transparent stroke-transparent" r="19" stroke-width="2" />
-          </g>
-          <!-- Beside the button, whose spoken name says more than the label can. -->
-          <NoteMark {mark} scale={layout.noteScale} />
-        </g>
+      {#each pressed.current as mark (placeId(mark))}
+        <circle
+          role="button"
+          aria-label={speak(mark)}
+          data-mark={placeId(mark)}
+          data-now={mark.kind === 'change' ? mark.now : undefined}
+          data-next={mark.kind === 'change' ? mark.next : undefined}
+          data-motion={mark.kind === 'change' ? mark.mark.motion?.kind : undefined}
+          tabindex={placeId(mark) === stopId ? 0 : -1}
+          class="[pointer-events:all] fill-none outline-none focus-visible:stroke-ink"
+          cx={layout.finger(mark.fret)}
+          cy={layout.string(mark.string)}
+          r="19"
+          stroke-width="2"
+        />
       {/each}
     </g>
-  {:else}
-    {#each marks as mark (placeId(mark))}
-      <g transform={at(mark)} data-kind={mark.kind} data-place={placeId(mark)}>
-        <NoteMark {mark} scale={layout.noteScale} />
-      </g>
-    {/each}
   {/if}
   {@render over?.()}
 </svg>

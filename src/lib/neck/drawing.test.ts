@@ -6,6 +6,8 @@ import type { Mark } from '$core/neck/marks';
 import { STANDARD_NECK } from '$core/neck/neck';
 import { degree } from '$core/notes/degrees';
 import { note } from '$core/notes/notes';
+import type { Weight } from '$core/chords/over';
+import { type DiscPath, discPaths } from './discs';
 import type { DrawnMark } from './drawn';
 import { plainMarks } from './plain';
 import { labelMark, LABELS } from './labels';
@@ -133,5 +135,62 @@ describe('layouts', () => {
     expect(windowAround(STANDARD_NECK, { low: 5, high: 8 })).toEqual({ low: 4, high: 9 });
     expect(windowAround(STANDARD_NECK, { low: 0, high: 2 })).toEqual({ low: 0, high: 5 });
     expect(windowAround(STANDARD_NECK, { low: 19, high: 22 })).toEqual({ low: 18, high: 22 });
+  });
+});
+
+describe('discs', () => {
+  const layout = layOut(STANDARD_NECK, { ...LARGE, leftHanded: false });
+  const mark = (fret: number, now: Weight | null, next: Weight | null): DrawnMark => ({
+    ...{ kind: 'change', string: 3, fret, label: '', now, next },
+    mark: marked({ fret }),
+  });
+  /** The circles of a path: where they stand and how large they are. */
+  const circles = ({ d }: DiscPath) =>
+    [...d.matchAll(/M(\S+) (\S+)a(\S+) /gu)].map(([, left, y, r]) => ({
+      x: Number(left) + Number(r),
+      y: Number(y),
+      r: Number(r),
+    }));
+
+  test('what looks alike and stands near is one path, what stands far another', () => {
+    const paths = discPaths(
+      [1, 2, 20].map((fret) => mark(fret, 'chord', null)),
+      layout,
+    );
+    expect(paths.map((path) => circles(path).length)).toEqual([2, 1]);
+    for (const [index, fret] of [1, 2].entries()) {
+      const drawn = paths.flatMap(circles)[index];
+      expect(drawn?.x).toBeCloseTo(layout.finger(fret), 1);
+      expect(drawn?.y).toBe(layout.string(3));
+    }
+  });
+
+  test('a note of both chords is a disc inside a ring, and only the ring grows', () => {
+    const radii = (grown: number) =>
+      discPaths([mark(5, 'chord', 'guide')], layout, grown).map((path) => [
+        path.class,
+        circles(path)[0]?.r,
+      ]);
+    expect(radii(1)).toEqual([
+      ['fill-next', 16.7],
+      ['fill-paper', 13.9],
+      ['fill-now', 12.8],
+    ]);
+    expect(radii(1.2)).toEqual([
+      ['fill-next', 20.04],
+      ['fill-paper', 16.68],
+      ['fill-now', 12.8],
+    ]);
+  });
+
+  test('guide tones are drawn larger than chord tones, and those than colours', () => {
+    const size = (weight: Weight) =>
+      Math.max(
+        ...discPaths([mark(5, weight, null)], layout).flatMap((path) =>
+          circles(path).map(({ r }) => r),
+        ),
+      );
+    expect(size('guide')).toBeGreaterThan(size('chord') + 1);
+    expect(size('chord')).toBeGreaterThan(size('colour') + 1);
   });
 });

@@ -18,8 +18,6 @@ export type DrawnMark = Labelled &
       }
     /** Sounding at this moment of a passage, or coming at its next. */
     | { readonly kind: 'sounding' | 'coming' }
-    /** What the microphone hears. */
-    | { readonly kind: 'heard' }
     /** What a question asks for. */
     | { readonly kind: 'asked' }
     /** What lies under the hand round a shape: of the arpeggio, or only of the scale. */

@@ -14,6 +14,7 @@
   import TargetFlags, { type Flag } from '$lib/neck/TargetFlags.svelte';
   import ZoneBracket from '$lib/neck/ZoneBracket.svelte';
   import { getStudy } from '$lib/study/study.svelte';
+  import { late } from '$lib/ui/afterPaint.svelte';
   import { showOver } from '$lib/ui/glyphs';
   import { getPlanModel } from './model.svelte';
 
@@ -49,11 +50,27 @@
       zone,
     },
   );
-  const marks = $derived(
-    model.marks.map((mark) =>
-      drawnChange(mark, labelContext ? labelMark(mark, study.view.labels, labelContext) : ''),
-    ),
+  const wanted = $derived({
+    marks: model.marks,
+    context: labelContext,
+    labels: study.view.labels,
+    zone,
+    neck: study.neck,
+  });
+  const followed = late(() => wanted);
+  /** Beyond the zone a step is drawn a frame later than under the hand; a move of the zone is not. */
+  const beyond = $derived(
+    followed.current.zone === zone && followed.current.neck === study.neck
+      ? followed.current
+      : wanted,
   );
+  const drawn = ({ marks, context, labels }: typeof wanted, near: boolean) =>
+    marks
+      .filter(({ fret }) => (zone.low - 1 <= fret && fret <= zone.high + 1) === near)
+      .map((mark) => drawnChange(mark, context ? labelMark(mark, labels, context) : ''));
+  const near = $derived(drawn(wanted, true));
+  const far = $derived(drawn(beyond, false));
+  const marks = $derived([...near, ...far]);
   const markOf = (drawn: DrawnMark | null): Mark | null =>
     drawn?.kind === 'change' ? drawn.mark : null;
 
@@ -123,7 +140,7 @@
       {#each model.layers as layer (layer.kind)}
         <JoinedPlaces {layer} {layout} />
       {/each}
-      <MoveArrows marks={model.marks} {layout} />
+      <MoveArrows marks={marks.flatMap((mark) => markOf(mark) ?? [])} {layout} />
       <ZoneBracket
         {zone}
         {layout}

@@ -22,18 +22,20 @@ import { createTargets } from './targets.svelte';
 
 export function createPlanModel(study: Study) {
   const targets = createTargets(study);
+  let whole = $state(false);
   /**
    * The chord the panels speak of. A step draws the form and the neck first; what is said about the
-   * chord follows with the next frame.
+   * chord follows with the next frame; after the frame of the neck beyond the zone where it is shown.
    */
-  const saidIndex = late(() => study.nowIndex);
+  const seenIndex = late(() => study.nowIndex);
+  const heardIndex = late(() => seenIndex.current);
+  const saidIndex = $derived(whole ? heardIndex : seenIndex);
   const said = $derived(Math.max(0, Math.min(saidIndex.current, study.planned.length - 1)));
   const now = $derived<PlannedChord | null>(study.planned[said] ?? null);
   const next = $derived.by((): PlannedChord | null => {
     const index = study.chart ? nextChange(study.chart, said) : null;
     return index === null ? null : (study.planned[index] ?? null);
   });
-  let whole = $state(false);
   /** An option looked at before it is chosen; it is of one chord only. */
   let looked = $state.raw<{ readonly index: number; readonly option: Option } | null>(null);
   const preview = $derived(looked?.index === study.nowIndex ? (looked?.option ?? null) : null);
@@ -173,7 +175,8 @@ export function createPlanModel(study: Study) {
     /** Takes the first answer of a lens over the chord sounding now. */
     chooseLens(lens: Lens) {
       // A key may come before the panels have followed the last step.
-      saidIndex.catchUp();
+      seenIndex.catchUp();
+      heardIndex.catchUp();
       const first = options.find((option) => option.lens === lens);
       if (first) this.choose(first, 'chord');
     },

@@ -59,6 +59,8 @@
 
   /** Beats over which what comes grows. */
   const GROWING = 4;
+  /** The size of what comes, by how near the change is. */
+  const SIZES = [1, 1.06, 1.11, 1.17, 1.22] as const;
   /** How near the change is, in whole beats: nothing is drawn anew between them. */
   const near = late(() =>
     stage.change && stage.playing ? Math.max(0, GROWING + 1 - stage.left) : 0,
@@ -94,6 +96,7 @@
     zone={study.zone}
     shaded
     {leftHanded}
+    grown={SIZES[near.current] ?? 1}
   >
     {#snippet over()}
       {#if shown && target}
@@ -145,23 +148,6 @@
 </div>
 
 <style>
-  /* By an attribute, not a property that would be handed down: only what grows is styled anew. */
-  [data-near='1'] :global(.stroke-next.fill-paper) {
-    transform: scale(1.06);
-  }
-
-  [data-near='2'] :global(.stroke-next.fill-paper) {
-    transform: scale(1.11);
-  }
-
-  [data-near='3'] :global(.stroke-next.fill-paper) {
-    transform: scale(1.17);
-  }
-
-  [data-near='4'] :global(.stroke-next.fill-paper) {
-    transform: scale(1.22);
-  }
-
   [data-near='1'] .swelling {
     transform: scale(1.05);
   }
