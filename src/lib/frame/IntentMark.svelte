@@ -20,7 +20,7 @@
 >
   {#each [1, 2, 3] as bar (bar)}
     <span
-      class="w-[3px] {bar <= LIT[intent] ? 'bg-current' : 'bg-current opacity-25'}"
+      class="w-[3px] {bar <= LIT[intent] ? 'bg-current' : 'bg-current/25'}"
       style:height="{3 + bar * 2}px"
     ></span>
   {/each}

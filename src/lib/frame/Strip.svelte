@@ -17,7 +17,7 @@
   import type { Lane } from '$core/crossings/lanes';
   import { sharedShare } from '$core/lenses/ranking';
   import type { ModeNaming } from '$lib/settings/settings';
-  import type { PlannedChord } from '$lib/study/choices';
+  import { INTENT_NAMES, type PlannedChord } from '$lib/study/choices';
   import Contour from './Contour.svelte';
   import { contourStops } from './contour';
   import IntentMark from './IntentMark.svelte';
@@ -90,6 +90,13 @@
   const columns = $derived(columnsFor(chart, width));
   const roomy = $derived(isRoomy(chart, width, columns));
   const lines = $derived(linesOf(chart, columns));
+  /** The bars of each line, each with its place in the form. */
+  const rows = $derived([
+    ...group(
+      chart.bars.map((bar, index) => ({ bar, index })),
+      ({ index }) => lines[index] ?? 0,
+    ),
+  ]);
   const lineSounding = $derived(lines[(now === null ? 1 : (chart.chords[now]?.bar ?? 1)) - 1] ?? 0);
   /** The line that is open; a step into another shows where it is before that one opens. */
   const lineNow = late(() => lineSounding);
@@ -110,6 +117,35 @@
       else wanted.forEach((time, index) => (times[index] = time));
     });
   });
+
+  const landed = $derived(group(landings, ({ index }) => index));
+  /** How a chord's material is written in its button; nothing where the same notes go on. */
+  const writtenName = (index: number, bar: PlayedBar): string => {
+    const plan = planned[index];
+    if (!plan || sharedWithBefore(index) === 1) return '';
+    const beats = chart.chords[index]?.beats ?? 0;
+    return nameInRoom(showMaterial(plan.material, naming), roomFor(beats, bar));
+  };
+  /**
+   * A chord's button in words, what is seen in it first: hidden text in each of them would be drawn
+   * apart as well.
+   */
+  function spokenAt(index: number, bar: PlayedBar, open: boolean): string {
+    const symbol = showSymbol(chart.chords[index]?.chord.symbol ?? '');
+    const numeral = showSymbol(reading.chords[index]?.numeral ?? '');
+    const plan = open ? planned[index] : undefined;
+    const whole = plan ? showMaterial(plan.material, naming) : '';
+    const short = plan ? writtenName(index, bar) : '';
+    const seen = names === 'symbols' ? [symbol, numeral, short] : [numeral, symbol, short];
+    const parts = [
+      seen.filter(Boolean).join(' '),
+      short === whole ? '' : whole,
+      plan ? `intent: ${INTENT_NAMES[plan.intent][0]}` : '',
+      times[index] ?? '',
+      ...(landed.get(index) ?? []).map(({ sentence }) => showSymbol(sentence)),
+    ];
+    return `Bar ${bar.number}: ${parts.filter(Boolean).join(', ')}`;
+  }
 
   const laned = $derived(reading.areas.length > 1);
   const areaAt = (bar: number): KeyArea | undefined =>
@@ -132,7 +168,7 @@
   }
 
   let scroller = $state<HTMLDivElement>();
-  let list = $state<HTMLOListElement>();
+  let list = $state<HTMLDivElement>();
 
   // The strip is one stop of Tab: where the focus is in it, it goes along with now.
   $effect(() => {
@@ -151,15 +187,34 @@
     const bar = now === null ? undefined : chart.chords[now]?.bar;
     if (bar === undefined || lineNow.current < 0) return;
     return afterPaint(() => {
-      const cell = list?.children[bar - 1];
-      if (!scroller || !(cell instanceof HTMLElement)) return;
-      const top = cell.offsetTop;
-      const room = Math.min(height, 2 * cell.offsetHeight);
+      const line = list?.children[lines[bar - 1] ?? 0];
+      if (!scroller || !(line instanceof HTMLElement)) return;
+      const top = line.offsetTop;
+      const room = Math.min(height, 2 * line.offsetHeight);
       const { scrollTop } = scroller;
       if (top >= scrollTop && top + room <= scrollTop + height) return;
       scroller.scrollTo({ top: Math.max(0, top - 4) });
     });
   });
+
+  let listHeight = $state(0);
+  /** Where the bars stand, for the hand to be moved over them without laying out or drawing any. */
+  let cells = $state.raw<readonly DOMRect[]>([]);
+  const moving = $derived(hand !== null);
+  $effect(() => {
+    void [rows, width, listHeight, lineNow.current];
+    if (!moving) return;
+    return afterPaint(() => {
+      const origin = list?.getBoundingClientRect();
+      if (!list || !origin) return;
+      cells = [...list.querySelectorAll('[data-bar]')].map((cell) => {
+        const { left, top, width, height } = cell.getBoundingClientRect();
+        return new DOMRect(left - origin.left, top - origin.top, width, height);
+      });
+    });
+  });
+  const handAt = $derived(hand && (cells[hand.bar] ?? null));
+
   /** Bars dragged over, from the one where it began; a press alone is none. */
   let drag = $state.raw<{ readonly from: number; readonly to: number } | null>(null);
   const dragged = $derived<Loop | null>(
@@ -200,199 +255,215 @@
   role="group"
   aria-label="The form, {chart.bars.length} bars"
 >
-  <ol
+  <div
     bind:this={list}
-    class="grid gap-y-0.5 {onloop ? 'touch-pan-y' : ''}"
-    style:grid-template-columns="repeat({columns}, minmax(0, 1fr))"
+    bind:clientHeight={listHeight}
+    class="relative flex flex-col gap-y-0.5 {onloop ? 'touch-pan-y' : ''}"
+    role="presentation"
     data-loop={shownLoop ? `${shownLoop.from + 1}-${shownLoop.to}` : undefined}
     onpointerdown={startDrag}
     onpointermove={moveDrag}
     onpointerup={endDrag}
     onpointercancel={() => (drag = null)}
   >
-    {#each chart.bars as bar, index (bar.number)}
-      {@const title = heading(bar, index)}
-      {@const newSection = chart.bars[index - 1]?.section !== bar.section}
-      {@const area = laned ? areaAt(bar.number) : undefined}
-      {@const open = isOpen(index)}
-      <li
-        data-bar={index}
-        class="relative flex min-w-0 flex-col border-l pt-3.5 {shownLoop &&
-        (index < shownLoop.from || index >= shownLoop.to)
-          ? 'opacity-50'
-          : ''} {title ? 'border-ink border-l-2' : 'border-line-strong'} {newSection
-          ? 'col-start-1'
-          : ''} {laned ? 'pb-0.5' : 'pb-px'}"
+    <!-- Lines are held apart, so that a step draws the one it is about. -->
+    {#each rows as [line, bars] (line)}
+      <ol
+        class="grid contain-content"
+        style:grid-template-columns="repeat({columns}, minmax(0, 1fr))"
       >
-        <span
-          class="absolute top-0 left-1.5 max-w-full truncate text-[11px] leading-[11px] text-ink-soft"
-        >
-          {bar.number}{#if title}<span class="ml-1.5 font-semibold text-ink">{title}</span>{/if}
-          {#if area && area.from === bar.number}
-            <span class="ml-1 {area.heard ? 'italic' : ''}">
-              {area.heard ? 'heard in' : 'in'}
-              {showSymbol(keyName(area.key))}
-            </span>
-          {/if}
-        </span>
-        <div class="flex min-w-0">
-          {#each byBar.get(bar.number) ?? [] as { index: chord, chord: { symbol }, beats } (chord)}
-            {@const read = reading.chords[chord]}
-            {@const plan = planned[chord]}
-            {@const shared = sharedWithBefore(chord)}
-            {@const cadence = read?.cadence === null ? undefined : cadences[read?.cadence ?? -1]}
-            {@const time = times[chord] ?? null}
-            {@const numeral = read?.numeral ? showSymbol(read.numeral) : '\u00a0'}
-            <button
-              data-chord={chord}
-              tabindex={time === 'now' || (now === null && chord === 0) ? 0 : -1}
-              data-time={time ?? undefined}
-              aria-current={time === 'now' ? 'true' : undefined}
-              title={[
-                cadence ? showCadence(cadence) : '',
-                read?.role ? showSymbol(roleName(read.role)) : '',
-              ]
-                .filter(Boolean)
-                .join(' · ') || undefined}
-              class="relative flex min-w-min flex-col items-start rounded-sm px-1.5 text-left {open
-                ? 'border-2'
-                : 'border-x-2'} {time === 'now'
-                ? 'border-now bg-now text-on-now'
-                : time === 'next'
-                  ? 'border-next'
-                  : 'border-transparent hover:border-line'}"
-              style:flex="{beats} 1 0"
-              onclick={() => ongo(chord)}
-              ondblclick={() => onedit(chord)}
+        {#each bars as { bar, index } (bar.number)}
+          {@const title = heading(bar, index)}
+          {@const area = laned ? areaAt(bar.number) : undefined}
+          {@const open = isOpen(index)}
+          {@const inLoop = shownLoop !== null && index >= shownLoop.from && index < shownLoop.to}
+          {@const outside = shownLoop !== null && !inLoop}
+          <li
+            data-bar={index}
+            class="flex min-w-0 flex-col border-l {outside || inLoop || area
+              ? 'relative'
+              : ''} {title ? 'border-ink border-l-2' : 'border-line-strong'} {laned
+              ? 'pb-0.5'
+              : 'pb-px'}"
+          >
+            <span
+              class="h-3.5 pl-1.5 text-[11px] leading-[11px] text-ink-soft {title || area
+                ? 'truncate'
+                : ''}"
             >
-              {#if cadence}
-                <span
-                  aria-hidden="true"
-                  class="absolute -top-0.5 h-1 border-t border-ink-soft {cadence.from === chord
-                    ? 'left-0 border-l'
-                    : '-left-1'} {cadence.to === chord ? 'right-1 border-r' : '-right-1'}"
-                ></span>
-              {/if}
-              <span class="sr-only">Bar {bar.number}:</span>
-              <span
-                class="heading whitespace-nowrap {open && roomy
-                  ? 'text-lg/[1.4rem]'
-                  : 'text-base/[1.15rem] tracking-tight'}"
-              >
-                {names === 'symbols' ? showSymbol(symbol) : numeral}
-              </span>
-              <span
-                class="text-xs/[1.05rem] whitespace-nowrap {open ? '' : 'hidden'} {time === 'now'
-                  ? ''
-                  : 'text-ink-soft'} {read?.diatonic === false ? 'italic' : ''}"
-                >{names === 'symbols' ? numeral : showSymbol(symbol)}</span
-              >
-              {#if plan && open}
-                <span
-                  class="flex h-[15px] w-full min-w-0 items-center gap-1 overflow-hidden text-[11px]/[15px] {time ===
-                  'now'
-                    ? ''
-                    : 'text-ink-soft'}"
-                  data-material={chord}
-                  data-name={showMaterial(plan.material, naming)}
-                >
-                  <IntentMark intent={plan.intent} />
-                  {#if shared === 1}
-                    <span class="sr-only">{showMaterial(plan.material, naming)}</span>
-                    <span
-                      aria-hidden="true"
-                      class="h-0.5 flex-1 bg-current opacity-50"
-                      title="the same notes go on"
-                    ></span>
-                  {:else}
-                    <!-- Wider the more of its notes the chord before had too. -->
-                    {#if shared !== null}<span
-                        aria-hidden="true"
-                        class="h-0.5 shrink-0 bg-current"
-                        style:width="{Math.round(shared * 12)}px"
-                        title="{Math.round(shared * 100)} % of these notes were there before"
-                      ></span>{/if}
-                    {@const whole = showMaterial(plan.material, naming)}
-                    {@const name = nameInRoom(whole, roomFor(beats, bar))}
-                    <span class="w-0 flex-1 whitespace-nowrap" title={whole}
-                      ><span aria-hidden="true">{name}</span><span class="sr-only">{whole}</span
-                      ></span
-                    >
-                  {/if}
+              {bar.number}{#if title}<span class="ml-1.5 font-semibold text-ink">{title}</span>{/if}
+              {#if area && area.from === bar.number}
+                <span class="ml-1 {area.heard ? 'italic' : ''}">
+                  {area.heard ? 'heard in' : 'in'}
+                  {showSymbol(keyName(area.key))}
                 </span>
               {/if}
-              {#if time}
-                <span class="sr-only">{time}</span>
-              {/if}
-              {#each landings.filter(({ index: of }) => of === chord) as landing (landing.index)}
-                {@const landed = landing.verdict === 'landed'}
-                <!-- The target's pennant: full where it landed, empty and struck out where not. -->
-                <svg
-                  class="absolute right-0.5 bottom-0.5 stroke-current {landed
-                    ? 'fill-current'
-                    : 'fill-none'}"
-                  width="14"
-                  height="14"
-                  viewBox="0 0 14 14"
-                  stroke-width="1.5"
-                  role="img"
-                  aria-label={showSymbol(landing.sentence)}
-                  data-landing={landing.verdict}
+            </span>
+            <div class="flex min-w-0">
+              {#each byBar.get(bar.number) ?? [] as { index: chord, chord: { symbol }, beats } (chord)}
+                {@const read = reading.chords[chord]}
+                {@const plan = planned[chord]}
+                {@const shared = sharedWithBefore(chord)}
+                {@const cadence =
+                  read?.cadence === null ? undefined : cadences[read?.cadence ?? -1]}
+                {@const time = times[chord] ?? null}
+                {@const numeral = read?.numeral ? showSymbol(read.numeral) : '\u00a0'}
+                <button
+                  data-chord={chord}
+                  tabindex={time === 'now' || (now === null && chord === 0) ? 0 : -1}
+                  data-time={time ?? undefined}
+                  aria-current={time === 'now' ? 'true' : undefined}
+                  title={[
+                    cadence ? showCadence(cadence) : '',
+                    read?.role ? showSymbol(roleName(read.role)) : '',
+                  ]
+                    .filter(Boolean)
+                    .join(' · ') || undefined}
+                  aria-label={spokenAt(chord, bar, open)}
+                  class="flex min-w-min flex-col items-start rounded-sm px-1.5 text-left focus-visible:-outline-offset-2 {cadence ||
+                  landed.has(chord)
+                    ? 'relative'
+                    : ''} {open ? 'border-2' : 'border-x-2'} {time === 'now'
+                    ? 'border-now bg-now text-on-now'
+                    : time === 'next'
+                      ? 'border-next'
+                      : 'border-transparent hover:border-line'}"
+                  style:flex="{beats} 1 0"
+                  onclick={() => ongo(chord)}
+                  ondblclick={() => onedit(chord)}
                 >
-                  <title>{showSymbol(landing.sentence)}</title>
-                  <path d="M3 13 V1 L12 4.5 L3 8" />
-                  {#if !landed}<path d="M1 12 L13 2" />{/if}
-                </svg>
+                  {#if cadence}
+                    <span
+                      aria-hidden="true"
+                      class="absolute -top-0.5 h-1 border-t border-ink-soft {cadence.from === chord
+                        ? 'left-0 border-l'
+                        : '-left-1'} {cadence.to === chord ? 'right-1 border-r' : '-right-1'}"
+                    ></span>
+                  {/if}
+                  <span
+                    class="heading whitespace-nowrap {open && roomy
+                      ? 'text-lg/[1.4rem]'
+                      : 'text-base/[1.15rem] tracking-tight'}"
+                  >
+                    {names === 'symbols' ? showSymbol(symbol) : numeral}
+                  </span>
+                  <span
+                    class="text-xs/[1.05rem] whitespace-nowrap {open ? '' : 'hidden'} {time ===
+                    'now'
+                      ? ''
+                      : 'text-ink-soft'} {read?.diatonic === false ? 'italic' : ''}"
+                    >{names === 'symbols' ? numeral : showSymbol(symbol)}</span
+                  >
+                  {#if plan && open}
+                    <span
+                      class="flex h-[15px] w-full min-w-0 items-center gap-1 overflow-hidden text-[11px]/[15px] {time ===
+                      'now'
+                        ? ''
+                        : 'text-ink-soft'}"
+                      data-material={chord}
+                      data-name={showMaterial(plan.material, naming)}
+                    >
+                      <IntentMark intent={plan.intent} />
+                      {#if shared === 1}
+                        <span
+                          aria-hidden="true"
+                          class="h-0.5 flex-1 bg-current/50"
+                          title="the same notes go on"
+                        ></span>
+                      {:else}
+                        <!-- Wider the more of its notes the chord before had too. -->
+                        {#if shared !== null}<span
+                            aria-hidden="true"
+                            class="h-0.5 shrink-0 bg-current"
+                            style:width="{Math.round(shared * 12)}px"
+                            title="{Math.round(shared * 100)} % of these notes were there before"
+                          ></span>{/if}
+                        <span
+                          class="w-0 flex-1 whitespace-nowrap"
+                          title={showMaterial(plan.material, naming)}
+                          ><span aria-hidden="true">{writtenName(chord, bar)}</span></span
+                        >
+                      {/if}
+                    </span>
+                  {/if}
+                  {#each landed.get(chord) ?? [] as landing (landing.index)}
+                    {@const there = landing.verdict === 'landed'}
+                    <!-- The target's pennant: full where it landed, empty and struck out where not. -->
+                    <svg
+                      class="absolute right-0.5 bottom-0.5 stroke-current {there
+                        ? 'fill-current'
+                        : 'fill-none'}"
+                      width="14"
+                      height="14"
+                      viewBox="0 0 14 14"
+                      stroke-width="1.5"
+                      role="img"
+                      aria-label={showSymbol(landing.sentence)}
+                      data-landing={landing.verdict}
+                    >
+                      <title>{showSymbol(landing.sentence)}</title>
+                      <path d="M3 13 V1 L12 4.5 L3 8" />
+                      {#if !there}<path d="M1 12 L13 2" />{/if}
+                    </svg>
+                  {/each}
+                </button>
               {/each}
-            </button>
-          {/each}
-          {#if silence(bar) > 0}
-            {@const problem = unreadable.get(bar.number)}
-            <span
-              class="min-w-0 px-1.5 {problem
-                ? 'text-xs font-semibold wrap-break-word text-now-text'
-                : 'text-ink-soft'}"
-              style:flex="{silence(bar)} 1 0"
-              title={problem?.message}
-              data-problem={problem ? bar.number : undefined}
-              >{problem ? `${problem.token || 'this bar'}?` : 'N.C.'}</span
-            >
-          {/if}
-        </div>
-        {#if contour && open}
-          <Contour
-            stops={(byBar.get(bar.number) ?? []).flatMap(({ index }) => contour.get(index) ?? [])}
-            {now}
-            {next}
-          />
-        {/if}
-        {#if hand?.bar === index}
-          <!-- As wide as the bar: moved by a share of itself, nothing is measured. -->
-          <span
-            aria-hidden="true"
-            class="pointer-events-none absolute inset-0 border-l-2 border-now will-change-transform"
-            style:transform="translateX({100 * hand.share}%)"
-            data-hand
-          ></span>
-        {/if}
-        {#if shownLoop && index >= shownLoop.from && index < shownLoop.to}
-          <span
-            aria-hidden="true"
-            class="pointer-events-none absolute inset-x-0 top-0 h-2.5 border-ink {index ===
-            shownLoop.from
-              ? 'border-l-4'
-              : ''} {index === shownLoop.to - 1 ? 'border-r-4' : ''} border-t-2"
-          ></span>
-        {/if}
-        {#if area}
-          <span
-            aria-hidden="true"
-            class="absolute right-0 bottom-0 left-0 border-t-2 {area.heard
-              ? 'border-dashed border-line-strong'
-              : 'border-ink'}"
-          ></span>
-        {/if}
-      </li>
+              {#if silence(bar) > 0}
+                {@const problem = unreadable.get(bar.number)}
+                <span
+                  class="min-w-0 px-1.5 {problem
+                    ? 'text-xs font-semibold wrap-break-word text-now-text'
+                    : 'text-ink-soft'}"
+                  style:flex="{silence(bar)} 1 0"
+                  title={problem?.message}
+                  data-problem={problem ? bar.number : undefined}
+                  >{problem ? `${problem.token || 'this bar'}?` : 'N.C.'}</span
+                >
+              {/if}
+            </div>
+            {#if contour && open}
+              <Contour
+                stops={(byBar.get(bar.number) ?? []).flatMap(
+                  ({ index }) => contour.get(index) ?? [],
+                )}
+                {now}
+                {next}
+              />
+            {/if}
+            {#if outside}
+              <!-- Paled by a veil: bars that are seen through would each be drawn apart. -->
+              <span aria-hidden="true" class="pointer-events-none absolute inset-0 bg-paper/50"
+              ></span>
+            {/if}
+            {#if shownLoop && inLoop}
+              <span
+                aria-hidden="true"
+                class="pointer-events-none absolute inset-x-0 top-0 h-2.5 border-ink {index ===
+                shownLoop.from
+                  ? 'border-l-4'
+                  : ''} {index === shownLoop.to - 1 ? 'border-r-4' : ''} border-t-2"
+              ></span>
+            {/if}
+            {#if area}
+              <span
+                aria-hidden="true"
+                class="absolute right-0 bottom-0 left-0 border-t-2 {area.heard
+                  ? 'border-dashed border-line-strong'
+                  : 'border-ink'}"
+              ></span>
+            {/if}
+          </li>
+        {/each}
+      </ol>
     {/each}
-  </ol>
+    {#if hand && handAt}
+      <span
+        aria-hidden="true"
+        class="pointer-events-none absolute top-0 left-0 border-l-2 border-now will-change-transform"
+        style:height="{handAt.height}px"
+        style:transform="translate({handAt.x + hand.share * handAt.width}px, {handAt.y}px)"
+        data-hand
+      ></span>
+    {/if}
+  </div>
 </div>

@@ -4,7 +4,7 @@
 -->
 <script lang="ts">
   import type { Snippet } from 'svelte';
-  import { inZone, type Neck, type Place, type Zone } from '$core/neck/neck';
+  import { inZone, type Neck, type Zone } from '$core/neck/neck';
   import { late } from '$lib/ui/afterPaint.svelte';
   import { discPaths, labelClass } from './discs';
   import { type DrawnMark, placeId } from './drawn';
@@ -104,9 +104,6 @@
     onread(mark);
     return mark;
   }
-
-  const at = ({ string, fret }: Place) =>
-    `translate(${layout.finger(fret)} ${layout.string(string)}) scale(${layout.noteScale})`;
 </script>
 
 <svg
@@ -129,7 +126,11 @@
   {/if}
   <NeckBoard {neck} {layout} {zone} />
   {@render under?.()}
-  <g class="pointer-events-none text-[13px] font-semibold" text-anchor="middle">
+  <g
+    class="pointer-events-none font-semibold"
+    font-size={13 * layout.noteScale}
+    text-anchor="middle"
+  >
     {#each paths as { id, class: look, width, dash, d } (id)}
       <path class={look} stroke-width={width} stroke-dasharray={dash} {d} />
     {/each}
@@ -137,9 +138,9 @@
     {#each marks as mark (placeId(mark))}
       <text
         aria-hidden="true"
-        class="{labelClass(mark)} {mark.label.length > 2 ? 'text-[10.5px]' : ''}"
-        transform={at(mark)}
-        y={mark.label.length > 2 ? 3.8 : 4.5}
+        class="{labelClass(mark)} {mark.label.length > 2 ? 'text-[0.81em]' : ''}"
+        x={layout.finger(mark.fret)}
+        y={layout.string(mark.string) + (mark.label.length > 2 ? 3.8 : 4.5) * layout.noteScale}
         data-kind={mark.kind}
         data-label={placeId(mark)}>{mark.label}</text
       >

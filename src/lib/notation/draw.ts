@@ -209,6 +209,8 @@ export function* drawSystem(
   const renderer = new Renderer(container, Renderer.Backends.SVG);
   renderer.resize(width, heights.all);
   const context = renderer.getContext();
+  // Nothing is pressed in a sheet, and what cannot be seen would still be drawn apart, note by note.
+  context.pointerRect = () => context;
   const svg = container.querySelector('svg');
   svg?.setAttribute('viewBox', `0 0 ${width} ${heights.all}`);
   const tick = beatTicks(passage.time.unit);

@@ -20,20 +20,16 @@
   import Choice from '$lib/ui/Choice.svelte';
   import { showSymbol } from '$lib/ui/glyphs';
   import ChordPanels from './ChordPanels.svelte';
-  import EditorPanel from './EditorPanel.svelte';
   import LayersMenu from './LayersMenu.svelte';
   import { createPlanModel, setPlanModel } from './model.svelte';
   import PlanNeck from './PlanNeck.svelte';
   import PlanTools from './PlanTools.svelte';
   import StylesMenu from './StylesMenu.svelte';
-  import type Workbench from './Workbench.svelte';
   import ZoneMap from './ZoneMap.svelte';
-  import { createWorkbench } from './workbench.svelte';
 
   const study = getStudy();
   const model = setPlanModel(createPlanModel(study));
   const { document, settings } = study;
-  const workbench = createWorkbench(document);
 
   let editing = $state<Editing>(readEditing(page.url));
   let detailed = $state(false);
@@ -42,11 +38,6 @@
   let styled = $state(false);
   /** The lens whose answers are shown; the best of all when null. */
   let lens = $state<Lens | null>(null);
-  let bench = $state<Workbench>();
-  // Once, when it opens: what the focus depends on must not call it back.
-  $effect(() => {
-    if (bench) untrack(() => bench?.focus());
-  });
   let read = $state.raw<Mark | null>(null);
   /** A note of the neck from which ways onward are shown; it is of one chord only. */
   let picked = $state.raw<{ readonly index: number; readonly mark: Mark } | null>(null);
@@ -58,10 +49,8 @@
     return () => clearTimeout(timer);
   });
 
-  onMount(() => {
-    const written = model.writtenAt(study.nowIndex);
-    if (written) workbench.go(written.bar, written.slot);
-  });
+  /** The bar the editing of bars begins at, and the place in it. */
+  let begin = $state.raw(untrack(() => model.writtenAt(study.nowIndex)));
 
   function edit(mode: Editing) {
     editing = editing === mode ? null : mode;
@@ -70,8 +59,7 @@
 
   /** Opens the bars for editing, at the chord sounding now or at the one asked for. */
   function editBars(index = study.nowIndex) {
-    const place = model.writtenAt(index);
-    if (editing !== 'bars' && place) workbench.go(place.bar, place.slot);
+    begin = model.writtenAt(index);
     edit('bars');
   }
 
@@ -150,22 +138,26 @@
   {#await import('./Workbench.svelte')}
     <p class="text-ink-soft">Opening the bars…</p>
   {:then { default: Bench }}
-    <Bench bind:this={bench} {workbench} onclose={() => edit(null)} />
+    <Bench {document} {begin} onclose={() => edit(null)} />
   {:catch}
     <p class="text-now-text">The bars could not be opened. The text can still be edited.</p>
   {/await}
 {/snippet}
 
 {#snippet textEditor()}
-  <EditorPanel
-    text={document.text}
-    problems={study.problems}
-    shown={study.shownInstead}
-    onedit={(text) => document.edit({ text }, 'text')}
-    onundo={document.undo}
-    onredo={document.redo}
-    onclose={() => edit(null)}
-  />
+  {#await import('./EditorPanel.svelte') then { default: EditorPanel }}
+    <EditorPanel
+      text={document.text}
+      problems={study.problems}
+      shown={study.shownInstead}
+      onedit={(text) => document.edit({ text }, 'text')}
+      onundo={document.undo}
+      onredo={document.redo}
+      onclose={() => edit(null)}
+    />
+  {:catch}
+    <p class="text-now-text">The text could not be opened. Try again in a moment.</p>
+  {/await}
 {/snippet}
 
 <!-- Only needed when it is printed: it waits until the page has nothing else to do. -->

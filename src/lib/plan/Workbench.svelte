@@ -12,7 +12,7 @@
   import SquareSplitHorizontal from '@lucide/svelte/icons/square-split-horizontal';
   import StretchHorizontal from '@lucide/svelte/icons/stretch-horizontal';
   import Trash from '@lucide/svelte/icons/trash-2';
-  import { onMount, tick } from 'svelte';
+  import { onMount, tick, untrack } from 'svelte';
   import {
     type DndEvent,
     dndzone,
@@ -24,17 +24,27 @@
   import { range } from '$core/lists';
   import ChordField from './ChordField.svelte';
   import SectionHeading from './SectionHeading.svelte';
-  import type { Workbench } from './workbench.svelte';
+  import { createWorkbench } from './workbench.svelte';
+  import type { ChartEditing } from '$lib/study/document.svelte';
   import WrittenBar from './WrittenBar.svelte';
 
   interface Props {
-    readonly workbench: Workbench;
+    readonly document: ChartEditing;
+    /** The bar the cursor begins at, and the place in it; null for the first. */
+    readonly begin: { readonly bar: number; readonly slot: number } | null;
     readonly onclose: () => void;
   }
 
-  let { workbench, onclose }: Props = $props();
+  let { document: chart, begin, onclose }: Props = $props();
 
-  onMount(() => openPart(onclose));
+  const workbench = untrack(() => createWorkbench(chart));
+  untrack(() => begin && workbench.go(begin.bar, begin.slot));
+
+  onMount(() => {
+    const close = openPart(onclose);
+    focusCursor();
+    return close;
+  });
 
   interface Item {
     readonly id: string;
@@ -207,11 +217,6 @@
       .findLast((item) => item.bar < picked.from || item.bar > picked.to);
     workbench.carry(picked, before ? { after: before.bar } : { before: span.from }, copying);
     void afterwards();
-  }
-
-  /** Takes the focus; called when the workbench opens. */
-  export function focus() {
-    focusCursor();
   }
 
   const TOOLS = [

@@ -18,24 +18,32 @@
   const stage = getStage();
   const naming = $derived(study.settings.current.modeNames);
   const { now, next, target, nextTarget, left } = $derived(stage);
-  const size = $derived(
-    small ? 'text-[clamp(3rem,6vw,5rem)]/[1.25]' : 'text-[clamp(3rem,9vw,8rem)]/[1.25]',
-  );
+  const size = $derived(small ? '[--size:clamp(3rem,6vw,5rem)]' : '[--size:clamp(3rem,9vw,8rem)]');
   const counting = $derived(stage.beat < 0);
 </script>
 
+{#snippet symbol(name: string, hue: string)}
+  <!-- Smaller where its side has no room for it: cut short it would be read as another chord. -->
+  <p
+    class="heading text-[length:min(var(--size),calc(165cqw/var(--letters)))] leading-[calc(1.25*var(--size))] whitespace-nowrap {hue}"
+    style:--letters={name.length}
+    data-symbol
+  >
+    {name}
+  </p>
+{/snippet}
+
+<!-- As high as its three lines, whatever they say: a change of words lays out nothing else. -->
 <div
-  class="grid shrink-0 will-change-transform contain-content grid-cols-[1fr_auto_1fr] items-center gap-x-4 max-sm:gap-x-2"
+  class="grid h-[calc(1.25*var(--size)+2.75rem)] shrink-0 grid-cols-[1fr_auto_1fr] items-center gap-x-4 will-change-transform contain-strict max-sm:gap-x-2 {size}"
   data-stage={counting ? 'counting' : 'playing'}
 >
-  <div class="min-w-0" data-now-chord>
+  <div class="@container min-w-0" data-now-chord>
     <p class="text-sm/5 text-ink-soft">
       <span class="font-semibold text-now-text">Now</span>
       <span class="max-sm:hidden">{now ? showMaterial(now.material, naming) : ''}</span>
     </p>
-    <p class="heading truncate text-now-text {size}" data-symbol>
-      {now ? showSymbol(now.chord.symbol) : '–'}
-    </p>
+    {@render symbol(now ? showSymbol(now.chord.symbol) : '–', 'text-now-text')}
     <p class="text-lg/6 max-sm:text-base" data-target>
       {#if now && target}<span class="text-ink-soft">on</span>
         <strong>{showOver(now.chord, target.degree)}</strong>{:else}&nbsp;{/if}
@@ -49,14 +57,12 @@
       >{counting ? 'counting in' : left === 1 ? 'beat' : 'beats'}</span
     >
   </p>
-  <div class="min-w-0 text-right" data-next-chord>
+  <div class="@container min-w-0 text-right" data-next-chord>
     <p class="text-sm/5 text-ink-soft">
       <span class="max-sm:hidden">{ahead && next ? showMaterial(next.material, naming) : ''}</span>
       <span class="font-semibold text-next-text">Next</span>
     </p>
-    <p class="heading truncate text-next-text {size}" data-symbol>
-      {ahead && next ? showSymbol(next.chord.symbol) : '·'}
-    </p>
+    {@render symbol(ahead && next ? showSymbol(next.chord.symbol) : '·', 'text-next-text')}
     <p class="text-lg/6 max-sm:text-base" data-target>
       {#if ahead && next && nextTarget}<span class="text-ink-soft">to</span>
         <strong>{showOver(next.chord, nextTarget.degree)}</strong>

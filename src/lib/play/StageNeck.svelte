@@ -101,7 +101,11 @@
     {#snippet over()}
       {#if shown && target}
         <g transform={at(target)} data-stage-target="now">
-          <path class="fill-now stroke-paper" stroke-width="1" d="M0 -17 V-31 L14 -25.5 L2 -20 Z" />
+          <path
+            class="fill-now stroke-paper"
+            stroke-width="1"
+            d="M16 -10 V-32 L36 -24.5 L18 -17 Z"
+          />
         </g>
       {/if}
       {#each ways as way (`${way.string}-${way.fret}`)}
