@@ -1,135 +1,37 @@
-/** The drill book: every exercise by name, with its goal in one sentence. */
-
-export interface ExerciseWords {
-  readonly name: string;
-  readonly goal: string;
-}
-
-export const EXERCISE_WORDS = {
-  ascending: {
-    name: 'Ascending',
-    goal: 'Climb each chord’s notes from its lowest root, so that every change begins at home.',
-  },
-  descending: {
-    name: 'Descending',
-    goal: 'Fall through each chord’s notes from its highest root.',
-  },
-  alternating: {
-    name: 'Up and down by chord',
-    goal: 'Up over one chord and down over the next, without going back to begin.',
-  },
-  'zone-shift': {
-    name: 'A zone for each chord',
-    goal: 'Move one zone up the neck with every chord, then down again.',
-  },
-  'arpeggio-up-scale-down': {
-    name: 'Arpeggio up, scale down',
-    goal: 'Climb the chord tones and come down the scale into the next chord.',
-  },
-  degrees: {
-    name: 'From each degree',
-    goal: 'Begin the arpeggio on 1, then 3, then 5, then 7, so that no inversion stays strange.',
-  },
-  'five-notes': {
-    name: 'First five notes',
-    goal: 'Know the first five notes above every root.',
-  },
-  'root-to-ninth': {
-    name: 'Root to ninth',
-    goal: 'Stack thirds from the root to the ninth of every chord.',
-  },
-  'approach-arpeggio': {
-    name: 'Approach, then arpeggio',
-    goal: 'Slide into each root from a half step below and climb the arpeggio.',
-  },
-  enclosures: {
-    name: 'Enclosures',
-    goal: 'Surround each target from above and below before you land on it.',
-  },
-  targets: {
-    name: 'Held targets',
-    goal: 'Hold one note of each chord, and hear how little it takes to say the changes.',
-  },
-  'shape-shift': {
-    name: 'A shape, shifted',
-    goal: 'Carry one small motif through the chords, from the root of each.',
-  },
-  continuous: {
-    name: 'Never breaking',
-    goal: 'Keep going at the change: the nearest note of the new chord, in the same direction.',
-  },
-  'one-octave': {
-    name: 'One octave',
-    goal: 'Stay within the octave above each root.',
-  },
-  'one-string-set': {
-    name: 'One set of strings',
-    goal: 'Find every chord on the same three strings.',
-  },
-  'in-thirds': {
-    name: 'In thirds',
-    goal: 'Play every other note, so that the collection sings in thirds instead of running.',
-  },
-  'in-fourths': {
-    name: 'In fourths',
-    goal: 'Leap over two notes each time, for the open sound of fourths.',
-  },
-  'in-sixths': {
-    name: 'In sixths',
-    goal: 'Leap to the sixth above each note and back to the next, across a string.',
-  },
-  groups: {
-    name: 'In groups',
-    goal: 'Play so many notes in a row from each note in turn, and let the accents move.',
-  },
-  connecting: {
-    name: 'Connecting runs',
-    goal: 'Carry each pentatonic diagonally out of its box into the next; with time enough, through all five.',
-  },
-  'pentatonic-triads': {
-    name: 'Triads inside a pentatonic',
-    goal: 'Hear the two triads that a pentatonic holds: up one and down the other.',
-  },
-  inversions: {
-    name: 'Inversions along the strings',
-    goal: 'Climb each chord’s inversions along one set of strings, and know the next before you need it.',
-  },
-  triads: {
-    name: 'Round the triads',
-    goal: 'Play round the nearest inversion of each triad on one set of strings, with the notes beside it.',
-  },
-  'double-stops': {
-    name: 'Two-note stops',
-    goal: 'Move in thirds and sixths out of the chord shapes under the hand.',
-  },
-  'moving-third': {
-    name: 'The moving third',
-    goal: 'Follow the third of each chord as it falls or holds into the next: that is where the change is heard.',
-  },
-  switch: {
-    name: 'One sound, then home',
-    goal: 'Cover ii and V with the chord on IV, and move to I where you choose.',
-  },
-  'call-and-response': {
-    name: 'Call and response',
-    goal: 'Two bars are played, two are yours: answer what you heard.',
-  },
-  melody: {
-    name: 'The melody',
-    goal: 'Know the tune under this hand, so that you can always come back to it.',
-  },
-  'melody-varied': {
-    name: 'The melody, varied',
-    goal: 'Move its rhythm, fill its gaps, ornament it, and return to it.',
-  },
-  line: {
-    name: 'A line through the targets',
-    goal: 'Lead from target to target by step and arpeggio, as a solo would.',
-  },
-} as const satisfies Readonly<Record<string, ExerciseWords>>;
-
-export const EXERCISES = Object.keys(EXERCISE_WORDS) as [ExerciseKind, ...ExerciseKind[]];
-export type ExerciseKind = keyof typeof EXERCISE_WORDS;
+/** The exercises of the drill book. */
+export const EXERCISES = [
+  'ascending',
+  'descending',
+  'alternating',
+  'zone-shift',
+  'arpeggio-up-scale-down',
+  'degrees',
+  'five-notes',
+  'root-to-ninth',
+  'approach-arpeggio',
+  'enclosures',
+  'targets',
+  'shape-shift',
+  'continuous',
+  'one-octave',
+  'one-string-set',
+  'in-thirds',
+  'in-fourths',
+  'in-sixths',
+  'groups',
+  'connecting',
+  'pentatonic-triads',
+  'inversions',
+  'triads',
+  'double-stops',
+  'moving-third',
+  'switch',
+  'call-and-response',
+  'melody',
+  'melody-varied',
+  'line',
+] as const;
+export type ExerciseKind = (typeof EXERCISES)[number];
 
 /** The exercises that are lines, made by chance and better the more of them are tried. */
 export const LINE_KINDS: ReadonlySet<ExerciseKind> = new Set<ExerciseKind>([

@@ -1,5 +1,6 @@
 /** The log's words: states, times and amounts as a player says them. */
-import { EXERCISE_WORDS, type ExerciseKind } from '$core/exercises/kinds';
+import type { ExerciseKind } from '$core/exercises/kinds';
+import { EXERCISE_WORDS } from '$core/exercises/words';
 import { lookUp } from '$core/lists';
 import type { State } from '$core/log/stints';
 

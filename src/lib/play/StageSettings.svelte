@@ -1,6 +1,6 @@
 <!-- What is set once for a while: counting in, keys, turns, ramps, what shows ahead, the line, levels. -->
 <script lang="ts">
-  import { EXERCISE_WORDS } from '$core/exercises/kinds';
+  import { EXERCISE_WORDS } from '$core/exercises/words';
   import { SUBDIVISIONS } from '$core/time/subdivision';
   import { TEMPO_RANGE } from '$core/time/tempo';
   import Picked from '$lib/ui/Picked.svelte';

@@ -1,13 +1,8 @@
 <!-- Which exercise, over what of the chart, where on the neck, in which notes. -->
 <script lang="ts">
   import Dice from '@lucide/svelte/icons/dices';
-  import {
-    EXERCISE_WORDS,
-    type ExerciseKind,
-    EXERCISES,
-    LINE_KINDS,
-    MELODY_KINDS,
-  } from '$core/exercises/kinds';
+  import { type ExerciseKind, EXERCISES, LINE_KINDS, MELODY_KINDS } from '$core/exercises/kinds';
+  import { EXERCISE_WORDS } from '$core/exercises/words';
   import { stringSets } from '$core/neck/voicings';
   import { type Extent, EXTENTS } from '$core/lines/spans';
   import { SUBDIVISIONS } from '$core/time/subdivision';

@@ -1,7 +1,8 @@
 /** What a practice sheet is made of, and the exercise made from it. */
 import { fitZone, stringCount } from '$core/neck/neck';
 import type { ExerciseRequest } from '$core/exercises/exercises';
-import { EXERCISE_WORDS, MELODY_KINDS } from '$core/exercises/kinds';
+import { MELODY_KINDS } from '$core/exercises/kinds';
+import { EXERCISE_WORDS } from '$core/exercises/words';
 import { motifOf } from '$core/lines/motif';
 import { overChart } from '$core/licks/lick';
 import { readPassageJson, writePassageJson } from '$core/formats/passage/json';

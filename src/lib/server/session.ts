@@ -1,7 +1,8 @@
 /** The next session and what is covered, worked out from the book and the log. */
 import { rememberBy } from '$core/cache';
 import { readChart } from '$core/chart/form';
-import { EXERCISE_WORDS, type ExerciseKind } from '$core/exercises/kinds';
+import type { ExerciseKind } from '$core/exercises/kinds';
+import { EXERCISE_WORDS } from '$core/exercises/words';
 import { practiceChart, PROGRESSION } from '$core/log/practice';
 import { nextSession, type PracticeChart, type Session } from '$core/log/session';
 import type { StoredStint } from '$lib/log/messages';

@@ -1,5 +1,5 @@
 /** Calls to a worker: one at a time for each caller, a newer one ends the older. */
-import { proxy, type Remote, wrap } from 'comlink';
+import type { Remote } from 'comlink';
 import type { Computations } from './compute.worker';
 
 /** Share of the work done, from 0 to 1. */
@@ -26,6 +26,9 @@ export interface Caller<K extends Computation> {
   /** Lets the worker go; another is opened when it is asked again. */
   readonly close: () => void;
 }
+
+const asError = (error: unknown): Error =>
+  error instanceof Error ? error : new Error(String(error));
 
 export type OpenWorker = () => Worker;
 
@@ -89,19 +92,14 @@ export function createCaller<K extends Computation>(
               reject(new Error(event.message || 'The worker could not be started.'));
             });
           };
-          remote ??= wrap<Computations>(worker);
         } catch (error) {
           settle(() => {
-            reject(error instanceof Error ? error : new Error(String(error)));
+            reject(asError(error));
           });
           return;
         }
-        // Each computation takes its own request; TypeScript cannot follow the name through.
-        const call = remote[name] as unknown as (
-          request: RequestOf<K>,
-          onProgress: OnProgress,
-        ) => Promise<AnswerOf<K>>;
-        call(request, proxy(onProgress)).then(
+        const opened = worker;
+        call(opened).then(
           (answer) => {
             settle(() => {
               resolve(answer);
@@ -109,10 +107,23 @@ export function createCaller<K extends Computation>(
           },
           (error: unknown) => {
             settle(() => {
-              reject(error instanceof Error ? error : new Error(String(error)));
+              reject(asError(error));
             });
           },
         );
+
+        async function call(to: Worker): Promise<AnswerOf<K>> {
+          // With the worker, when something is first asked of it.
+          const { proxy, wrap } = await import('comlink');
+          if (worker !== to) throw new CancelledError('A newer request took its place.');
+          remote ??= wrap<Computations>(to);
+          // Each computation takes its own request; TypeScript cannot follow the name through.
+          const answer = remote[name] as unknown as (
+            request: RequestOf<K>,
+            onProgress: OnProgress,
+          ) => Promise<AnswerOf<K>>;
+          return answer(request, proxy(onProgress));
+        }
       });
     },
   };

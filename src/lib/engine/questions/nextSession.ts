@@ -1,6 +1,7 @@
 /** `next-session`: what to practise next, from what was practised. */
 import { z } from 'zod';
-import { EXERCISE_WORDS, type ExerciseKind } from '$core/exercises/kinds';
+import type { ExerciseKind } from '$core/exercises/kinds';
+import { EXERCISE_WORDS } from '$core/exercises/words';
 import { practiceChart, PROGRESSION } from '$core/log/practice';
 import { nextSession } from '$core/log/session';
 import { EXTENTS } from '$core/time/extent';
