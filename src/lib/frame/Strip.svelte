@@ -179,15 +179,16 @@
   });
 
   let height = $state(0);
+  const sounds = $derived(now !== null);
 
   // The line of now is kept in sight with the one after it. Where lines stand is asked for once the
   // frame is painted: before, the page would lay itself out twice.
   $effect(() => {
     void [columns, laned, width, contour === null, opened, height];
-    const bar = now === null ? undefined : chart.chords[now]?.bar;
-    if (bar === undefined || lineNow.current < 0) return;
+    const index = lineNow.current;
+    if (!sounds) return;
     return afterPaint(() => {
-      const line = list?.children[lines[bar - 1] ?? 0];
+      const line = list?.children[index];
       if (!scroller || !(line instanceof HTMLElement)) return;
       const top = line.offsetTop;
       const room = Math.min(height, 2 * line.offsetHeight);

@@ -11,7 +11,7 @@
   import Neck from '$lib/neck/Neck.svelte';
   import { createWires } from '$lib/neck/wires.svelte';
   import { speakMark } from '$lib/neck/speech';
-  import TargetFlags, { type Flag } from '$lib/neck/TargetFlags.svelte';
+  import type { Flag } from '$lib/neck/TargetFlags.svelte';
   import ZoneBracket from '$lib/neck/ZoneBracket.svelte';
   import { getStudy } from '$lib/study/study.svelte';
   import { late } from '$lib/ui/afterPaint.svelte';
@@ -156,15 +156,19 @@
       />
     {/snippet}
     {#snippet over()}
-      <TargetFlags
-        {flags}
-        {layout}
-        places={model.marks}
-        onpin={(time, place) => {
-          const index = time === 'now' ? study.now?.index : study.next?.index;
-          if (index !== undefined) model.pin(index, place);
-        }}
-      />
+      {#if flags.length > 0}
+        {#await import('$lib/neck/TargetFlags.svelte') then { default: TargetFlags }}
+          <TargetFlags
+            {flags}
+            {layout}
+            places={model.marks}
+            onpin={(time, place) => {
+              const index = time === 'now' ? study.now?.index : study.next?.index;
+              if (index !== undefined) model.pin(index, place);
+            }}
+          />
+        {/await}
+      {/if}
     {/snippet}
   </Neck>
 </div>

@@ -25,7 +25,7 @@
 {#snippet symbol(name: string, hue: string)}
   <!-- Smaller where its side has no room for it: cut short it would be read as another chord. -->
   <p
-    class="heading text-[length:min(var(--size),calc(165cqw/var(--letters)))] leading-[calc(1.25*var(--size))] whitespace-nowrap {hue}"
+    class="heading text-[length:min(var(--size),calc(var(--room)/var(--letters)))] leading-[calc(1.25*var(--size))] whitespace-nowrap {hue}"
     style:--letters={name.length}
     data-symbol
   >
@@ -35,10 +35,10 @@
 
 <!-- As high as its three lines, whatever they say: a change of words lays out nothing else. -->
 <div
-  class="grid h-[calc(1.25*var(--size)+2.75rem)] shrink-0 grid-cols-[1fr_auto_1fr] items-center gap-x-4 will-change-transform contain-strict max-sm:gap-x-2 {size}"
+  class="grid h-[calc(1.25*var(--size)+2.75rem)] shrink-0 grid-cols-[1fr_auto_1fr] items-center gap-x-4 will-change-transform contain-strict [--room:min(72vw,72rem)] max-sm:gap-x-2 max-sm:[--room:58vw] {size}"
   data-stage={counting ? 'counting' : 'playing'}
 >
-  <div class="@container min-w-0" data-now-chord>
+  <div class="min-w-0" data-now-chord>
     <p class="text-sm/5 text-ink-soft">
       <span class="font-semibold text-now-text">Now</span>
       <span class="max-sm:hidden">{now ? showMaterial(now.material, naming) : ''}</span>
@@ -57,7 +57,7 @@
       >{counting ? 'counting in' : left === 1 ? 'beat' : 'beats'}</span
     >
   </p>
-  <div class="@container min-w-0 text-right" data-next-chord>
+  <div class="min-w-0 text-right" data-next-chord>
     <p class="text-sm/5 text-ink-soft">
       <span class="max-sm:hidden">{ahead && next ? showMaterial(next.material, naming) : ''}</span>
       <span class="font-semibold text-next-text">Next</span>
