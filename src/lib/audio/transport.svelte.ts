@@ -15,7 +15,7 @@ import type { Programme } from './programme';
 const AHEAD = { seen: 0.45, hidden: 1.4 } as const;
 /** What sounds sooner is scheduled whatever it takes; the rest in stretches of so many milliseconds. */
 const SOON: Seconds = 0.2;
-const STRETCH = 2;
+const STRETCH = 1;
 /** Before the first note, so that it is not late. */
 const LEAD: Seconds = 0.1;
 
