@@ -48,8 +48,9 @@ function ended(events: readonly BandEvent[], form: BandForm): readonly BandEvent
   const until = last.beat + last.beats;
   // What would have come a little later speaks now.
   const late = events.find(({ part, beat }) => part === 'comp' && beat >= rest - NEAR)?.beat;
-  const held = events.flatMap((one): readonly BandEvent[] => {
-    if (one.beat < rest - NEAR) return [{ ...one, beats: Math.min(one.beats, rest - one.beat) }];
+  const held = events.flatMap((one): BandEvent | readonly BandEvent[] => {
+    if (one.beat < rest - NEAR)
+      return one.beat + one.beats <= rest ? one : { ...one, beats: rest - one.beat };
     const final = one.part === 'comp' ? one.beat === late : one.beat < rest + NEAR;
     if (!final) return [];
     return [one.part === 'drums' ? one : { ...one, beat: rest, beats: until - rest }];

@@ -93,6 +93,9 @@ function standing({ role, tones, strong, into }: Step, tone: number): number {
   }
 }
 
+/** Beats within which a ghost would fall together with a note. */
+const TOGETHER = 0.05;
+
 /** What it costs to move, by the half steps of the way: steps are easy, a note again is dull. */
 const MOVES = [2.2, 0.15, 0.15, 0.45, 0.5, 0.6, 2, 0.8, 1.6, 1.6, 2, 3, 1.3] as const;
 const moving = (from: Midi, to: Midi): number => {
@@ -173,13 +176,14 @@ export function bassOf(
       return [{ midi, cost }];
     });
   });
+  const midis = choices.map((some) => some.map(({ midi }) => midi));
   const path = bestPaths(
     {
       sizes: choices.map(({ length }) => length),
       node: (layer, node) => at(at(choices, layer), node).cost,
       edge: (layer, from, to) => {
-        const before = at(at(choices, layer), from).midi;
-        const after = at(at(choices, layer + 1), to).midi;
+        const before = at(at(midis, layer), from);
+        const after = at(at(midis, layer + 1), to);
         const { role } = at(steps, layer + 1);
         // A pedalled root stays; an octave is asked for by name.
         if (role === 'R' && after === before) return at(steps, layer).role === 'R' ? 0 : 0.6;
@@ -204,8 +208,8 @@ export function bassOf(
   });
   const ghosts = hits.flatMap((hit): readonly PitchedEvent[] => {
     if (hit.role !== 'G' || !chordAt(form, hit.beat)) return [];
-    const before = sounded.findLast(({ beat }) => beat < hit.beat);
-    if (!before || sounded.some(({ beat }) => Math.abs(beat - hit.beat) < 0.05)) return [];
+    const before = sounded[lastBy(sounded, hit.beat + TOGETHER)];
+    if (!before || before.beat > hit.beat - TOGETHER) return [];
     const beats = 0.12 * hit.pulse.beats;
     return [{ part: 'bass', beat: hit.beat, beats, midi: before.midi, velocity: 0.34 }];
   });
