@@ -302,6 +302,26 @@ describe('the stage', () => {
     await app.driver.sendDevToolsCommand('Emulation.clearDeviceMetricsOverride', {});
   });
 
+  test('a symbol is never cut short, however long it is and narrow the window', async () => {
+    await openStage('key: Gm\n| Ebmaj7#11/G | Abm(maj7)/Cb | Gbmaj13#11/Bb | Dbm7b5/Abb |');
+    for (const width of [1920, 1280, 1024, 640, 360]) {
+      await app.driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', {
+        ...{ width, height: 768, deviceScaleFactor: 1, mobile: false },
+      });
+      for (let step = 0; step < 4; step++) {
+        await press(Key.ARROW_RIGHT);
+        const over = await script<readonly number[]>(`
+          return [...document.querySelectorAll('[data-symbol]')].map((one) => {
+            const words = document.createRange();
+            words.selectNodeContents(one);
+            return Math.round(words.getBoundingClientRect().width - one.clientWidth);
+          });`);
+        expect(Math.max(...over), `${width} ${over.join(' ')}`).toBeLessThanOrEqual(1);
+      }
+    }
+    await app.driver.sendDevToolsCommand('Emulation.clearDeviceMetricsOverride', {});
+  });
+
   test('axe finds nothing serious, with its settings open too', async () => {
     await openStage();
     await press('o');

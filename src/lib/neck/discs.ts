@@ -113,6 +113,8 @@ const short = (value: number): number => Math.round(value * 100) / 100;
 const circle = (x: number, y: number, r: number): string =>
   `M${short(x - r)} ${short(y)}a${r} ${r} 0 1 0 ${2 * r} 0a${r} ${r} 0 1 0 ${-2 * r} 0z`;
 
+/** Discs that a ring of what comes is made of. */
+const RINGS = 2;
 /** How far along the neck one path reaches, in units of its picture. */
 const REACH = 256;
 
@@ -129,12 +131,16 @@ export function discPaths(
   for (const mark of marks) {
     const x = layout.finger(mark.fret);
     const y = layout.string(mark.string);
-    discsOf(mark).forEach((disc, level) => {
+    // Whatever sounds lies over every ring, also over those of its neighbours.
+    let under = 0;
+    let over = RINGS;
+    for (const disc of discsOf(mark)) {
+      const level = disc.coming ? under++ : over++;
       const id = `${level} ${disc.class} ${Math.floor(x / REACH)}`;
       const path = paths.get(id) ?? { disc, level, d: '' };
       path.d += circle(x, y, short(disc.r * layout.noteScale * (disc.coming ? grown : 1)));
       paths.set(id, path);
-    });
+    }
   }
   return [...paths]
     .sort(([, a], [, b]) => a.level - b.level)

@@ -183,6 +183,14 @@ describe('discs', () => {
     ]);
   });
 
+  test('what sounds lies over the rings of its neighbours too', () => {
+    const looks = discPaths([mark(5, 'colour', null), mark(5, 'guide', 'guide')], layout).map(
+      (path) => path.class,
+    );
+    expect(looks.slice(0, 2)).toEqual(['fill-next', 'fill-paper']);
+    expect(looks.slice(2).toSorted()).toEqual(['fill-now', 'fill-now-tint']);
+  });
+
   test('guide tones are drawn larger than chord tones, and those than colours', () => {
     const size = (weight: Weight) =>
       Math.max(
