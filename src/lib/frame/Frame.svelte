@@ -127,26 +127,18 @@
   });
 
   // Where the player is, said to the address, the links and those who listen once it is painted.
-  // The address holds it, so that a reload or a shared link comes back to it; it is written when
-  // stepping rests, since that takes the browser longer than all that is drawn of a step.
-  const REST = 150;
+  // The address holds it, so that a reload or a shared link comes back to it.
   let place = $state.raw(study.place);
   let announced = $state('');
   $effect(() => {
     const { place: here, now: sounding, next: coming } = study;
     if (here === untrack(() => place)) return;
-    const address = setTimeout(() => {
-      replaceState(writePlace(page.url, here), {});
-    }, REST);
-    const told = afterPaint(() => {
+    return afterPaint(() => {
       place = here;
+      replaceState(writePlace(page.url, here), {});
       const after = coming ? `, next ${spokenChord(coming.chord)}` : '';
       announced = sounding ? spokenChord(sounding.chord) + after : '';
     });
-    return () => {
-      told();
-      clearTimeout(address);
-    };
   });
 </script>
 

@@ -288,7 +288,8 @@
               : 'pb-px'}"
           >
             <span
-              class="h-3.5 pl-1.5 text-[11px] leading-[11px] text-ink-soft {title || area
+              class="h-3.5 pl-1.5 text-[11px] leading-[11px] text-ink-soft {title ||
+              area?.from === bar.number
                 ? 'truncate'
                 : ''}"
             >

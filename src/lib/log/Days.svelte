@@ -78,6 +78,8 @@
         onchange={(event) => {
           const file = event.currentTarget.files?.[0];
           if (file) void take(file);
+          // The same file, mended, may be chosen again.
+          event.currentTarget.value = '';
         }}
       />
     </label>

@@ -49,7 +49,10 @@
         type="file"
         name="archive"
         accept=".zip,application/zip"
-        onchange={(event) => void look(event.currentTarget.files?.[0] ?? null, mode)}
+        onchange={(event) => {
+          void look(event.currentTarget.files?.[0] ?? null, mode);
+          event.currentTarget.value = '';
+        }}
       />
     </label>
   </div>

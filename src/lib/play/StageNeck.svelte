@@ -31,9 +31,13 @@
   let width = $state(1240);
   const wires = createWires(() => ({ neck: study.neck, focus: study.zone }));
   const leftHanded = $derived(study.instrument.leftHanded);
-  const layout = $derived(
-    layOut(study.neck, { ...atWidth(width), leftHanded, wires: wires.current }),
-  );
+  /** Room for the rings of the outer strings once they have grown. */
+  const GROWN = 7;
+  const layout = $derived.by(() => {
+    const { above, below, ...measures } = atWidth(width);
+    const room = { above: above + GROWN, below: below + GROWN };
+    return layOut(study.neck, { ...measures, ...room, leftHanded, wires: wires.current });
+  });
   /** What sounds is said in words first, and drawn with the frame after. */
   const drawn = late(() => {
     const { now, next, target, nextTarget } = stage;
