@@ -13,6 +13,7 @@
     passageFile,
     passageFormatName,
   } from './passages';
+  import { chosenFile } from '$lib/ui/chosenFile';
 
   interface Props {
     readonly passage: Passage | null;
@@ -82,9 +83,6 @@
     class="sr-only"
     {id}
     accept={PASSAGE_TYPES}
-    onchange={(event) => {
-      void open(event.currentTarget.files?.[0]);
-      event.currentTarget.value = '';
-    }}
+    onchange={(event) => void open(chosenFile(event.currentTarget))}
   />
 </label>

@@ -11,6 +11,7 @@
   import { NO_CHART, type StintContent, type StoredStint } from './messages';
   import StintForm from './StintForm.svelte';
   import { dayName, exerciseName, minutesName, wentWords } from './words';
+  import { chosenFile } from '$lib/ui/chosenFile';
 
   interface Props {
     readonly stints: readonly StoredStint[];
@@ -76,10 +77,8 @@
         accept=".json,.csv,application/json,text/csv"
         name="log-file"
         onchange={(event) => {
-          const file = event.currentTarget.files?.[0];
+          const file = chosenFile(event.currentTarget);
           if (file) void take(file);
-          // The same file, mended, may be chosen again.
-          event.currentTarget.value = '';
         }}
       />
     </label>

@@ -3,6 +3,7 @@
   import { invalidateAll } from '$app/navigation';
   import { message } from '$lib/ui/messages.svelte';
   import { messageOf } from '$lib/ui/server';
+  import { chosenFile } from '$lib/ui/chosenFile';
 
   type Mode = 'merge' | 'replace';
 
@@ -49,10 +50,7 @@
         type="file"
         name="archive"
         accept=".zip,application/zip"
-        onchange={(event) => {
-          void look(event.currentTarget.files?.[0] ?? null, mode);
-          event.currentTarget.value = '';
-        }}
+        onchange={(event) => void look(chosenFile(event.currentTarget) ?? null, mode)}
       />
     </label>
   </div>

@@ -27,9 +27,6 @@ export interface Caller<K extends Computation> {
   readonly close: () => void;
 }
 
-const asError = (error: unknown): Error =>
-  error instanceof Error ? error : new Error(String(error));
-
 export type OpenWorker = () => Worker;
 
 const openCompute: OpenWorker = () =>
@@ -61,6 +58,29 @@ export function createCaller<K extends Computation>(
     refuse(new CancelledError('A newer request took its place.'));
   }
 
+  /** Opens the worker where it is not open, and asks it. */
+  async function answered(
+    request: RequestOf<K>,
+    onProgress: OnProgress,
+    onfail: (error: Error) => void,
+  ): Promise<AnswerOf<K>> {
+    const mine = (worker ??= open());
+    mine.onerror = (event) => {
+      close();
+      onfail(new Error(event.message || 'The worker could not be started.'));
+    };
+    // It comes with the first question: the first view of a page needs none.
+    const { proxy, wrap } = await import('comlink');
+    if (worker !== mine) throw new CancelledError('A newer request took its place.');
+    remote ??= wrap<Computations>(mine);
+    // Each computation takes its own request; TypeScript cannot follow the name through.
+    const call = remote[name] as unknown as (
+      request: RequestOf<K>,
+      onProgress: OnProgress,
+    ) => Promise<AnswerOf<K>>;
+    return call(request, proxy(onProgress));
+  }
+
   return {
     cancel,
     close,
@@ -75,55 +95,23 @@ export function createCaller<K extends Computation>(
           fail = null;
           act();
         };
+        const refuse = (error: unknown) => {
+          settle(() => {
+            reject(error instanceof Error ? error : new Error(String(error)));
+          });
+        };
         const timer =
           deadline === Infinity
             ? undefined
             : setTimeout(() => {
                 close();
-                settle(() => {
-                  reject(new LateError('This took too long.'));
-                });
+                refuse(new LateError('This took too long.'));
               }, deadline);
-        try {
-          worker ??= open();
-          worker.onerror = (event) => {
-            close();
-            settle(() => {
-              reject(new Error(event.message || 'The worker could not be started.'));
-            });
-          };
-        } catch (error) {
+        answered(request, onProgress, refuse).then((answer) => {
           settle(() => {
-            reject(asError(error));
+            resolve(answer);
           });
-          return;
-        }
-        const opened = worker;
-        call(opened).then(
-          (answer) => {
-            settle(() => {
-              resolve(answer);
-            });
-          },
-          (error: unknown) => {
-            settle(() => {
-              reject(asError(error));
-            });
-          },
-        );
-
-        async function call(to: Worker): Promise<AnswerOf<K>> {
-          // With the worker, when something is first asked of it.
-          const { proxy, wrap } = await import('comlink');
-          if (worker !== to) throw new CancelledError('A newer request took its place.');
-          remote ??= wrap<Computations>(to);
-          // Each computation takes its own request; TypeScript cannot follow the name through.
-          const answer = remote[name] as unknown as (
-            request: RequestOf<K>,
-            onProgress: OnProgress,
-          ) => Promise<AnswerOf<K>>;
-          return answer(request, proxy(onProgress));
-        }
+        }, refuse);
       });
     },
   };
