@@ -7,7 +7,6 @@
   import { group } from 'd3-array';
   import type { Problem } from '$core/chart/syntax';
   import type { Chart, PlayedBar } from '$core/chart/form';
-  import { roleName } from '$core/harmony/roles';
   import { keyName } from '$core/keys/keys';
   import type { KeyArea, Reading } from '$core/harmony/reading';
   import type { Loop } from '$lib/study/playing';
@@ -17,12 +16,11 @@
   import type { Lane } from '$core/crossings/lanes';
   import { sharedShare } from '$core/lenses/ranking';
   import type { ModeNaming } from '$lib/settings/settings';
-  import { INTENT_NAMES, type PlannedChord } from '$lib/study/choices';
+  import type { PlannedChord } from '$lib/study/choices';
   import Contour from './Contour.svelte';
   import { contourStops } from './contour';
-  import IntentMark from './IntentMark.svelte';
-  import { nameInRoom, showMaterial } from './material';
-  import { columnsFor, isRoomy, linesOf, showCadence } from './strip';
+  import { columnsFor, isRoomy, linesOf } from './strip';
+  import StripChord from './StripChord.svelte';
 
   interface Props {
     readonly chart: Chart;
@@ -118,35 +116,7 @@
     });
   });
 
-  const landed = $derived(group(landings, ({ index }) => index));
-  /** How a chord's material is written in its button; nothing where the same notes go on. */
-  const writtenName = (index: number, bar: PlayedBar): string => {
-    const plan = planned[index];
-    if (!plan || sharedWithBefore(index) === 1) return '';
-    const beats = chart.chords[index]?.beats ?? 0;
-    return nameInRoom(showMaterial(plan.material, naming), roomFor(beats, bar));
-  };
-  /**
-   * A chord's button in words, what is seen in it first: hidden text in each of them would be drawn
-   * apart as well.
-   */
-  function spokenAt(index: number, bar: PlayedBar, open: boolean): string {
-    const symbol = showSymbol(chart.chords[index]?.chord.symbol ?? '');
-    const numeral = showSymbol(reading.chords[index]?.numeral ?? '');
-    const plan = open ? planned[index] : undefined;
-    const whole = plan ? showMaterial(plan.material, naming) : '';
-    const short = plan ? writtenName(index, bar) : '';
-    const seen = names === 'symbols' ? [symbol, numeral, short] : [numeral, symbol, short];
-    const parts = [
-      seen.filter(Boolean).join(' '),
-      short === whole ? '' : whole,
-      plan ? `intent: ${INTENT_NAMES[plan.intent][0]}` : '',
-      times[index] ?? '',
-      ...(landed.get(index) ?? []).map(({ sentence }) => showSymbol(sentence)),
-    ];
-    return `Bar ${bar.number}: ${parts.filter(Boolean).join(', ')}`;
-  }
-
+  const landed = $derived(new Map(landings.map((landing) => [landing.index, landing])));
   const laned = $derived(reading.areas.length > 1);
   const areaAt = (bar: number): KeyArea | undefined =>
     reading.areas.find(({ from, to }) => from <= bar && bar <= to);
@@ -302,113 +272,26 @@
               {/if}
             </span>
             <div class="flex min-w-0">
-              {#each byBar.get(bar.number) ?? [] as { index: chord, chord: { symbol }, beats } (chord)}
-                {@const read = reading.chords[chord]}
-                {@const plan = planned[chord]}
-                {@const shared = sharedWithBefore(chord)}
-                {@const cadence =
-                  read?.cadence === null ? undefined : cadences[read?.cadence ?? -1]}
-                {@const time = times[chord] ?? null}
-                {@const numeral = read?.numeral ? showSymbol(read.numeral) : '\u00a0'}
-                <button
-                  data-chord={chord}
-                  tabindex={time === 'now' || (now === null && chord === 0) ? 0 : -1}
-                  data-time={time ?? undefined}
-                  aria-current={time === 'now' ? 'true' : undefined}
-                  title={[
-                    cadence ? showCadence(cadence) : '',
-                    read?.role ? showSymbol(roleName(read.role)) : '',
-                  ]
-                    .filter(Boolean)
-                    .join(' · ') || undefined}
-                  aria-label={spokenAt(chord, bar, open)}
-                  class="flex min-w-min flex-col items-start rounded-sm px-1.5 text-left focus-visible:-outline-offset-2 {cadence ||
-                  landed.has(chord)
-                    ? 'relative'
-                    : ''} {open ? 'border-2' : 'border-x-2'} {time === 'now'
-                    ? 'border-now bg-now text-on-now'
-                    : time === 'next'
-                      ? 'border-next'
-                      : 'border-transparent hover:border-line'}"
-                  style:flex="{beats} 1 0"
-                  onclick={() => ongo(chord)}
-                  ondblclick={() => onedit(chord)}
-                >
-                  {#if cadence}
-                    <span
-                      aria-hidden="true"
-                      class="absolute -top-0.5 h-1 border-t border-ink-soft {cadence.from === chord
-                        ? 'left-0 border-l'
-                        : '-left-1'} {cadence.to === chord ? 'right-1 border-r' : '-right-1'}"
-                    ></span>
-                  {/if}
-                  <span
-                    class="heading whitespace-nowrap {open && roomy
-                      ? 'text-lg/[1.4rem]'
-                      : 'text-base/[1.15rem] tracking-tight'}"
-                  >
-                    {names === 'symbols' ? showSymbol(symbol) : numeral}
-                  </span>
-                  <span
-                    class="text-xs/[1.05rem] whitespace-nowrap {open ? '' : 'hidden'} {time ===
-                    'now'
-                      ? ''
-                      : 'text-ink-soft'} {read?.diatonic === false ? 'italic' : ''}"
-                    >{names === 'symbols' ? numeral : showSymbol(symbol)}</span
-                  >
-                  {#if plan && open}
-                    <span
-                      class="flex h-[15px] w-full min-w-0 items-center gap-1 overflow-hidden text-[11px]/[15px] {time ===
-                      'now'
-                        ? ''
-                        : 'text-ink-soft'}"
-                      data-material={chord}
-                      data-name={showMaterial(plan.material, naming)}
-                    >
-                      <IntentMark intent={plan.intent} />
-                      {#if shared === 1}
-                        <span
-                          aria-hidden="true"
-                          class="h-0.5 flex-1 bg-current/50"
-                          title="the same notes go on"
-                        ></span>
-                      {:else}
-                        <!-- Wider the more of its notes the chord before had too. -->
-                        {#if shared !== null}<span
-                            aria-hidden="true"
-                            class="h-0.5 shrink-0 bg-current"
-                            style:width="{Math.round(shared * 12)}px"
-                            title="{Math.round(shared * 100)} % of these notes were there before"
-                          ></span>{/if}
-                        <span
-                          class="w-0 flex-1 whitespace-nowrap"
-                          title={showMaterial(plan.material, naming)}
-                          ><span aria-hidden="true">{writtenName(chord, bar)}</span></span
-                        >
-                      {/if}
-                    </span>
-                  {/if}
-                  {#each landed.get(chord) ?? [] as landing (landing.index)}
-                    {@const there = landing.verdict === 'landed'}
-                    <!-- The target's pennant: full where it landed, empty and struck out where not. -->
-                    <svg
-                      class="absolute right-0.5 bottom-0.5 stroke-current {there
-                        ? 'fill-current'
-                        : 'fill-none'}"
-                      width="14"
-                      height="14"
-                      viewBox="0 0 14 14"
-                      stroke-width="1.5"
-                      role="img"
-                      aria-label={showSymbol(landing.sentence)}
-                      data-landing={landing.verdict}
-                    >
-                      <title>{showSymbol(landing.sentence)}</title>
-                      <path d="M3 13 V1 L12 4.5 L3 8" />
-                      {#if !there}<path d="M1 12 L13 2" />{/if}
-                    </svg>
-                  {/each}
-                </button>
+              {#each byBar.get(bar.number) ?? [] as played (played.index)}
+                {@const read = reading.chords[played.index]}
+                {@const time = times[played.index] ?? null}
+                <StripChord
+                  {played}
+                  {read}
+                  cadence={cadences[read?.cadence ?? -1]}
+                  plan={open ? planned[played.index] : undefined}
+                  shared={open ? sharedWithBefore(played.index) : null}
+                  {time}
+                  stops={time === 'now' || (now === null && played.index === 0)}
+                  {open}
+                  {roomy}
+                  {names}
+                  {naming}
+                  room={roomFor(played.beats, bar)}
+                  landing={landed.get(played.index)}
+                  {ongo}
+                  {onedit}
+                />
               {/each}
               {#if silence(bar) > 0}
                 {@const problem = unreadable.get(bar.number)}
