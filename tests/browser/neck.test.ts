@@ -1,6 +1,4 @@
 /** The neck's layers, zones, shapes, the region view and instruments. */
-import { readdirSync, readFileSync } from 'node:fs';
-import { join } from 'node:path';
 import { By, Key } from 'selenium-webdriver';
 import { describe, expect, test } from 'vitest';
 import { suite } from './suite';
@@ -166,14 +164,11 @@ describe('the region', () => {
     ]);
     await (await app.findText('button', 'SVG')).click();
     await (await app.findText('button', 'PNG')).click();
-    await app.eventually(
-      async () => readdirSync(app.files).sort(),
-      (names) => names.join() === 'Third Fret.png,Third Fret.svg',
-    );
-    const svg = readFileSync(join(app.files, 'Third Fret.svg'), 'utf8');
+    const svg = String(await app.downloaded(/^Third Fret\.svg$/u));
     expect(svg.match(/<svg/gu)).toHaveLength(5);
     expect(svg).not.toContain('class=');
-    expect(readFileSync(join(app.files, 'Third Fret.png')).subarray(1, 4).toString()).toBe('PNG');
+    const png = await app.downloaded(/^Third Fret\.png$/u);
+    expect(png.subarray(1, 4).toString()).toBe('PNG');
     const pdf = (await app.driver.sendAndGetDevToolsCommand('Page.printToPDF', {
       paperWidth: 8.27,
       paperHeight: 11.69,

@@ -92,13 +92,13 @@ export function suite(environment: NodeJS.ProcessEnv = {}, flags: readonly strin
         async () => (await app.find('[data-save-state]')).getAttribute('data-save-state'),
         (state) => state === 'saved',
       ),
-    /** The bytes of a download, when it has come. */
+    /** The bytes of a download, when it has come: its empty place is taken first. */
     async downloaded(name: RegExp): Promise<Buffer> {
-      const [found] = await app.eventually(
-        () => Promise.resolve(readdirSync(files).filter((file) => name.test(file))),
-        (names) => names.length > 0,
+      const found = () => readdirSync(files).find((file) => name.test(file));
+      return app.eventually(
+        () => Promise.resolve(readFileSync(join(files, found() ?? '/dev/null'))),
+        (bytes) => bytes.length > 0,
       );
-      return readFileSync(join(files, found ?? ''));
     },
     /** Chooses an option of a list by its field's name. */
     async pick(name: string, value: string): Promise<void> {

@@ -1,5 +1,5 @@
 /** Charts built and changed on the strip, transposed, exported and imported. */
-import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { unzipSync, strFromU8 } from 'fflate';
 import { Key } from 'selenium-webdriver';
@@ -132,11 +132,7 @@ test('the chart is transposed and turned into numerals and back', async () => {
 async function downloaded(item: string, extension: string): Promise<Buffer> {
   await (await app.findText('button', 'Export')).click();
   await app.choose(item);
-  const names = await app.eventually(
-    async () => readdirSync(app.files),
-    (found) => found.some((name) => name.endsWith(extension)),
-  );
-  return readFileSync(join(app.files, names.find((name) => name.endsWith(extension)) ?? ''));
+  return app.downloaded(new RegExp(`\\${extension}$`, 'u'));
 }
 
 async function importFile(name: string, content: string | Buffer): Promise<void> {

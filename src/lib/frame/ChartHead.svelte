@@ -60,9 +60,9 @@
   <h1 class="heading min-w-0 text-xl/8 lg:max-w-[22rem] lg:truncate" title={study.title}>
     {study.title}
   </h1>
-  <!-- A fact there is no room for wraps out of sight: none is cut. -->
+  <!-- A fact there is no room for wraps out of sight, the first too: none is cut. -->
   <p
-    class="mr-auto flex min-w-0 flex-wrap gap-x-3 text-sm text-ink-soft max-sm:h-5 max-sm:flex-1 max-sm:overflow-hidden lg:h-5 lg:flex-1 lg:overflow-hidden lg:whitespace-nowrap"
+    class="mr-auto flex min-w-0 flex-wrap gap-x-3 text-sm text-ink-soft before:-mr-3 before:h-5 before:content-[''] max-sm:h-5 max-sm:flex-1 max-sm:overflow-hidden max-sm:whitespace-nowrap lg:h-5 lg:flex-1 lg:overflow-hidden lg:whitespace-nowrap"
     data-heading
   >
     {#each facts as fact, order (fact)}

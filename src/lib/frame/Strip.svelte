@@ -7,7 +7,7 @@
   import { group } from 'd3-array';
   import type { Problem } from '$core/chart/syntax';
   import type { Chart, PlayedBar } from '$core/chart/form';
-  import { keyName } from '$core/keys/keys';
+  import { keyName, writeKey } from '$core/keys/keys';
   import type { KeyArea, Reading } from '$core/harmony/reading';
   import type { Loop } from '$lib/study/playing';
   import { afterPaint, late } from '$lib/ui/afterPaint.svelte';
@@ -19,7 +19,7 @@
   import type { PlannedChord } from '$lib/study/choices';
   import Contour from './Contour.svelte';
   import { contourStops } from './contour';
-  import { columnsFor, isRoomy, linesOf } from './strip';
+  import { columnsFor, headingInRoom, isRoomy, linesOf } from './strip';
   import StripChord from './StripChord.svelte';
 
   interface Props {
@@ -121,14 +121,22 @@
   const areaAt = (bar: number): KeyArea | undefined =>
     reading.areas.find(({ from, to }) => from <= bar && bar <= to);
 
-  /** A bar's heading where a section or another time through it begins. */
-  function heading(bar: PlayedBar, index: number): string | null {
+  /** What stands over a bar where a section, another time through it, or a key area begins. */
+  function heading(bar: PlayedBar, index: number, area: KeyArea | undefined) {
     const before = chart.bars[index - 1];
-    if (before?.section === bar.section && before.pass === bar.pass) return null;
-    const section = chart.source.sections[bar.section];
-    const times = chart.bars.some((other) => other.section === bar.section && other.pass > 1);
-    if (!section?.name && !times) return null;
-    return [section?.name, times ? `time ${bar.pass}` : null].filter(Boolean).join(', ');
+    const begins = before?.section !== bar.section || before.pass !== bar.pass;
+    const name = (begins && chart.source.sections[bar.section]?.name) || null;
+    const again = chart.bars.some((other) => other.section === bar.section && other.pass > 1);
+    const time = begins && again ? `time ${bar.pass}` : null;
+    const whole = [name, time].filter((word) => word !== null).join(', ');
+    const into = area?.from === bar.number ? area : null;
+    const keys = into
+      ? [keyName(into.key), writeKey(into.key)].map(
+          (key) => `${into.heard ? 'heard in' : 'in'} ${showSymbol(key)}`,
+        )
+      : [''];
+    const [section, key] = headingInRoom([whole, name ?? time ?? ''], keys, width / columns);
+    return { section, key, whole: [whole, keys[0]].filter(Boolean).join(', ') };
   }
 
   /** Beats of a bar that no chord takes. */
@@ -244,8 +252,8 @@
         style:grid-template-columns="repeat({columns}, minmax(0, 1fr))"
       >
         {#each bars as { bar, index } (bar.number)}
-          {@const title = heading(bar, index)}
           {@const area = laned ? areaAt(bar.number) : undefined}
+          {@const { section, key, whole } = heading(bar, index, area)}
           {@const open = isOpen(index)}
           {@const inLoop = shownLoop !== null && index >= shownLoop.from && index < shownLoop.to}
           {@const outside = shownLoop !== null && !inLoop}
@@ -253,23 +261,19 @@
             data-bar={index}
             class="flex min-w-0 flex-col border-l {outside || inLoop || area
               ? 'relative'
-              : ''} {title ? 'border-ink border-l-2' : 'border-line-strong'} {laned
+              : ''} {section ? 'border-ink border-l-2' : 'border-line-strong'} {laned
               ? 'pb-0.5'
               : 'pb-px'}"
           >
             <span
-              class="h-3.5 pl-1.5 text-[11px] leading-[11px] text-ink-soft {title ||
-              area?.from === bar.number
+              class="h-3.5 pl-1.5 text-[11px] leading-[11px] text-ink-soft {section || key
                 ? 'truncate'
                 : ''}"
+              title={whole || undefined}
             >
-              {bar.number}{#if title}<span class="ml-1.5 font-semibold text-ink">{title}</span>{/if}
-              {#if area && area.from === bar.number}
-                <span class="ml-1 {area.heard ? 'italic' : ''}">
-                  {area.heard ? 'heard in' : 'in'}
-                  {showSymbol(keyName(area.key))}
-                </span>
-              {/if}
+              {bar.number}{#if section}<span class="ml-1.5 font-semibold text-ink">{section}</span
+                >{/if}
+              {#if key}<span class="ml-1 {area?.heard ? 'italic' : ''}">{key}</span>{/if}
             </span>
             <div class="flex min-w-0">
               {#each byBar.get(bar.number) ?? [] as played (played.index)}

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, test } from 'vitest';
 import { type Actions, runShortcut, SHORTCUTS } from './shortcuts';
+import { headingInRoom } from './strip';
 import { formatTable } from '$lib/formats/tables';
 import { shortcutTable } from './tables';
 
@@ -84,5 +85,23 @@ describe('shortcuts', () => {
     ['formats', formatTable()],
   ])('the README holds the table of %s: npm run tables writes it', (_, table) => {
     expect(readFileSync('README.md', 'utf8')).toContain(table);
+  });
+});
+
+describe('the heading of a bar', () => {
+  const over = (room: number) =>
+    headingInRoom(['Refrain, time 2', 'Refrain'], ['heard in A♭ major', 'heard in A♭'], room);
+
+  test('is whole where there is room, its key shortened first', () => {
+    expect(over(300)).toEqual(['Refrain, time 2', 'heard in A♭ major']);
+    expect(over(190)).toEqual(['Refrain, time 2', 'heard in A♭']);
+    expect(over(170)).toEqual(['Refrain', 'heard in A♭ major']);
+    expect(over(140)).toEqual(['Refrain', 'heard in A♭']);
+    expect(over(120)).toEqual(['Refrain, time 2', '']);
+  });
+
+  test('is the section alone where there is least', () => {
+    expect(over(60)).toEqual(['Refrain', '']);
+    expect(headingInRoom([''], [''], 20)).toEqual(['', '']);
   });
 });

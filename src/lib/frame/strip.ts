@@ -56,6 +56,29 @@ export function linesOf(chart: Chart, columns: number): readonly number[] {
   return lines;
 }
 
+/** Width of a letter of a bar's heading, in pixels, a little generously, and of what stands beside. */
+const HEADING = { letter: 5.8, beside: 26 } as const;
+
+/**
+ * What stands over a bar in its room, in pixels: its section and its key, each given as it may be
+ * written, the longest first. The key is shortened before the section; where both have no room the
+ * section stands alone.
+ *
+ * @example headingInRoom(['A, time 1', 'A'], ['in Ab major', 'in Ab'], 110) // ['A, time 1', 'in Ab']
+ */
+export function headingInRoom(
+  sections: readonly string[],
+  keys: readonly string[],
+  room: number,
+): readonly [section: string, key: string] {
+  const pairs = [keys, ['']].flatMap((some) =>
+    sections.flatMap((section) => some.map((key) => [section, key] as const)),
+  );
+  const width = (words: readonly string[]) =>
+    HEADING.beside + HEADING.letter * words.join('').length;
+  return pairs.find((words) => width(words) <= room) ?? [sections.at(-1) ?? '', ''];
+}
+
 const KINDS: Readonly<Record<string, string>> = {
   'ii-V-I major': 'ii–V–I',
   'ii-V-I minor': 'minor ii–V–i',

@@ -196,7 +196,7 @@
 
 <div class="flex min-h-0 min-w-0 flex-1 flex-col gap-2 overflow-y-auto p-3 [scrollbar-width:thin]">
   <div class="flex flex-wrap items-center gap-2">
-    <label class="min-w-40 flex-1">
+    <label class="min-w-40 flex-1 max-sm:basis-full">
       <span class="sr-only">Title</span>
       <input
         class="field heading w-full text-lg"
@@ -255,10 +255,10 @@
         }}
       />
     </label>
-    <label class="flex items-center gap-1.5">
+    <label class="flex items-center gap-1.5 max-sm:flex-1">
       <span class="text-ink-soft">Tags</span>
       <input
-        class="field w-36"
+        class="field w-56 max-sm:w-full"
         name="tags"
         value={editing.lick.tags.join(', ')}
         placeholder="blues, slow"

@@ -67,7 +67,7 @@
   }
 </script>
 
-<div class="flex min-w-0 flex-col gap-3 text-sm">
+<div class="flex min-w-0 flex-col gap-3 text-sm print:hidden">
   <section aria-label="Move" class="grid gap-1.5">
     <h3 class="heading text-base">Move</h3>
     <div class="flex flex-wrap items-center gap-2">

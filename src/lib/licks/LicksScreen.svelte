@@ -148,7 +148,7 @@
             aria-current={here ? 'page' : undefined}
             data-lick={lick.title}
           >
-            <span class="block truncate text-sm">{lick.title || 'Untitled lick'}</span>
+            <span class="block text-sm">{lick.title || 'Untitled lick'}</span>
             <span class="block truncate text-xs text-ink-soft"
               >{showSymbol(
                 lick.chart

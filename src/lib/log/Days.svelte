@@ -89,7 +89,9 @@
       The log writes itself: play anything with the band for half a minute and it stands here.
     </p>
   {/if}
-  <div class="max-h-[32rem] overflow-y-auto [scrollbar-width:thin] lg:max-h-[calc(100dvh-20rem)]">
+  <div
+    class="max-h-[32rem] overflow-y-auto [scrollbar-width:thin] lg:max-h-[calc(100dvh-20rem)] print:max-h-none print:overflow-visible"
+  >
     {#each days as [day, own] (day)}
       <h3 class="mt-3 text-sm font-semibold">
         {dayName(day, today)}
@@ -100,7 +102,7 @@
       <ul>
         {#each own as stint (stint.id)}
           <li
-            class="grid grid-cols-[minmax(0,1fr)_auto] gap-x-2 border-t border-line py-1 text-sm"
+            class="grid break-inside-avoid grid-cols-[minmax(0,1fr)_auto] gap-x-2 border-t border-line py-1 text-sm"
             data-stint={stint.exercise}
           >
             <p class="min-w-0">
@@ -124,7 +126,7 @@
               onclick={() => void remove(stint)}><Trash size={14} aria-hidden="true" /></button
             >
             <input
-              class="field col-span-2 mt-0.5 w-full border-transparent bg-transparent px-1 text-sm placeholder:text-ink-soft hover:border-line"
+              class="field col-span-2 mt-0.5 w-full border-transparent bg-transparent px-1 text-sm placeholder:text-ink-soft hover:border-line print:placeholder-shown:hidden"
               aria-label="Note on {exerciseName(stint.exercise)} at {stint.at.slice(11, 16)}"
               placeholder="A note"
               maxlength="2000"

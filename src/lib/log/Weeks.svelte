@@ -33,7 +33,7 @@
   });
 </script>
 
-<section aria-labelledby="weeks">
+<section aria-labelledby="weeks" class="break-inside-avoid">
   <h2 id="weeks" class="heading text-xl">Weeks</h2>
   <p class="mt-1 text-sm">{says}</p>
   <ol class="mt-2 flex h-24 items-end gap-1.5" aria-label="Minutes by week">

@@ -36,7 +36,7 @@
   }
 </script>
 
-<section aria-labelledby="whole-book" data-whole-book>
+<section aria-labelledby="whole-book" class="print:hidden" data-whole-book>
   <h2 id="whole-book" class="heading text-xl">The whole book</h2>
   <p class="mt-1 text-sm">
     Charts, plans, licks, log, cards and settings in one zip of JSON and MusicXML.

@@ -153,14 +153,16 @@
         {/if}
       </div>
       <p role="alert" class="min-h-6 text-sm text-now-text">{refusals[instrument.id] ?? ''}</p>
-      <svg
-        viewBox="0 0 {layout.width} {layout.height}"
-        class="block w-full"
-        role="img"
-        aria-label="{instrument.name}: {instrument.tuning.join(' ')}, {instrument.frets} frets"
-      >
-        <NeckBoard {neck} {layout} zone={null} />
-      </svg>
+      <div class="overflow-x-auto">
+        <svg
+          viewBox="0 0 {layout.width} {layout.height}"
+          class="block w-full min-w-2xl"
+          role="img"
+          aria-label="{instrument.name}: {instrument.tuning.join(' ')}, {instrument.frets} frets"
+        >
+          <NeckBoard {neck} {layout} zone={null} />
+        </svg>
+      </div>
     </section>
   {/each}
 </main>

@@ -6,6 +6,7 @@
   import { morphsOn } from '$core/neck/homes';
   import { fitZone } from '$core/neck/neck';
   import Frame from '$lib/frame/Frame.svelte';
+  import PrintHeading from '$lib/frame/PrintHeading.svelte';
   import type { Actions } from '$lib/frame/shortcuts';
   import { PLAIN_LABEL_NAMES, PLAIN_LABELS, type PlainLabels, plainMarks } from '$lib/neck/plain';
   import { addressOf } from '$lib/study/place';
@@ -59,7 +60,7 @@
 <Frame
   screen="shapes"
   name="Shapes of {chord ? showSymbol(chordName(chord)) : ''}"
-  heading="Shapes of {chord ? showSymbol(chordName(chord)) : ''}: pick one for the zone"
+  heading="Shapes of {chord ? showSymbol(chordName(chord)) : ''}: pick one"
   {actions}
 >
   {#snippet tools()}
@@ -70,8 +71,9 @@
       onchange={(picked) => (labels = picked)}
     />
   {/snippet}
+  <PrintHeading what="Shapes of {chord ? showSymbol(chordName(chord)) : ''}" zone={null} />
   <div
-    class="flex flex-wrap items-center gap-2 text-sm"
+    class="flex flex-wrap items-center gap-2 text-sm print:hidden"
     role="group"
     aria-label="Morph the quality"
   >
@@ -93,11 +95,13 @@
 
   {#each groups as { title, shapes } (title)}
     <section aria-label={title}>
-      <h2 class="heading mb-2 border-t border-line pt-3 text-lg">{showSymbol(title)}</h2>
+      <h2 class="heading mb-2 break-after-avoid border-t border-line pt-3 text-lg">
+        {showSymbol(title)}
+      </h2>
       <div class="grid grid-cols-[repeat(auto-fill,minmax(13rem,1fr))] gap-x-4 gap-y-3">
         {#each shapes as { name, places, zone, joined, stretch, blue, ground } (`${name} ${zone.low} ${places[0]?.string ?? ''} ${places[0]?.fret ?? ''} ${places[1]?.fret ?? ''}`)}
           <a
-            class="block rounded-sm p-1 hover:bg-sheet"
+            class="block break-inside-avoid rounded-sm p-1 hover:bg-sheet"
             href={planAt(zone.low, zone.high)}
             title="Take the zone of Plan there"
           >
