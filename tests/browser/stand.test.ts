@@ -143,6 +143,23 @@ describe('on the neck', () => {
     );
   });
 
+  test('an explanation stays while the pointer rests on it, and goes when it leaves', async () => {
+    await app.openPlan(CHANGES);
+    const tips = () => app.driver.findElements(By.css('[role="tooltip"]'));
+    const { x, y, width, height } = await (await app.find('[data-lens="simplify"]')).getRect();
+    const point = (to: { readonly x: number; readonly y: number }) =>
+      app.driver
+        .actions()
+        .move({ x: Math.round(to.x), y: Math.round(to.y), duration: 200 })
+        .perform();
+    await point({ x: x + width / 2, y: y + height / 2 });
+    const tip = await (await app.find('[role="tooltip"]')).getRect();
+    await point({ x: tip.x + tip.width / 2, y: tip.y + tip.height / 2 });
+    expect(await tips()).toHaveLength(1);
+    await point({ x: tip.x + tip.width / 2, y: tip.y - 40 });
+    await app.eventually(tips, (open) => open.length === 0);
+  });
+
   test('the table of borrowed pentatonics is one stop of Tab, walked with arrows', async () => {
     await app.openPlan(CHANGES);
     await (await app.find('[data-lens="borrowed-pentatonic"]')).click();

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { describe, expect, test } from 'vitest';
+import { describe, expect, test, vi } from 'vitest';
 import { parseChord } from '$core/chords/symbols';
 import { STANDARD_NECK } from '$core/neck/neck';
 import { note } from '$core/notes/notes';
@@ -89,14 +89,14 @@ describe('programmes', () => {
   });
 });
 
-/** An output whose clock is turned by hand, and which writes down what it is given. */
-function byHand(silent: string | null = null) {
+/** An output whose clock is turned by hand, and which writes down what it is given, slowly if wished. */
+function byHand({ takes = 0 } = {}) {
   let now = 10;
   const ticks = new Set<() => void>();
   const given: Sound[] = [];
   let silenced = 0;
   const output: Output = {
-    silent,
+    silent: null,
     now: () => now,
     every(tick) {
       ticks.add(tick);
@@ -104,7 +104,11 @@ function byHand(silent: string | null = null) {
     },
     prepare: () => Promise.resolve(null),
     mix: () => undefined,
-    sound: (sound) => void given.push(sound),
+    sound: (sound) => {
+      const began = performance.now();
+      while (performance.now() - began < takes);
+      given.push(sound);
+    },
     silence: () => void (silenced += 1),
   };
   return {
@@ -136,6 +140,22 @@ describe('the transport', () => {
     expect(new Set(times).size).toBe(times.length);
     expect(transport.secondsAt(0)).toBeCloseTo(first);
     expect(transport.beatAt(first + 3)).toBeCloseTo(3);
+  });
+
+  test('hands over a chord once, in time, where each of its notes takes long', async () => {
+    vi.stubGlobal('document', { visibilityState: 'visible' });
+    const hand = byHand({ takes: 2 });
+    const transport = opened(hand);
+    const chord = [60, 64, 67, 71].map((midi) => event(0, midi));
+    await transport.play(loop([...chord, event(0.5, 62)], 1));
+    hand.turn(4);
+    const first = hand.given[0]?.at ?? 0;
+    const notes = hand.given.map(
+      ({ at, event }) => `${(at - first).toFixed(3)} ${midiOf(event) ?? ''}`,
+    );
+    expect(new Set(notes).size).toBe(notes.length);
+    expect(notes.filter((one) => Number(one.split(' ')[0]) < 3)).toHaveLength(15);
+    vi.unstubAllGlobals();
   });
 
   test('goes on when its page sleeps for a second', async () => {

@@ -4,17 +4,17 @@
  */
 import type { Beats, Seconds } from '$core/time/units';
 import { DEFAULT_MIX, gainsOf, type Mix } from './mix';
-import { openOutput, type Output } from './output';
+import { openOutput, type Output, type Sound } from './output';
 import { SOUND_PARTS, type SoundPart } from './parts';
 import type { Programme } from './programme';
 
 /**
  * How far ahead sound is scheduled: little, so that a change is soon heard; but a page in the
- * background is woken once a second or so.
+ * background is woken once a second or so. What sounds soon is handed over whatever it takes, the
+ * rest a stretch of milliseconds at a time, so that the page goes on being drawn.
  */
 const AHEAD = { seen: 0.45, hidden: 1.4 } as const;
-/** What sounds sooner is scheduled whatever it takes; the rest in stretches of so many milliseconds. */
-const SOON: Seconds = 0.2;
+const SOON = { seen: 0.2, hidden: AHEAD.hidden } as const;
 const STRETCH = 1;
 /** Before the first note, so that it is not late. */
 const LEAD: Seconds = 0.1;
@@ -52,8 +52,9 @@ export function createTransport(open: () => Promise<Output> = openOutput) {
   /** The share of the sounds that is there while they are fetched; null when none are. */
   let fetching = $state<number | null>(null);
   let mix = $state.raw<Mix>(DEFAULT_MIX);
-  /** Beats up to which everything has been scheduled. */
+  /** Beats up to which everything has been scheduled, and what of it is not handed over yet. */
   let scheduled: Beats = 0;
+  const waiting: Sound[] = [];
   let endTicks: (() => void) | null = null;
   let frame = 0;
   /** Counts what was asked, so that what was called off before it began never begins. */
@@ -70,6 +71,7 @@ export function createTransport(open: () => Promise<Output> = openOutput) {
     frame = 0;
     if (stretches.length > 0) output?.silence();
     stretches = [];
+    waiting.length = 0;
     through = null;
   }
 
@@ -86,31 +88,28 @@ export function createTransport(open: () => Promise<Output> = openOutput) {
     return holding ? holding.programme.tempo.beatAt(seconds - holding.zero) : null;
   }
 
-  const ahead = (): Seconds =>
-    typeof document !== 'undefined' && document.visibilityState === 'visible'
-      ? AHEAD.seen
-      : AHEAD.hidden;
-
   function feed() {
     const playing = last();
     if (!playing || !output) return;
     const { programme, zero } = playing;
     const now = output.now();
-    const to = programme.tempo.beatAt(now + ahead() - zero);
+    const seen = typeof document !== 'undefined' && document.visibilityState === 'visible';
+    const page = seen ? 'seen' : 'hidden';
+    const to = programme.tempo.beatAt(now + AHEAD[page] - zero);
     if (to > scheduled) {
-      const began = performance.now();
-      let upTo = to;
       for (const event of programme.eventsBetween(scheduled, to)) {
         const at = secondsIn(playing, event.beat);
-        // What has time is left to the next tick, so that the page goes on being drawn.
-        if (at - now > SOON && performance.now() - began > STRETCH) {
-          upTo = event.beat;
-          break;
-        }
         const seconds = secondsIn(playing, event.beat + event.beats) - at;
-        output.sound({ event, at: Math.max(at, now), seconds });
+        waiting.push({ event, at, seconds });
       }
-      scheduled = upTo;
+      scheduled = to;
+    }
+    const began = performance.now();
+    for (let next = waiting.shift(); next; next = waiting.shift()) {
+      output.sound({ ...next, at: Math.max(next.at, now) });
+      const following = waiting[0];
+      if (!following || following.at - now <= SOON[page]) continue;
+      if (performance.now() - began > STRETCH) break;
     }
     const beat = beatAt(now);
     if (!programme.loop && beat !== null && beat >= programme.length) stop();

@@ -11,7 +11,7 @@ import { type DiscPath, discPaths } from './discs';
 import type { DrawnMark } from './drawn';
 import { plainMarks } from './plain';
 import { labelMark, LABELS } from './labels';
-import { atWidth, LARGE, layOut, SMALL, windowAround } from './layout';
+import { atWidth, grownTo, heightOf, LARGE, layOut, SMALL, windowAround } from './layout';
 import { speakMark } from './speech';
 
 const chord = (symbol: string) => {
@@ -129,6 +129,17 @@ describe('layouts', () => {
         }
       }
     }
+  });
+
+  test('a neck grows into the height there is, notes and all, between its usual height and a most', () => {
+    const usual = atWidth(1240);
+    const heightIn = (room: number) => heightOf(grownTo(usual, 6, room), 6);
+    expect(heightIn(0)).toBe(heightOf(usual, 6));
+    expect(heightIn(300)).toBeCloseTo(300);
+    expect(heightIn(2000)).toBe(heightIn(1000));
+    const grown = grownTo(usual, 6, 300);
+    expect(grown.noteScale / grown.stringGap).toBeCloseTo(usual.noteScale / usual.stringGap);
+    expect(layOut(STANDARD_NECK, { ...grown, leftHanded: false }).height).toBeCloseTo(300);
   });
 
   test('a window shows the shape with a fret to spare, never fewer than five frets', () => {

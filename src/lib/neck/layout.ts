@@ -58,6 +58,30 @@ export const atWidth = (width: number): Omit<NeckMeasures, 'leftHanded'> => {
   };
 };
 
+/** The most a neck grows where there is height to spare: beyond it notes stand too far apart to read. */
+const MOST = 1.45;
+
+/** Height of the picture of a neck with so many strings. */
+export const heightOf = (
+  { above, below, stringGap }: Pick<NeckMeasures, 'above' | 'below' | 'stringGap'>,
+  strings: number,
+): number => above + stringGap * (strings - 1) + below;
+
+/** The same neck drawn higher, with larger notes, up to a height in pixels. */
+export function grownTo<M extends Omit<NeckMeasures, 'leftHanded'>>(
+  measures: M,
+  strings: number,
+  height: number,
+): M {
+  const { above, below, stringGap, noteScale } = measures;
+  const share = Math.min(MOST, Math.max(1, height / heightOf(measures, strings)));
+  return {
+    ...measures,
+    ...{ above: above * share, below: below * share },
+    ...{ stringGap: stringGap * share, noteScale: noteScale * share },
+  };
+}
+
 /** A neck in a grid. */
 export const SMALL = {
   // On paper, three beside one another, its smallest label is still 7 points high.
@@ -65,7 +89,7 @@ export const SMALL = {
 } as const;
 
 export function layOut(neck: Neck, measures: NeckMeasures): NeckLayout {
-  const { width, stringGap, leftHanded, above, below, openSpace, noteScale } = measures;
+  const { width, stringGap, leftHanded, above, openSpace, noteScale } = measures;
   const frets = measures.frets ?? { low: 0, high: neck.frets };
   const open = frets.low === 0;
   const start = MARGIN + (open ? openSpace : 0);
@@ -79,7 +103,7 @@ export function layOut(neck: Neck, measures: NeckMeasures): NeckLayout {
   const along = (position: number) => mirror(start + ((position - first) / span) * (end - start));
   return {
     width,
-    height: bottom + below,
+    height: heightOf(measures, stringCount(neck)),
     frets,
     noteScale,
     start: mirror(start),

@@ -48,6 +48,7 @@
       hosts,
       draw: drawer.drawSystem,
       isOver: () => shown !== systems,
+      isPlaying: () => beat !== null,
       ondrawn: (drawn) => (events = drawn),
     }).catch(() => (failed = true));
   });

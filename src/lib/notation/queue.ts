@@ -12,7 +12,10 @@ const idle = () =>
     if (typeof requestIdleCallback === 'function') requestIdleCallback(resolve, { timeout: 1_000 });
     else setTimeout(resolve, 20);
   });
-const breath = () => new Promise<unknown>((resolve) => setTimeout(resolve));
+const breath = (milliseconds = 0) =>
+  new Promise<unknown>((resolve) => setTimeout(resolve, milliseconds));
+/** How long a sheet that plays waits before it looks again for what comes into view. */
+const LOOK = 250;
 
 export interface Drawing {
   readonly systems: readonly System[];
@@ -21,6 +24,8 @@ export interface Drawing {
   readonly draw: typeof drawSystem;
   /** Whether something else is to be drawn by now. */
   readonly isOver: () => boolean;
+  /** Whether it plays by now: then what is far from the view is not drawn meanwhile. */
+  readonly isPlaying: () => boolean;
   /** Called after each system with everything drawn so far, in order. */
   readonly ondrawn: (events: readonly DrawnEvent[]) => void;
 }
@@ -46,7 +51,7 @@ async function drawOne(
 
 /** Draws all systems; ends early where it is called off. */
 export async function drawSystems(drawing: Drawing): Promise<void> {
-  const { systems, hosts, isOver, ondrawn } = drawing;
+  const { systems, hosts, isOver, isPlaying, ondrawn } = drawing;
   const inView = new Set<number>();
   const waiting = new Set(systems.keys());
   const found = new Map<number, readonly DrawnEvent[]>();
@@ -64,13 +69,18 @@ export async function drawSystems(drawing: Drawing): Promise<void> {
   try {
     await breath();
     while (waiting.size > 0) {
-      const urgent = [...waiting].find((index) => inView.has(index));
-      if (urgent === undefined) await idle();
-      const [next = 0] = urgent === undefined ? waiting : [urgent];
+      const near = [...waiting].find((index) => inView.has(index));
+      if (near === undefined) await idle();
+      if (isOver()) return;
+      if (near === undefined && isPlaying()) {
+        await breath(LOOK);
+        continue;
+      }
+      const [next = 0] = near === undefined ? waiting : [near];
       const into = hosts[next];
       const system = systems[next];
-      if (!into || !system || isOver()) return;
-      const drawn = await drawOne(drawing, into, system, urgent !== undefined);
+      if (!into || !system) return;
+      const drawn = await drawOne(drawing, into, system, near !== undefined && !isPlaying());
       if (!drawn) return;
       waiting.delete(next);
       found.set(next, drawn);

@@ -17,7 +17,7 @@
   const study = getStudy();
   const stage = getStage();
   const naming = $derived(study.settings.current.modeNames);
-  const { now, next, target, nextTarget, left } = $derived(stage);
+  const { now, next, target, nextTarget } = $derived(stage.moment);
   const size = $derived(small ? '[--size:clamp(3rem,6vw,5rem)]' : '[--size:clamp(3rem,9vw,8rem)]');
   const counting = $derived(stage.beat < 0);
 </script>
@@ -51,10 +51,10 @@
   </div>
   <p class="text-center" aria-live="off" data-left>
     <span class="block text-[clamp(2rem,4vw,3.25rem)]/none font-semibold tabular-nums text-ink-soft"
-      >{counting ? Math.max(1, Math.ceil(-stage.beat - 1e-6)) : left}</span
+      >{counting ? Math.max(1, Math.ceil(-stage.beat - 1e-6)) : stage.left}</span
     >
     <span class="text-xs text-ink-soft"
-      >{counting ? 'counting in' : left === 1 ? 'beat' : 'beats'}</span
+      >{counting ? 'counting in' : stage.left === 1 ? 'beat' : 'beats'}</span
     >
   </p>
   <div class="min-w-0 text-right" data-next-chord>

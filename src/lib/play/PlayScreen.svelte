@@ -21,7 +21,7 @@
   import { AHEAD, type Ahead } from '$lib/study/playing';
   import { getStudy } from '$lib/study/study.svelte';
   import { showSymbol } from '$lib/ui/glyphs';
-  import { late } from '$lib/ui/afterPaint.svelte';
+  import { inSecondFrame, late } from '$lib/ui/afterPaint.svelte';
   import { clockName } from '$lib/ui/amounts';
   import Popover from '$lib/ui/Popover.svelte';
   import type { Mistakes } from '$core/listening/simulated';
@@ -152,6 +152,8 @@
     'one beat': 1,
     nothing: 0,
   };
+  /** Whether something else needs the room of what is read from afar. */
+  const small = $derived(settings.staff || unfolded);
   const ahead = $derived(
     settings.ahead === 'always' || (stage.beat >= 0 && stage.left <= EARLY[settings.ahead]),
   );
@@ -160,7 +162,7 @@
     now: stage.index,
     next: ahead ? (stage.change?.index ?? null) : null,
   }));
-  const onStrip = late(() => place.current);
+  const onStrip = late(() => place.current, inSecondFrame);
   const mine = $derived(stage.turn === 'player');
   const shown = $derived(!(mine && settings.hidden));
 
@@ -170,8 +172,8 @@
     const bar = Math.max(0, lastBy(stage.form.bars, stage.beat));
     const here = stage.form.bars[bar];
     if (!here) return null;
-    // By eighths of a beat: nothing is moved between them.
-    const share = Math.floor(8 * (stage.beat - here.beat)) / (8 * here.beats);
+    // By quarters of a beat: nothing is moved between them.
+    const share = Math.floor(4 * (stage.beat - here.beat)) / (4 * here.beats);
     return { bar: stage.loop.from + bar, share: Math.min(1, share) };
   });
 
@@ -240,8 +242,8 @@
     </button>
   {/snippet}
 
-  <NowNext {ahead} small={settings.staff || unfolded} />
-  <StageNeck {ahead} {shown} heard={ear.sounding?.pitch ?? null} />
+  <NowNext {ahead} {small} />
+  <StageNeck {ahead} {shown} {small} heard={ear.sounding?.pitch ?? null} />
 
   <div class="flex shrink-0 flex-wrap items-center gap-x-3 gap-y-1" data-stage-controls>
     <button class="button-strong min-w-24" onclick={steering.toggle} title="Play or stop (Space)">
@@ -344,7 +346,7 @@
       <p class="text-ink-soft tabular-nums" data-pass>
         Pass {stage.pass + 1} · {clockName(
           stage.seconds,
-        )}{#if settings.keys !== 'same' && stage.now}
+        )}{#if settings.keys !== 'same' && stage.moment.now}
           · first chord {showSymbol(stage.keyName)}{/if}
       </p>
     {/if}

@@ -17,6 +17,7 @@ import type { TURNS } from '$lib/study/playing';
 import { KEY_WAYS, playSchema } from '$lib/study/playing';
 import { programmeMidi } from './files';
 import { shiftOf } from './keys';
+import { changeAfter } from './moment';
 import { cutPassage, pickUpOf, targetLine } from './line';
 import {
   isRest,
@@ -38,6 +39,23 @@ function chartOf(text: string) {
 const CHART = chartOf(
   'key: F\n[A]\n| Gm7 | C7 | Fmaj7 | Am7b5 D7b9 |\n[B]\n| Bbm7 | Eb7 | Abmaj7 | % |',
 );
+
+describe('the change to come', () => {
+  // Chords 0 to 8; 7 and 8 are the same Abmaj7 struck twice.
+  const whole = { start: 0, beats: 32, first: 0 };
+
+  test('is the next other chord of the loop, by its beat in it', () => {
+    expect(changeAfter(CHART, 3, whole)).toEqual({ index: 4, again: false, beat: 14 });
+    const bridge = { start: 16, beats: 16, first: 5 };
+    expect(changeAfter(CHART, 5, bridge)).toEqual({ index: 6, again: false, beat: 4 });
+  });
+
+  test('is the beginning of the next pass where no other comes, whatever follows the loop', () => {
+    expect(changeAfter(CHART, 7, whole)).toEqual({ index: 0, again: true, beat: 32 });
+    const first = { start: 0, beats: 8, first: 0 };
+    expect(changeAfter(CHART, 1, first)).toEqual({ index: 0, again: true, beat: 8 });
+  });
+});
 
 describe('keys', () => {
   test('each way comes through all twelve before any comes again', () => {

@@ -12,13 +12,13 @@ import { DEFAULT_TEMPO, type TempoChange, TEMPO_RANGE, withinTempo } from '$core
 import { lineEvents, pitchesIn, type Programme, type SoundEvent } from '$lib/audio/programme';
 import { pageTransport } from '$lib/audio/transport.svelte';
 import type { ToBePlayed } from '$lib/listening/guitarist.svelte';
-import type { PlannedChord } from '$lib/study/choices';
 import type { PlaySettings } from '$lib/study/playing';
 import type { Study } from '$lib/study/study.svelte';
 import { createAnswer } from '$lib/workers/answer.svelte';
 import { createCaller } from '$lib/workers/compute';
 import { shiftOf } from './keys';
 import { cutPassage, targetLine } from './line';
+import { type Change, changeAfter, type Moment } from './moment';
 import { passRequests } from './requests';
 import { fitLoop } from '$lib/study/loops';
 import {
@@ -243,32 +243,27 @@ export function createStage(study: Study) {
       ? Math.max(0, lastBy(study.chart.chords, start + at))
       : standing,
   );
-  /** The change to come: the chord, whether another pass begins with it, and the beat it falls on. */
-  const change = $derived.by(() => {
-    const { chart } = study;
-    if (!chart || !form) return null;
-    const end = start + form.beats;
-    const own = chart.chords[index];
-    for (let next = index + 1; next < chart.chords.length; next++) {
-      const one = chart.chords[next];
-      if (!one || one.beat >= end - 1e-6) break;
-      if (one.chord.symbol !== own?.chord.symbol)
-        return { index: next, again: false, beat: one.beat - start };
-    }
-    return { index: first, again: true, beat: form.beats };
-  });
-  const now = $derived<PlannedChord | null>(staged?.(shift(pass)).planned[index] ?? null);
-  const next = $derived.by((): PlannedChord | null => {
-    if (!change) return null;
-    return staged?.(shift(pass + (change.again ? 1 : 0))).planned[change.index] ?? null;
-  });
+  const changeFrom = (sounding: number): Change | null =>
+    study.chart && form
+      ? changeAfter(study.chart, sounding, { start, beats: form.beats, first })
+      : null;
+  const change = $derived(changeFrom(index));
+  /** What a chord of a pass and the one it changes to are played with. */
+  function momentAt(number: number, sounding: number, to: Change | null): Moment {
+    const coming = number + (to?.again ? 1 : 0);
+    return {
+      now: staged?.(shift(number)).planned[sounding] ?? null,
+      next: (to && staged?.(shift(coming)).planned[to.index]) ?? null,
+      target: stopsIn(number)[sounding] ?? null,
+      nextTarget: (to && stopsIn(coming)[to.index]) ?? null,
+    };
+  }
+  const moment = $derived(momentAt(pass, index, change));
+  const coming = $derived(
+    change && momentAt(pass + (change.again ? 1 : 0), change.index, changeFrom(change.index)),
+  );
   /** Beats to the change, whole ones begun. */
   const left = $derived(change ? Math.max(0, Math.ceil(change.beat - at - 1e-6)) : 0);
-  const target = $derived(stopsIn(pass)[index] ?? null);
-  const nextTarget = $derived.by(() => {
-    if (!change) return null;
-    return stopsIn(pass + (change.again ? 1 : 0))[change.index] ?? null;
-  });
   const bar = $derived(form ? pass * form.bars.length + Math.max(0, lastBy(form.bars, at)) : 0);
   const seconds = $derived.by(() => {
     const { through, playing } = transport;
@@ -342,11 +337,13 @@ export function createStage(study: Study) {
     get change() {
       return change;
     },
-    get now() {
-      return now;
+    /** What sounds and what it changes to. */
+    get moment() {
+      return moment;
     },
-    get next() {
-      return next;
+    /** What will be the moment after the change. */
+    get coming() {
+      return coming;
     },
     get left() {
       return left;
@@ -369,12 +366,6 @@ export function createStage(study: Study) {
     /** The beat of the chart that the loop begins with. */
     get start() {
       return start;
-    },
-    get target() {
-      return target;
-    },
-    get nextTarget() {
-      return nextTarget;
     },
     get turn() {
       return turn;

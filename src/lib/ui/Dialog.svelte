@@ -1,23 +1,15 @@
 <!-- A dialog. What draws it comes when it is first opened. -->
 <script lang="ts">
-  import type { Component, ComponentProps } from 'svelte';
+  import type { ComponentProps } from 'svelte';
   import type DialogSheet from './DialogSheet.svelte';
-
-  import { rememberFocus } from './opened';
+  import { whenOpened } from './whenOpened.svelte';
 
   let { open = $bindable(), ...rest }: Omit<ComponentProps<typeof DialogSheet>, 'back'> = $props();
 
-  let Sheet = $state.raw<Component<ComponentProps<typeof DialogSheet>, object, 'open'> | null>(
-    null,
+  const sheet = whenOpened(
+    () => open,
+    () => import('./DialogSheet.svelte'),
   );
-  let back = $state.raw<(() => boolean) | null>(null);
-  $effect.pre(() => {
-    if (open) back = rememberFocus();
-  });
-  $effect(() => {
-    if (!open || Sheet) return;
-    void import('./DialogSheet.svelte').then((module) => (Sheet = module.default));
-  });
 </script>
 
-{#if Sheet}<Sheet bind:open {back} {...rest} />{/if}
+{#if sheet.drawer}<sheet.drawer bind:open back={sheet.back} {...rest} />{/if}

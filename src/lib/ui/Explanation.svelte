@@ -47,12 +47,25 @@
     tip.style.top = `${above >= 0 ? above : box.bottom + GAP}px`;
   });
 
+  /** Whether a pointer rests on the explanation itself, or on its way there from the word. */
+  function isOnTip({ clientX, clientY }: PointerEvent): boolean {
+    const box = tip?.getBoundingClientRect();
+    if (!box) return false;
+    const across = clientX >= box.left - GAP && clientX <= box.right + GAP;
+    return across && clientY >= box.top - GAP && clientY <= box.bottom + GAP;
+  }
+
   function onpointerover(event: PointerEvent) {
     const element = explained(event.target);
-    if (element === of && said) return;
+    if (said && (element === of || isOnTip(event))) return;
     clearTimeout(timer);
     if (element && event.pointerType !== 'touch') timer = setTimeout(() => show(element), REST);
-    else if (!element && of !== document.activeElement) hide();
+  }
+
+  // It takes no clicks, which go to what is under it; so where the pointer goes is watched.
+  function onpointermove(event: PointerEvent) {
+    const left = of !== document.activeElement && explained(event.target) !== of;
+    if (said && left && !isOnTip(event)) hide();
   }
 
   const onpressed = (event: Event) => {
@@ -84,6 +97,7 @@
 
 <svelte:window
   {onpointerover}
+  {onpointermove}
   onpointerdown={onpressed}
   {onfocusin}
   onfocusout={hide}

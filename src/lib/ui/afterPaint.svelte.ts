@@ -16,6 +16,19 @@ export function afterPaint(work: () => void): () => void {
   };
 }
 
+/**
+ * Runs work at the beginning of the second frame from now: after a frame that has enough to draw, so
+ * that nothing is added to it. Answers how to call it off.
+ */
+export function inSecondFrame(work: () => void): () => void {
+  let frame = requestAnimationFrame(() => {
+    frame = requestAnimationFrame(work);
+  });
+  return () => {
+    cancelAnimationFrame(frame);
+  };
+}
+
 export interface Late<T> {
   readonly current: T;
   /** Follows at once: for what may not act on the past. */
@@ -27,11 +40,11 @@ export interface Late<T> {
  *
  * @example const said = late(() => study.nowIndex); // said.current
  */
-export function late<T>(read: () => T): Late<T> {
+export function late<T>(read: () => T, when = afterPaint): Late<T> {
   let current = $state.raw(untrack(read));
   $effect(() => {
     const value = read();
-    if (value !== untrack(() => current)) return afterPaint(() => (current = value));
+    if (value !== untrack(() => current)) return when(() => (current = value));
   });
   return {
     get current() {

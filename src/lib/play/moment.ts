@@ -1,0 +1,43 @@
+/** What sounds at a moment of the loop, and what it changes to. */
+import type { Chart } from '$core/chart/form';
+import type { RouteStop } from '$core/targets/route';
+import type { Beats } from '$core/time/units';
+import type { PlannedChord } from '$lib/study/choices';
+
+export interface Moment {
+  readonly now: PlannedChord | null;
+  readonly next: PlannedChord | null;
+  readonly target: RouteStop | null;
+  readonly nextTarget: RouteStop | null;
+}
+
+/** A change: the chord it brings, whether another pass begins with it, and its beat in the pass. */
+export interface Change {
+  readonly index: number;
+  readonly again: boolean;
+  readonly beat: Beats;
+}
+
+/** A stretch of a chart's beats that comes round, and the chord it begins with. */
+export interface Round {
+  readonly start: Beats;
+  readonly beats: Beats;
+  readonly first: number;
+}
+
+/** The change that ends a chord: the same chord struck again is none. */
+export function changeAfter(
+  { chords }: Pick<Chart, 'chords'>,
+  sounding: number,
+  { start, beats, first }: Round,
+): Change {
+  const own = chords[sounding]?.chord.symbol;
+  const within = chords.findLastIndex(({ beat }) => beat < start + beats - 1e-6);
+  const index = chords.findIndex(
+    ({ chord }, at) => at > sounding && at <= within && chord.symbol !== own,
+  );
+  const next = chords[index];
+  return next
+    ? { index, again: false, beat: next.beat - start }
+    : { index: first, again: true, beat: beats };
+}
