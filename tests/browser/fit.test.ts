@@ -55,12 +55,43 @@ const outOfSight = (least: number): Promise<readonly string[]> =>
     least,
   );
 
+const STANDS = [
+  [1280, 800],
+  [1366, 768],
+  [1024, 768],
+] as const;
+
+describe('the stage on one screen', () => {
+  /** A neck of six strings grows no higher than this, whatever the room. */
+  const MOST = 340;
+
+  test.each(STANDS)('at %i × %i the neck takes the room there is', async (width, height) => {
+    await resize(width, height);
+    for (const address of await charts()) {
+      await app.visit(`${address}/play?at=3`);
+      const measures = () =>
+        app.driver.executeScript<Readonly<Record<string, number>>>(
+          `const bottom = (css) => document.querySelector(css).getBoundingClientRect().bottom;
+           const neck = document.querySelector('.stage-neck');
+           return {
+             scrolls: document.documentElement.scrollHeight - innerHeight,
+             cut: neck.scrollHeight - neck.clientHeight,
+             height: neck.clientHeight,
+             spare: innerHeight - bottom('[data-stage-says]'),
+           };`,
+        );
+      // It grows once the room is known.
+      const { scrolls, cut } = await app.eventually(
+        measures,
+        ({ height: drawn = 0, spare = 0 }) => drawn > MOST || spare < 12,
+      );
+      expect([address, scrolls, cut]).toEqual([address, 0, 0]);
+    }
+  });
+});
+
 describe('Plan on one screen', () => {
-  test.each([
-    [1280, 800],
-    [1366, 768],
-    [1024, 768],
-  ])('at %i × %i, for every demo chart and a long one', async (width, height) => {
+  test.each(STANDS)('at %i × %i, for every demo chart and a long one', async (width, height) => {
     await resize(width, height);
     for (const address of await charts()) {
       await app.visit(`${address}?at=3`);

@@ -145,19 +145,23 @@ describe('on the neck', () => {
 
   test('an explanation stays while the pointer rests on it, and goes when it leaves', async () => {
     await app.openPlan(CHANGES);
-    const tips = () => app.driver.findElements(By.css('[role="tooltip"]'));
+    const said = () =>
+      script<string>('return document.querySelector(\'[role="tooltip"]\')?.textContent ?? ""');
     const { x, y, width, height } = await (await app.find('[data-lens="simplify"]')).getRect();
-    const point = (to: { readonly x: number; readonly y: number }) =>
+    // Rests there longer than another explanation takes to come.
+    const restAt = (to: { readonly x: number; readonly y: number }) =>
       app.driver
         .actions()
         .move({ x: Math.round(to.x), y: Math.round(to.y), duration: 200 })
+        .pause(500)
         .perform();
-    await point({ x: x + width / 2, y: y + height / 2 });
+    await restAt({ x: x + width / 2, y: y + height / 2 });
     const tip = await (await app.find('[role="tooltip"]')).getRect();
-    await point({ x: tip.x + tip.width / 2, y: tip.y + tip.height / 2 });
-    expect(await tips()).toHaveLength(1);
-    await point({ x: tip.x + tip.width / 2, y: tip.y - 40 });
-    await app.eventually(tips, (open) => open.length === 0);
+    const sentence = await said();
+    await restAt({ x: tip.x + tip.width / 2, y: tip.y + tip.height / 2 });
+    expect(await said()).toBe(sentence);
+    await restAt({ x: tip.x + tip.width / 2, y: tip.y - 60 });
+    expect(await said()).not.toBe(sentence);
   });
 
   test('the table of borrowed pentatonics is one stop of Tab, walked with arrows', async () => {
