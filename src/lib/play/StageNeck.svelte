@@ -204,7 +204,7 @@
         {#if shown && ahead && next && nextTarget && !isMarked(nextTarget)}
           <g transform={at(nextTarget)}>
             <circle class="fill-sheet" r="13" />
-            <text class="fill-next-text text-[9.4px] font-semibold" text-anchor="middle" y="3.25"
+            <text class="fill-next-text text-[12px] font-semibold" text-anchor="middle" y="4.2"
               >{showOver(next.chord, nextTarget.degree)}</text
             >
           </g>
