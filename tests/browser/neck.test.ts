@@ -1,4 +1,5 @@
 /** The neck's layers, zones, shapes, the region view and instruments. */
+import { readdirSync } from 'node:fs';
 import { By, Key } from 'selenium-webdriver';
 import { describe, expect, test } from 'vitest';
 import { suite } from './suite';
@@ -164,6 +165,10 @@ describe('the region', () => {
     ]);
     await (await app.findText('button', 'SVG')).click();
     await (await app.findText('button', 'PNG')).click();
+    await app.eventually(
+      async () => readdirSync(app.files).sort(),
+      (names) => names.join() === 'Third Fret.png,Third Fret.svg',
+    );
     const svg = String(await app.downloaded(/^Third Fret\.svg$/u));
     expect(svg.match(/<svg/gu)).toHaveLength(5);
     expect(svg).not.toContain('class=');
