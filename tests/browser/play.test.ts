@@ -169,6 +169,65 @@ describe('while it plays', () => {
     expect(label).toContain('frets 5 to 9');
   });
 
+  test('a change shows the neck that was drawn for it, and never a part of one', async () => {
+    await openStage();
+    await press('o');
+    await choose('count', '0');
+    // Every label that is seen, by what the neck says it shows.
+    await script(`
+      const neck = document.querySelector('.stage-neck');
+      window.necks = () => {
+        const seen = neck.querySelector('[data-seen="true"]');
+        const labels = [...seen.querySelectorAll('[data-label]')];
+        const notes = labels.map((one) => one.dataset.label + one.textContent + one.classList[0]);
+        return { seen, says: neck.querySelector('[aria-label]').ariaLabel, shows: notes.sort().join(' ') };
+      };`);
+    const standing: Record<string, Set<string>> = {};
+    for (const ahead of ['two beats', 'always']) {
+      await choose('ahead', ahead);
+      await script('document.activeElement.blur()');
+      for (let chord = 0; chord < 8; chord++) {
+        const { says, shows } = await script<{ says: string; shows: string }>(
+          'return new Promise((done) => setTimeout(() => done(window.necks()), 150))',
+        );
+        (standing[says] ??= new Set()).add(shows);
+        await press(Key.ARROW_RIGHT);
+      }
+    }
+    expect(Object.keys(standing)).toHaveLength(8);
+    for (const ahead of ['always', 'two beats']) {
+      await choose('ahead', ahead);
+      await script(`
+        document.activeElement.blur();
+        window.watched = {};
+        window.flips = 0;
+        let before = null;
+        const watch = () => {
+          const { seen, says, shows } = window.necks();
+          (window.watched[says] ??= []).includes(shows) || window.watched[says].push(shows);
+          if (before && seen !== before) window.flips++;
+          before = seen;
+          window.watching = requestAnimationFrame(watch);
+        };
+        watch();`);
+      await press(' ');
+      await app.eventually(
+        () => text('[data-pass]'),
+        (pass) => pass.startsWith('Pass 2'),
+      );
+      const { watched, flips } = await script<{ watched: Record<string, string[]>; flips: number }>(
+        'cancelAnimationFrame(window.watching); return { watched: window.watched, flips: window.flips }',
+      );
+      await press(' ');
+      await stopped();
+      expect(Object.keys(watched).sort()).toEqual(Object.keys(standing).sort());
+      for (const [says, shown] of Object.entries(watched))
+        for (const shows of shown) expect(standing[says]).toContain(shows);
+      // Eight changes: a slow machine may miss some.
+      expect(flips).toBeGreaterThan(4);
+    }
+  });
+
   test('turns are said, and the line is hidden in mine where it is wished', async () => {
     await openStage();
     await press('o');

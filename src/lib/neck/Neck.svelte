@@ -6,10 +6,10 @@
   import type { Snippet } from 'svelte';
   import { inZone, type Neck, type Zone } from '$core/neck/neck';
   import { late } from '$lib/ui/afterPaint.svelte';
-  import { discPaths, labelClass } from './discs';
   import { type DrawnMark, placeId } from './drawn';
   import type { NeckLayout } from './layout';
   import NeckBoard from './NeckBoard.svelte';
+  import NeckMarks from './NeckMarks.svelte';
   import { nearestMark } from './roving';
 
   interface Props {
@@ -22,8 +22,6 @@
     /** Whether the zone is shaded. */
     readonly shaded?: boolean;
     readonly leftHanded?: boolean;
-    /** The size of what comes beside its usual one. */
-    readonly grown?: number;
     /** What a mark says of itself; given, marks can be walked, read and picked. */
     readonly speak?: (mark: DrawnMark) => string;
     /** The mark under the pointer or the focus; null when there is none. */
@@ -46,7 +44,6 @@
     zone = null,
     shaded = false,
     leftHanded = false,
-    grown = 1,
     speak,
     onread = () => undefined,
     onpick = () => undefined,
@@ -70,7 +67,6 @@
 
   /** The marks as buttons: they are pressed and heard after they are seen. */
   const pressed = late(() => (speak ? marks : []));
-  const paths = $derived(discPaths(marks, layout, grown));
 
   const ARROWS: Readonly<Record<string, readonly [across: number, along: number]>> = {
     ArrowUp: [-1, 0],
@@ -126,26 +122,7 @@
   {/if}
   <NeckBoard {neck} {layout} {zone} />
   {@render under?.()}
-  <g
-    class="pointer-events-none font-semibold"
-    font-size={13 * layout.noteScale}
-    text-anchor="middle"
-  >
-    {#each paths as { id, class: look, width, dash, d } (id)}
-      <path class={look} stroke-width={width} stroke-dasharray={dash} {d} />
-    {/each}
-    <!-- Hidden from ears: the button of a note says more than its label can. -->
-    {#each marks as mark (placeId(mark))}
-      <text
-        aria-hidden="true"
-        class="{labelClass(mark)} {mark.label.length > 2 ? 'text-[0.81em]' : ''}"
-        x={layout.finger(mark.fret)}
-        y={layout.string(mark.string) + (mark.label.length > 2 ? 3.8 : 4.5) * layout.noteScale}
-        data-kind={mark.kind}
-        data-label={placeId(mark)}>{mark.label}</text
-      >
-    {/each}
-  </g>
+  <NeckMarks {marks} {layout} />
   {#if speak}
     <!-- The notes are the buttons; listening here spares each of them its own listeners. -->
     <g

@@ -32,6 +32,7 @@
   import { keepAwake, toggleFullScreen } from './awake';
   import BlockClock from './BlockClock.svelte';
   import NowNext from './NowNext.svelte';
+  import { showsAhead } from './moment';
   import { createPedals } from './pedals.svelte';
   import Heard from './Heard.svelte';
   import CareNotice from '$lib/log/CareNotice.svelte';
@@ -145,17 +146,10 @@
     fold: () => (unfolded = !unfolded),
   };
 
-  const EARLY: Readonly<Record<Ahead, number>> = {
-    always: Infinity,
-    'four beats': 4,
-    'two beats': 2,
-    'one beat': 1,
-    nothing: 0,
-  };
   /** Whether something else needs the room of what is read from afar. */
   const small = $derived(settings.staff || unfolded);
   const ahead = $derived(
-    settings.ahead === 'always' || (stage.beat >= 0 && stage.left <= EARLY[settings.ahead]),
+    settings.ahead === 'always' || (stage.beat >= 0 && showsAhead(settings.ahead, stage.left)),
   );
   /** The strip follows words and neck, so that no frame has to draw it all. */
   const place = late(() => ({

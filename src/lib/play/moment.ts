@@ -3,13 +3,34 @@ import type { Chart } from '$core/chart/form';
 import type { RouteStop } from '$core/targets/route';
 import type { Beats } from '$core/time/units';
 import type { PlannedChord } from '$lib/study/choices';
+import type { Ahead } from '$lib/study/playing';
 
 export interface Moment {
   readonly now: PlannedChord | null;
   readonly next: PlannedChord | null;
   readonly target: RouteStop | null;
   readonly nextTarget: RouteStop | null;
+  /** How long it lasts, from its first beat within the loop to the change. */
+  readonly beats: Beats;
 }
+
+/** Beats before a change from which what comes is shown. */
+const EARLY: Readonly<Record<Ahead, Beats>> = {
+  always: Infinity,
+  'four beats': 4,
+  'two beats': 2,
+  'one beat': 1,
+  nothing: 0,
+};
+
+/** Whether what comes is shown so many beats before the change. */
+export const showsAhead = (ahead: Ahead, left: Beats): boolean => left <= EARLY[ahead];
+
+/** Beats over which what comes grows. */
+const GROWING = 4;
+
+/** How near a change is so many beats before it, in whole beats: from 0, far, to 4, the last one. */
+export const nearness = (left: Beats): number => Math.max(0, GROWING + 1 - Math.ceil(left));
 
 /** A change: the chord it brings, whether another pass begins with it, and its beat in the pass. */
 export interface Change {

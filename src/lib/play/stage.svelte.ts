@@ -248,19 +248,23 @@ export function createStage(study: Study) {
       ? changeAfter(study.chart, sounding, { start, beats: form.beats, first })
       : null;
   const change = $derived(changeFrom(index));
+  /** The pass a change in a pass leads to. */
+  const passAfter = (number: number, to: Change | null) => number + (to?.again ? 1 : 0);
   /** What a chord of a pass and the one it changes to are played with. */
   function momentAt(number: number, sounding: number, to: Change | null): Moment {
-    const coming = number + (to?.again ? 1 : 0);
+    const coming = passAfter(number, to);
+    const begins = Math.max(0, (study.chart?.chords[sounding]?.beat ?? 0) - start);
     return {
       now: staged?.(shift(number)).planned[sounding] ?? null,
       next: (to && staged?.(shift(coming)).planned[to.index]) ?? null,
       target: stopsIn(number)[sounding] ?? null,
       nextTarget: (to && stopsIn(coming)[to.index]) ?? null,
+      beats: Math.max(0, (to?.beat ?? begins) - begins),
     };
   }
   const moment = $derived(momentAt(pass, index, change));
   const coming = $derived(
-    change && momentAt(pass + (change.again ? 1 : 0), change.index, changeFrom(change.index)),
+    change && momentAt(passAfter(pass, change), change.index, changeFrom(change.index)),
   );
   /** Beats to the change, whole ones begun. */
   const left = $derived(change ? Math.max(0, Math.ceil(change.beat - at - 1e-6)) : 0);

@@ -29,6 +29,26 @@ export function inSecondFrame(work: () => void): () => void {
   };
 }
 
+/** Frames a change may take up before work for the next one begins. */
+const CHANGE = 3;
+
+/**
+ * Runs works one after the other, each in a frame of its own and after the frames of the change that
+ * asks for them. Answers how to call them off.
+ */
+export function stepwise(...works: readonly (() => void)[]): () => void {
+  let step = -CHANGE;
+  let callOff = (): void => undefined;
+  const next = () => {
+    works[step]?.();
+    if (++step < works.length) callOff = afterPaint(next);
+  };
+  callOff = afterPaint(next);
+  return () => {
+    callOff();
+  };
+}
+
 export interface Late<T> {
   readonly current: T;
   /** Follows at once: for what may not act on the past. */

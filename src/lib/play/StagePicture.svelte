@@ -1,0 +1,77 @@
+<!-- One picture of the stage’s neck, on a layer of its own over the board. -->
+<script lang="ts">
+  import { type Place, samePlace } from '$core/neck/neck';
+  import type { NeckLayout } from '$lib/neck/layout';
+  import NeckMarks from '$lib/neck/NeckMarks.svelte';
+  import { inSecondFrame, late } from '$lib/ui/afterPaint.svelte';
+  import { showOver } from '$lib/ui/glyphs';
+  import type { Picture } from './pictures';
+
+  interface Props {
+    readonly picture: Picture;
+    readonly layout: NeckLayout;
+    /** Whether it is seen, or only drawn for when it will be. */
+    readonly seen: boolean;
+    /** The size of what comes beside its usual one. */
+    readonly grown: number;
+  }
+
+  let { picture, layout, seen, grown }: Props = $props();
+
+  // Unseen, it is drawn in steps, and what was just left is not drawn again with the change.
+  const labelled = late(() => picture.marks);
+  const resting = late(() => grown, inSecondFrame);
+  const { marks, target, next, nextTarget, ways } = $derived(picture);
+
+  const isMarked = (place: Place) => marks.some((mark) => samePlace(mark, place));
+  const at = ({ string, fret }: Place) =>
+    `translate(${layout.finger(fret)} ${layout.string(string)}) scale(${layout.noteScale})`;
+</script>
+
+<!-- Not quite transparent while it is unseen: what is wholly so is not drawn ahead. -->
+<svg
+  aria-hidden="true"
+  viewBox="0 0 {layout.width} {layout.height}"
+  class="pointer-events-none absolute inset-0 size-full will-change-[opacity] select-none"
+  style:opacity={seen ? 1 : 0.001}
+  data-seen={seen}
+>
+  <NeckMarks
+    {marks}
+    {layout}
+    grown={seen ? grown : resting.current}
+    labelled={seen ? marks : labelled.current}
+  />
+  {#if target}
+    <g transform={at(target)} data-stage-target={seen ? 'now' : undefined}>
+      <path
+        class="fill-now stroke-paper"
+        stroke-width="0.7"
+        d="M11.5 -7 V-23 L26 -17.7 L13 -12.3 Z"
+      />
+    </g>
+  {/if}
+  {#if next && nextTarget}
+    {#each ways as way (`${way.string}-${way.fret}`)}
+      <!-- Where a note stands already its own mark is enough. -->
+      {#if !isMarked(way)}
+        <circle
+          class="fill-sheet stroke-next"
+          stroke-width="2"
+          r={4.3 * layout.noteScale}
+          cx={layout.finger(way.fret)}
+          cy={layout.string(way.string)}
+          data-way-in={`${way.string}-${way.fret}`}
+        />
+      {/if}
+    {/each}
+    {#if !isMarked(nextTarget)}
+      <g transform={at(nextTarget)}>
+        <circle class="fill-sheet" r="13" />
+        <text class="fill-next-text text-[12px] font-semibold" text-anchor="middle" y="4.2"
+          >{showOver(next.chord, nextTarget.degree)}</text
+        >
+      </g>
+    {/if}
+  {/if}
+</svg>
