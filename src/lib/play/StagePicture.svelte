@@ -36,6 +36,19 @@
   style:opacity={seen ? 1 : 0.001}
   data-seen={seen}
 >
+  {#if nextTarget}
+    {#each ways as way (`${way.string}-${way.fret}`)}
+      <line
+        class="stroke-next"
+        stroke-width="1.5"
+        stroke-dasharray="2 3"
+        x1={layout.finger(way.fret)}
+        y1={layout.string(way.string)}
+        x2={layout.finger(nextTarget.fret)}
+        y2={layout.string(nextTarget.string)}
+      />
+    {/each}
+  {/if}
   <NeckMarks
     {marks}
     {layout}
