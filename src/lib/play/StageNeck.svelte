@@ -5,6 +5,7 @@
   import { stringCount } from '$core/neck/neck';
   import { atWidth, grownTo, heightOf, layOut } from '$lib/neck/layout';
   import Neck from '$lib/neck/Neck.svelte';
+  import NeckLayer from '$lib/neck/NeckLayer.svelte';
   import HeardMark from '$lib/listening/HeardMark.svelte';
   import { createWires } from '$lib/neck/wires.svelte';
   import { getStudy } from '$lib/study/study.svelte';
@@ -112,13 +113,9 @@
       {/if}
     {/each}
     {#if heard !== null}
-      <svg
-        aria-hidden="true"
-        viewBox="0 0 {layout.width} {layout.height}"
-        class="pointer-events-none absolute inset-0 size-full will-change-transform"
-      >
+      <NeckLayer {layout}>
         <HeardMark neck={study.neck} zone={study.zone} {layout} pitch={heard} />
-      </svg>
+      </NeckLayer>
     {/if}
     {#if next && nextTarget}
       <span

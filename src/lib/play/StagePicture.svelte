@@ -2,6 +2,7 @@
 <script lang="ts">
   import { type Place, samePlace } from '$core/neck/neck';
   import type { NeckLayout } from '$lib/neck/layout';
+  import NeckLayer from '$lib/neck/NeckLayer.svelte';
   import NeckMarks from '$lib/neck/NeckMarks.svelte';
   import { inSecondFrame, late } from '$lib/ui/afterPaint.svelte';
   import { showOver } from '$lib/ui/glyphs';
@@ -28,14 +29,7 @@
     `translate(${layout.finger(fret)} ${layout.string(string)}) scale(${layout.noteScale})`;
 </script>
 
-<!-- Not quite transparent while it is unseen: what is wholly so is not drawn ahead. -->
-<svg
-  aria-hidden="true"
-  viewBox="0 0 {layout.width} {layout.height}"
-  class="pointer-events-none absolute inset-0 size-full will-change-[opacity] select-none"
-  style:opacity={seen ? 1 : 0.001}
-  data-seen={seen}
->
+<NeckLayer {layout} {seen}>
   {#if nextTarget}
     {#each ways as way (`${way.string}-${way.fret}`)}
       <line
@@ -87,4 +81,4 @@
       </g>
     {/if}
   {/if}
-</svg>
+</NeckLayer>

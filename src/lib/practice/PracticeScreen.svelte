@@ -27,6 +27,7 @@
   import Notation from '$lib/notation/Notation.svelte';
   import { loopAround } from '$lib/study/loops';
   import { addressOf } from '$lib/study/place';
+  import { inSecondFrame, late } from '$lib/ui/afterPaint.svelte';
   import { getStudy } from '$lib/study/study.svelte';
   import { showNote, showOver, showSymbol } from '$lib/ui/glyphs';
   import { warn } from '$lib/ui/messages.svelte';
@@ -221,6 +222,12 @@
       ? `Sounding: ${sounding.map(({ string, fret }) => `string ${string}, fret ${fret}`).join('; ')}`
       : 'The neck',
   );
+  /** The light on the sheet moves first, then the neck, then the strip: no frame has to draw it all. */
+  const drawn = late(() => ({ marks, spoken }));
+  const onStrip = late(
+    () => (following ? { now: chordNow, next: chordNext } : { now: null, next: null }),
+    inSecondFrame,
+  );
   /** The sheet's title without the chart's, which stands before it. */
   const ownTitle = $derived(
     (passage?.title ?? '').replace(`: ${study.chart?.source.title ?? ''}`, ''),
@@ -234,8 +241,8 @@
   {actions}
   fitted
   shut
-  now={following ? chordNow : null}
-  next={following ? chordNext : null}
+  now={onStrip.current.now}
+  next={onStrip.current.next}
   ongo={goTo}
 >
   {#snippet tools()}
@@ -263,8 +270,8 @@
         class="min-w-3xl"
         neck={study.neck}
         {layout}
-        {marks}
-        label={spoken}
+        marks={drawn.current.marks}
+        label={drawn.current.spoken}
         zone={practice.settings.zone}
         shaded
         leftHanded={study.instrument.leftHanded}
