@@ -226,8 +226,13 @@ export function* drawSystem(
     const barWidth = system.sheet.widthOf(measure) * stretch + (place === 0 ? headWidth : 0);
     const { stave, tab } = drawStaves(context, system, place, { x, width: barWidth });
     yield;
-    const staveNotes = measure.events.map((event) => staveNote(passage, event));
-    const tabNotes = measure.events.map(tabNote);
+    const staveNotes: StaveNote[] = [];
+    const tabNotes: (TabNote | GhostNote)[] = [];
+    for (const event of measure.events) {
+      staveNotes.push(staveNote(passage, event));
+      tabNotes.push(tabNote(event));
+      yield;
+    }
     const groups = tripletGroups(measure.events, staveNotes);
     const tuplets = groups.map(
       (notes) => new Tuplet([...notes], { numNotes: 3, notesOccupied: 2, ratioed: false }),
@@ -240,6 +245,7 @@ export function* drawSystem(
     const voice = new Voice(meter).setMode(Voice.Mode.SOFT).addTickables(staveNotes);
     const tabVoice = new Voice(meter).setMode(Voice.Mode.SOFT).addTickables(tabNotes);
     Accidental.applyAccidentals([voice], signature);
+    yield;
     const beams = Beam.generateBeams(staveNotes, { beamRests: false });
     yield;
     const inner = barWidth - (stave.getNoteStartX() - x) - 14;
@@ -252,7 +258,10 @@ export function* drawSystem(
       note.setStave(stave).setContext(context).drawWithStyle();
       yield;
     }
-    for (const beam of beams) beam.setContext(context).draw();
+    for (const beam of beams) {
+      beam.setContext(context).draw();
+      yield;
+    }
     for (const tuplet of tuplets) tuplet.setContext(context).draw();
     yield;
     for (const note of tabNotes) {
@@ -270,6 +279,7 @@ export function* drawSystem(
       joinTabs(context, tabbed, here);
       tabbed = here;
     }
+    yield;
     for (const [index, event] of measure.events.entries()) {
       const note = at(staveNotes, index);
       if (event.tiedFrom && tie) {
@@ -293,6 +303,7 @@ export function* drawSystem(
         const y = heights.degrees + DEGREE_LINE * row;
         context.fillText(degree, left + 5 - (degree.length * DEGREE_SIZE) / 3, y);
       });
+      yield;
     }
     x += barWidth;
     yield;
