@@ -65,27 +65,49 @@ describe('the stage on one screen', () => {
   /** A neck of six strings grows no higher than this, whatever the room. */
   const MOST = 340;
 
+  const measures = () =>
+    app.driver.executeScript<Readonly<Record<string, number>>>(
+      `const bottom = (css) => document.querySelector(css).getBoundingClientRect().bottom;
+       const neck = document.querySelector('.stage-neck');
+       return {
+         scrolls: document.documentElement.scrollHeight - innerHeight,
+         cut: neck.scrollHeight - neck.clientHeight,
+         height: neck.clientHeight,
+         spare: innerHeight - bottom('[data-stage-says]'),
+       };`,
+    );
+
   test.each(STANDS)('at %i × %i the neck takes the room there is', async (width, height) => {
     await resize(width, height);
     for (const address of await charts()) {
       await app.visit(`${address}/play?at=3`);
-      const measures = () =>
-        app.driver.executeScript<Readonly<Record<string, number>>>(
-          `const bottom = (css) => document.querySelector(css).getBoundingClientRect().bottom;
-           const neck = document.querySelector('.stage-neck');
-           return {
-             scrolls: document.documentElement.scrollHeight - innerHeight,
-             cut: neck.scrollHeight - neck.clientHeight,
-             height: neck.clientHeight,
-             spare: innerHeight - bottom('[data-stage-says]'),
-           };`,
-        );
       // It grows once the room is known.
       const { scrolls, cut } = await app.eventually(
         measures,
         ({ height: drawn = 0, spare = 0 }) => drawn > MOST || spare < 12,
       );
       expect([address, scrolls, cut]).toEqual([address, 0, 0]);
+    }
+  });
+});
+
+describe('the stage with all its settings open', () => {
+  test.each(STANDS)('at %i × %i scrolls no page while it plays', async (width, height) => {
+    await resize(width, height);
+    const [first = '', ...others] = await charts();
+    for (const address of [first, ...others.slice(-1)]) {
+      await app.visit(`${address}/play?at=3`);
+      await app.driver.actions().sendKeys('o').perform();
+      const ramp = await app.find('#stage-more [name="ramp"]');
+      if (!(await ramp.isSelected())) await ramp.click();
+      await app.find('[name="ramp-goal"]');
+      await (await app.findText('button', 'Play')).click();
+      await app.find('[data-pass]');
+      const page = await app.driver.executeScript<readonly number[]>(
+        `const { scrollHeight, scrollWidth } = document.documentElement;
+         return [scrollHeight - innerHeight, scrollWidth - innerWidth];`,
+      );
+      expect([address, ...page]).toEqual([address, 0, 0]);
     }
   });
 });

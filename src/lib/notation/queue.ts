@@ -2,8 +2,8 @@
 import type { DrawnEvent, drawSystem } from './draw';
 import type { System } from './systems';
 
-/** How long drawing what is in view may hold the page at a stretch, and what is not, in milliseconds. */
-const STRETCH = { urgent: 8, idle: 3 } as const;
+/** How long drawing may hold the page at a stretch, in milliseconds: what is in view, what is not, and while it plays. */
+const STRETCH = { near: 16, far: 8, playing: 3 } as const;
 /** How far outside the view systems are drawn ahead. */
 const AHEAD = '240px';
 
@@ -32,18 +32,19 @@ export interface Drawing {
 
 /** Draws one system, giving way to the page; null where it was called off meanwhile. */
 async function drawOne(
-  { draw, isOver }: Drawing,
+  { draw, isOver, isPlaying }: Drawing,
   into: HTMLDivElement,
   system: System,
-  urgent: boolean,
+  near: boolean,
 ): Promise<readonly DrawnEvent[] | null> {
   const steps = draw(into, system);
   let since = performance.now();
   for (;;) {
     const step = steps.next();
     if (step.done) return step.value;
-    if (performance.now() - since < (urgent ? STRETCH.urgent : STRETCH.idle)) continue;
-    await (urgent ? breath() : idle());
+    const pace = isPlaying() ? 'playing' : near ? 'near' : 'far';
+    if (performance.now() - since < STRETCH[pace]) continue;
+    await (pace === 'near' ? breath() : idle());
     if (isOver()) return null;
     since = performance.now();
   }
@@ -80,7 +81,7 @@ export async function drawSystems(drawing: Drawing): Promise<void> {
       const into = hosts[next];
       const system = systems[next];
       if (!into || !system) return;
-      const drawn = await drawOne(drawing, into, system, near !== undefined && !isPlaying());
+      const drawn = await drawOne(drawing, into, system, near !== undefined);
       if (!drawn) return;
       waiting.delete(next);
       found.set(next, drawn);

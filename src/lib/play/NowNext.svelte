@@ -18,7 +18,9 @@
   const stage = getStage();
   const naming = $derived(study.settings.current.modeNames);
   const { now, next, target, nextTarget } = $derived(stage.moment);
-  const size = $derived(small ? '[--size:clamp(3rem,6vw,5rem)]' : '[--size:clamp(3rem,9vw,8rem)]');
+  const size = $derived(
+    small ? '[--size:clamp(3rem,5vw,4.5rem)]' : '[--size:clamp(3rem,9vw,8rem)]',
+  );
   const counting = $derived(stage.beat < 0);
 </script>
 

@@ -84,7 +84,7 @@
 
 <div
   id="stage-more"
-  class="grid shrink-0 grid-cols-[repeat(auto-fit,minmax(15rem,1fr))] gap-x-6 gap-y-1 text-sm"
+  class="grid shrink-0 grid-cols-[repeat(auto-fill,minmax(13.5rem,1fr))] gap-x-4 gap-y-1 text-sm whitespace-nowrap lg:gap-y-px [scrollbar-width:thin] lg:min-h-24 lg:shrink lg:overflow-y-auto"
 >
   <Picked
     label="Line"
@@ -140,6 +140,37 @@
     <label class="flex items-center gap-1.5">
       <input
         type="checkbox"
+        name="staff"
+        checked={settings.staff}
+        onchange={(event) => onset({ staff: event.currentTarget.checked })}
+      />
+      Staff and tablature
+    </label>
+  </div>
+  <div class="setting">
+    <label class="flex items-center gap-1.5">
+      <input
+        type="checkbox"
+        name="hidden"
+        checked={settings.hidden}
+        onchange={(event) => onset({ hidden: event.currentTarget.checked })}
+      />
+      Hidden in my turn
+    </label>
+  </div>
+  <div class="setting">
+    Pedals
+    <Popover label="Pedals" title="What a pedal does" button="button min-h-8" sheet="w-[26rem]">
+      {#snippet trigger()}Set up{/snippet}
+      {#await import('./PedalSheet.svelte') then { default: PedalSheet }}
+        <PedalSheet {pedals} />
+      {/await}
+    </Popover>
+  </div>
+  <div class="setting {ramp ? 'sm:col-span-2' : ''}">
+    <label class="flex items-center gap-1.5">
+      <input
+        type="checkbox"
         name="ramp"
         checked={ramp !== null}
         onchange={(event) =>
@@ -187,35 +218,6 @@
         />
       </span>
     {:else}<span class="text-ink-soft">steady</span>{/if}
-  </div>
-  <div class="setting">
-    <label class="flex items-center gap-1.5">
-      <input
-        type="checkbox"
-        name="staff"
-        checked={settings.staff}
-        onchange={(event) => onset({ staff: event.currentTarget.checked })}
-      />
-      Staff and tablature
-    </label>
-    <label class="flex items-center gap-1.5">
-      <input
-        type="checkbox"
-        name="hidden"
-        checked={settings.hidden}
-        onchange={(event) => onset({ hidden: event.currentTarget.checked })}
-      />
-      Hidden in my turn
-    </label>
-  </div>
-  <div class="setting">
-    Pedals
-    <Popover label="Pedals" title="What a pedal does" button="button min-h-8" sheet="w-[26rem]">
-      {#snippet trigger()}Set up{/snippet}
-      {#await import('./PedalSheet.svelte') then { default: PedalSheet }}
-        <PedalSheet {pedals} />
-      {/await}
-    </Popover>
   </div>
 </div>
 

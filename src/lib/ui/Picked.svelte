@@ -15,7 +15,7 @@
 <label class="flex min-h-9 items-center justify-between gap-2">
   {label}
   <select
-    class="field max-w-48"
+    class="field max-w-48 min-w-0"
     {name}
     {disabled}
     {value}

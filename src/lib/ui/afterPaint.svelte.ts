@@ -38,12 +38,11 @@ const CHANGE = 3;
  */
 export function stepwise(...works: readonly (() => void)[]): () => void {
   let step = -CHANGE;
-  let callOff = (): void => undefined;
   const next = () => {
     works[step]?.();
     if (++step < works.length) callOff = afterPaint(next);
   };
-  callOff = afterPaint(next);
+  let callOff = afterPaint(next);
   return () => {
     callOff();
   };
