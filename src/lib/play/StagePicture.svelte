@@ -1,7 +1,6 @@
 <!-- One picture of the stage’s neck, on a layer of its own over the board. -->
 <script lang="ts">
   import { type Place, samePlace } from '$core/neck/neck';
-  import { placeId } from '$lib/neck/drawn';
   import type { NeckLayout } from '$lib/neck/layout';
   import NeckLayer from '$lib/neck/NeckLayer.svelte';
   import NeckMarks from '$lib/neck/NeckMarks.svelte';
@@ -32,7 +31,7 @@
 
 <NeckLayer {layout} {seen}>
   {#if nextTarget}
-    {#each ways as way (placeId(way))}
+    {#each ways as way (`${way.string}-${way.fret}`)}
       <line
         class="stroke-next"
         stroke-width="1.5"
@@ -60,7 +59,7 @@
     </g>
   {/if}
   {#if next && nextTarget}
-    {#each ways as way (placeId(way))}
+    {#each ways as way (`${way.string}-${way.fret}`)}
       <!-- Where a note stands already its own mark is enough. -->
       {#if !isMarked(way)}
         <circle
@@ -69,7 +68,7 @@
           r={4.3 * layout.noteScale}
           cx={layout.finger(way.fret)}
           cy={layout.string(way.string)}
-          data-way-in={placeId(way)}
+          data-way-in={`${way.string}-${way.fret}`}
         />
       {/if}
     {/each}
