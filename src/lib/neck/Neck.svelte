@@ -4,8 +4,8 @@
 -->
 <script lang="ts">
   import type { Snippet } from 'svelte';
-  import { inZone, type Neck, type Zone } from '$core/neck/neck';
-  import { late } from '$lib/ui/afterPaint.svelte';
+  import { range } from '$core/lists';
+  import { inZone, type Neck, stringCount, type Zone } from '$core/neck/neck';
   import { type DrawnMark, placeId } from './drawn';
   import type { NeckLayout } from './layout';
   import NeckBoard from './NeckBoard.svelte';
@@ -16,6 +16,8 @@
     readonly neck: Neck;
     readonly layout: NeckLayout;
     readonly marks: readonly DrawnMark[];
+    /** The marks that can be pressed and heard, where these follow those that are seen. */
+    readonly pressed?: readonly DrawnMark[];
     readonly label: string;
     /** Frets that stand out; null for none. */
     readonly zone?: Zone | null;
@@ -40,6 +42,7 @@
     neck,
     layout,
     marks,
+    pressed = marks,
     label,
     zone = null,
     shaded = false,
@@ -65,8 +68,10 @@
   );
   const stopId = $derived(stop ? placeId(stop) : '');
 
-  /** The marks as buttons: they are pressed and heard after they are seen. */
-  const pressed = late(() => (speak ? marks : []));
+  // Worked out here, not in the template: there each call of each button is followed by itself.
+  const buttons = $derived(pressed.map((mark) => ({ id: placeId(mark), mark })));
+  const fingers = $derived(range(0, neck.frets + 1).map(layout.finger));
+  const lines = $derived(range(0, stringCount(neck) + 1).map(layout.string));
 
   const ARROWS: Readonly<Record<string, readonly [across: number, along: number]>> = {
     ArrowUp: [-1, 0],
@@ -140,18 +145,18 @@
         if (mark) onpick(mark);
       }}
     >
-      {#each pressed.current as mark (placeId(mark))}
+      {#each buttons as { id, mark } (id)}
         <circle
           role="button"
           aria-label={speak(mark)}
-          data-mark={placeId(mark)}
+          data-mark={id}
           data-now={mark.kind === 'change' ? mark.now : undefined}
           data-next={mark.kind === 'change' ? mark.next : undefined}
           data-motion={mark.kind === 'change' ? mark.mark.motion?.kind : undefined}
-          tabindex={placeId(mark) === stopId ? 0 : -1}
+          tabindex={id === stopId ? 0 : -1}
           class="[pointer-events:all] fill-none outline-none focus-visible:stroke-ink"
-          cx={layout.finger(mark.fret)}
-          cy={layout.string(mark.string)}
+          cx={fingers[mark.fret]}
+          cy={lines[mark.string]}
           r="19"
           stroke-width="2"
         />

@@ -7,18 +7,17 @@
     readonly layout: NeckLayout;
     /** Whether it is seen, or only drawn for when it will be. */
     readonly seen?: boolean;
-    readonly class?: string;
     readonly children: Snippet;
   }
 
-  let { layout, seen = true, class: extra = '', children }: Props = $props();
+  let { layout, seen = true, children }: Props = $props();
 </script>
 
 <!-- Not quite transparent while it is unseen: what is wholly so is not drawn ahead. -->
 <svg
   aria-hidden="true"
   viewBox="0 0 {layout.width} {layout.height}"
-  class="pointer-events-none absolute inset-x-0 top-0 w-full will-change-[opacity] select-none {extra}"
+  class="pointer-events-none absolute inset-x-0 top-0 w-full will-change-[opacity] select-none"
   style:opacity={seen ? undefined : 0.001}
   data-seen={seen}
 >

@@ -16,6 +16,19 @@
   let { marks, layout, grown = 1, labelled = marks }: Props = $props();
 
   const paths = $derived(discPaths(marks, layout, grown));
+  // Worked out here, not in the template: there each call of each label is followed by itself.
+  const labels = $derived(
+    labelled.map((mark) => {
+      const { fret, string, kind, label } = mark;
+      const long = label.length > 2;
+      return {
+        ...{ id: placeId(mark), kind, label },
+        look: `${labelClass(mark)} ${long ? 'text-[0.81em]' : ''}`,
+        x: layout.finger(fret),
+        y: layout.string(string) + (long ? 3.8 : 4.5) * layout.noteScale,
+      };
+    }),
+  );
 </script>
 
 <g class="pointer-events-none font-semibold" font-size={13 * layout.noteScale} text-anchor="middle">
@@ -23,14 +36,7 @@
     <path class={look} stroke-width={width} stroke-dasharray={dash} {d} />
   {/each}
   <!-- Hidden from ears: the button of a note says more than its label can. -->
-  {#each labelled as mark (placeId(mark))}
-    <text
-      aria-hidden="true"
-      class="{labelClass(mark)} {mark.label.length > 2 ? 'text-[0.81em]' : ''}"
-      x={layout.finger(mark.fret)}
-      y={layout.string(mark.string) + (mark.label.length > 2 ? 3.8 : 4.5) * layout.noteScale}
-      data-kind={mark.kind}
-      data-label={placeId(mark)}>{mark.label}</text
-    >
+  {#each labels as { id, look, x, y, kind, label } (id)}
+    <text aria-hidden="true" class={look} {x} {y} data-kind={kind} data-label={id}>{label}</text>
   {/each}
 </g>

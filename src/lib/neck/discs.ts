@@ -23,6 +23,8 @@ interface Disc {
 /** Discs that look alike, as one path. */
 export interface DiscPath {
   readonly id: string;
+  /** Where it lies: over those of lower levels. */
+  readonly level: number;
   readonly class: string;
   readonly width: number | undefined;
   readonly dash: string | undefined;
@@ -65,6 +67,12 @@ function discsOfChange(now: Weight | null, next: Weight | null): readonly Disc[]
   return [...(coming ?? []), ...(sounding ?? [])];
 }
 
+/** The discs of every change there is: a neck has hundreds of them at each step. */
+const WEIGHTS = [null, 'guide', 'chord', 'colour'] as const;
+const CHANGES: ReadonlyMap<Weight | null, ReadonlyMap<Weight | null, readonly Disc[]>> = new Map(
+  WEIGHTS.map((now) => [now, new Map(WEIGHTS.map((next) => [next, discsOfChange(now, next)]))]),
+);
+
 function discsOfPlain(weight: Weight | 'blue', changed: boolean): readonly Disc[] {
   const r = RADIUS[weight];
   const moved = changed ? [{ r: r + 4, width: 3.5, class: 'fill-none stroke-next' }] : [];
@@ -76,7 +84,7 @@ function discsOfPlain(weight: Weight | 'blue', changed: boolean): readonly Disc[
 function discsOf(mark: DrawnMark): readonly Disc[] {
   switch (mark.kind) {
     case 'change':
-      return discsOfChange(mark.now, mark.next);
+      return CHANGES.get(mark.now)?.get(mark.next) ?? KNOWN;
     case 'sounding':
       return SOUNDING;
     case 'coming':
@@ -110,8 +118,9 @@ export function labelClass(mark: DrawnMark): string {
 
 const short = (value: number): number => Math.round(value * 100) / 100;
 
-const circle = (x: number, y: number, r: number): string =>
-  `M${short(x - r)} ${short(y)}a${r} ${r} 0 1 0 ${2 * r} 0a${r} ${r} 0 1 0 ${-2 * r} 0z`;
+/** A circle round where the pen stands. */
+const circle = (r: number): string =>
+  `m${-r} 0a${r} ${r} 0 1 0 ${2 * r} 0a${r} ${r} 0 1 0 ${-2 * r} 0z`;
 
 /** Discs that a ring of what comes is made of. */
 const RINGS = 2;
@@ -127,25 +136,33 @@ export function discPaths(
   layout: Pick<NeckLayout, 'finger' | 'string' | 'noteScale'>,
   grown = 1,
 ): readonly DiscPath[] {
+  const circles = new Map<Disc, string>();
+  const circleOf = (disc: Disc): string => {
+    const drawn =
+      circles.get(disc) ?? circle(short(disc.r * layout.noteScale * (disc.coming ? grown : 1)));
+    circles.set(disc, drawn);
+    return drawn;
+  };
   const paths = new Map<string, { disc: Disc; level: number; d: string }>();
   for (const mark of marks) {
     const x = layout.finger(mark.fret);
-    const y = layout.string(mark.string);
+    const cell = Math.floor(x / REACH);
+    const pen = `M${short(x)} ${short(layout.string(mark.string))}`;
     // Whatever sounds lies over every ring, also over those of its neighbours.
     let under = 0;
     let over = RINGS;
     for (const disc of discsOf(mark)) {
       const level = disc.coming ? under++ : over++;
-      const id = `${level} ${disc.class} ${Math.floor(x / REACH)}`;
-      const path = paths.get(id) ?? { disc, level, d: '' };
-      path.d += circle(x, y, short(disc.r * layout.noteScale * (disc.coming ? grown : 1)));
-      paths.set(id, path);
+      const id = `${level} ${disc.class} ${cell}`;
+      const path = paths.get(id);
+      if (path) path.d += pen + circleOf(disc);
+      else paths.set(id, { disc, level, d: pen + circleOf(disc) });
     }
   }
   return [...paths]
     .sort(([, a], [, b]) => a.level - b.level)
-    .map(([id, { disc, d }]) => ({
-      ...{ id, d, class: disc.class },
+    .map(([id, { disc, level, d }]) => ({
+      ...{ id, level, d, class: disc.class },
       width: disc.width && short(disc.width * layout.noteScale),
       dash: disc.class === DASHED ? '3 3' : undefined,
     }));

@@ -157,11 +157,10 @@ describe('discs', () => {
   });
   /** The circles of a path: where they stand and how large they are. */
   const circles = ({ d }: DiscPath) =>
-    [...d.matchAll(/M(\S+) (\S+)a(\S+) /gu)].map(([, left, y, r]) => ({
-      x: Number(left) + Number(r),
-      y: Number(y),
-      r: Number(r),
-    }));
+    [...d.matchAll(/M(\S+) (\S+)m(\S+) 0a(\S+) /gu)].map(([, x, y, left, r]) => {
+      expect(Number(left)).toBe(-Number(r));
+      return { x: Number(x), y: Number(y), r: Number(r) };
+    });
 
   test('what looks alike and stands near is one path, what stands far another', () => {
     const paths = discPaths(

@@ -38,9 +38,6 @@
   const layout = $derived(
     layOut(study.neck, { ...atWidth(width), leftHanded, wires: wires.current }),
   );
-  const around = $derived(
-    study.now ? { now: study.now.chord, next: study.next?.chord ?? null } : null,
-  );
   const labelContext = $derived(
     study.now && {
       now: study.now.chord,
@@ -58,6 +55,9 @@
     neck: study.neck,
   });
   const followed = late(() => wanted);
+  /** The notes as buttons: all of them are pressed and heard after those under the hand are seen. */
+  const pressed = $derived(followed.current.marks.map((mark) => drawnChange(mark, '')));
+  const around = $derived(followed.current.context);
   /** Beyond the zone a step is drawn a frame later than under the hand; a move of the zone is not. */
   const beyond = $derived(
     followed.current.zone === zone && followed.current.neck === study.neck
@@ -122,6 +122,7 @@
     neck={study.neck}
     {layout}
     {marks}
+    {pressed}
     {label}
     {zone}
     shaded

@@ -1,6 +1,7 @@
 <!-- One picture of the stage’s neck, on a layer of its own over the board. -->
 <script lang="ts">
   import { type Place, samePlace } from '$core/neck/neck';
+  import { placeId } from '$lib/neck/drawn';
   import type { NeckLayout } from '$lib/neck/layout';
   import NeckLayer from '$lib/neck/NeckLayer.svelte';
   import NeckMarks from '$lib/neck/NeckMarks.svelte';
@@ -31,7 +32,7 @@
 
 <NeckLayer {layout} {seen}>
   {#if nextTarget}
-    {#each ways as way (`${way.string}-${way.fret}`)}
+    {#each ways as way (placeId(way))}
       <line
         class="stroke-next"
         stroke-width="1.5"
@@ -59,7 +60,7 @@
     </g>
   {/if}
   {#if next && nextTarget}
-    {#each ways as way (`${way.string}-${way.fret}`)}
+    {#each ways as way (placeId(way))}
       <!-- Where a note stands already its own mark is enough. -->
       {#if !isMarked(way)}
         <circle
@@ -68,7 +69,7 @@
           r={4.3 * layout.noteScale}
           cx={layout.finger(way.fret)}
           cy={layout.string(way.string)}
-          data-way-in={`${way.string}-${way.fret}`}
+          data-way-in={placeId(way)}
         />
       {/if}
     {/each}
