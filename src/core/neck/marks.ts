@@ -4,8 +4,9 @@ import { readOver, spellingsOver, type Weight, weightOver } from '../chords/over
 import { cross } from '../crossings/crossing';
 import { type Interval, type Note, pitchClass } from '../notes/notes';
 import type { Midi } from '../notes/pitch';
-import { underHand } from './hand';
-import { inZone, type Neck, pitchAt, type Place, placesOf, type Zone } from './neck';
+import type { Placed } from './fingering';
+import { reachOf, underHand } from './hand';
+import { inZone, type Neck, pitchAt, type Place, placesOf, samePlace, type Zone } from './neck';
 
 /** A chord and the notes chosen over it. */
 export interface Sounding {
@@ -89,6 +90,21 @@ function readNotes(now: Sounding, next: Sounding | null): ReadonlyMap<number, No
   return readings;
 }
 
+/** The places beyond the zone where a hand would else lack a note of either chord, each once. */
+function stretchesBeyond(
+  neck: Neck,
+  zone: Zone,
+  now: Sounding,
+  next: Sounding | null,
+): readonly Placed[] {
+  const reach = reachOf(neck, zone);
+  if (reach.low >= zone.low && reach.high <= zone.high) return [];
+  const beyond = [now.notes, next?.notes ?? []]
+    .flatMap((chosen) => underHand(neck, chosen, zone))
+    .filter(({ fret }) => !inZone(zone, fret));
+  return beyond.filter((place, at) => beyond.findIndex((one) => samePlace(one, place)) === at);
+}
+
 /**
  * Marks every place of the zone whose note is chosen now or next, and those one fret beyond it
  * where a hand would else lack a note; lowest string first.
@@ -101,16 +117,9 @@ export function markNeck(
 ): readonly Mark[] {
   const readings = readNotes(now, next);
   const notes = [...readings.values()].map(({ note }) => note);
-  const beyond = [now.notes, next?.notes ?? []]
-    .flatMap((chosen) => underHand(neck, chosen, zone))
-    .filter(({ fret }) => !inZone(zone, fret));
-  const places = new Map(
-    [...placesOf(neck, notes, zone), ...beyond].map((place) => [
-      `${place.string}-${place.fret}`,
-      place,
-    ]),
+  const inOrder = [...placesOf(neck, notes, zone), ...stretchesBeyond(neck, zone, now, next)].sort(
+    (a, b) => b.string - a.string || a.fret - b.fret,
   );
-  const inOrder = [...places.values()].sort((a, b) => b.string - a.string || a.fret - b.fret);
   return inOrder.flatMap(({ string, fret, note }) => {
     const reading = readings.get(pitchClass(note));
     return reading ? [{ string, fret, midi: pitchAt(neck, { string, fret }), ...reading }] : [];
