@@ -40,13 +40,14 @@ export function createPlanModel(study: Study) {
   let looked = $state.raw<{ readonly index: number; readonly option: Option } | null>(null);
   const preview = $derived(looked?.index === study.nowIndex ? (looked?.option ?? null) : null);
 
+  const preferred = $derived(study.plan.preferred);
   const options = $derived.by((): readonly Option[] => {
     const { contexts, planned } = study;
     const context = contexts[said];
     if (!context || planned.length === 0) return [];
     const before = planned[(said + planned.length - 1) % planned.length];
     const neighbours = [before, next].flatMap((one) => (one ? [one.material] : []));
-    return optionsFor(context, { neighbours, preferred: study.plan.preferred });
+    return optionsFor(context, { neighbours, preferred });
   });
   /** The option that is chosen now, with what it covers and costs. */
   const current = $derived.by((): Option | null => {

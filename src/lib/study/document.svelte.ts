@@ -29,7 +29,10 @@ const BURST = 1_000;
 
 export function createDocument(id: string, stored: StoredText) {
   const start: Content = { text: stored.text, plan: stored.plan };
-  let content = $state.raw(start);
+  let content = start;
+  // Followed apart: what is read in the text need not be looked at when the plan changes.
+  let text = $state(start.text);
+  let plan = $state(start.plan);
   let saveState = $state<SaveState>('saved');
   let refusal = $state('');
   let theirs = $state.raw<StoredText | null>(null);
@@ -44,6 +47,11 @@ export function createDocument(id: string, stored: StoredText) {
   let drafts = $state(true);
 
   const dirty = () => content !== acknowledged;
+
+  function hold(next: Content) {
+    content = next;
+    ({ text, plan } = next);
+  }
 
   function schedule(delay: number) {
     clearTimeout(timer);
@@ -106,7 +114,7 @@ export function createDocument(id: string, stored: StoredText) {
   }
 
   function change(next: Content) {
-    content = next;
+    hold(next);
     drafts = keepDraft(id, { ...next, revision });
     if (saveState !== 'conflict') {
       saveState = 'saving';
@@ -157,7 +165,7 @@ export function createDocument(id: string, stored: StoredText) {
     const newer = newerAcknowledged(id, revision);
     if (newer && !dirty()) {
       revision = newer.revision;
-      content = { text: newer.text, plan: newer.plan };
+      hold({ text: newer.text, plan: newer.plan });
       acknowledged = content;
     }
     const draft = await adoptDraft(id);
@@ -168,7 +176,7 @@ export function createDocument(id: string, stored: StoredText) {
       return;
     }
     const base = { ...content, revision };
-    content = { text: draft.text, plan: draft.plan };
+    hold({ text: draft.text, plan: draft.plan });
     past = [{ text: base.text, plan: base.plan, group: null, at: 0 }];
     // A draft made on a newer version than this page was given is of that one, and no conflict.
     if (draft.revision >= revision) {
@@ -179,10 +187,10 @@ export function createDocument(id: string, stored: StoredText) {
 
   return {
     get text() {
-      return content.text;
+      return text;
     },
     get plan() {
-      return content.plan;
+      return plan;
     },
     get saveState() {
       return saveState;
@@ -231,7 +239,7 @@ export function createDocument(id: string, stored: StoredText) {
       past = [...past, { ...content, group: null, at: 0 }];
       const taken = theirs;
       settle(taken);
-      content = acknowledged;
+      hold(acknowledged);
       dropDraft(id);
     },
     /** Saves this version as a chart of its own and takes the other; its id, or null if away. */

@@ -158,5 +158,7 @@ describe('two plans in conflict', () => {
     };
     const kept = { version: 3, sheets: [sheet, sheet, { ...sheet, id: 'b' }] };
     expect(readPlan(JSON.stringify(kept)).sheets.map(({ id }) => id)).toEqual(['a', 'b']);
+    const many = Array.from({ length: 300 }, (_, index) => ({ ...sheet, id: `sheet ${index}` }));
+    expect(readPlan(JSON.stringify({ ...kept, sheets: many })).sheets).toHaveLength(300);
   });
 });

@@ -103,7 +103,7 @@ export const planSchema = z.object({
   /** Exercises kept, by name. */
   sheets: z._default(
     z.pipe(
-      listOf(practiceSheetSchema, 0, 200),
+      listOf(practiceSheetSchema, 0, 8_192),
       z.transform((sheets) => onceById(sheets)),
     ),
     [],

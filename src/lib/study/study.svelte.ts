@@ -18,7 +18,7 @@ import { type PlannedChord, planChords } from './choices';
 import type { ChartEditing } from './document.svelte';
 import { type PlanEdit, setZone } from './edits';
 import type { ChartPlace } from './place';
-import { isNewerPlan, readPlan, writePlan } from './plan';
+import { isNewerPlan, type Plan, readPlan, writePlan } from './plan';
 import { readView, type View } from './view';
 
 const NONE_UNREADABLE: ReadonlyMap<number, Problem> = new Map();
@@ -57,8 +57,12 @@ export function createStudy({ id, document, settings, view: kept, place }: Study
   const reading = $derived(chart ? readHarmony(chart) : null);
   const key = $derived<Key | null>(reading?.key.key ?? null);
   const planText = $derived(document.plan);
-  const keptPlan = $derived(readPlan(planText));
-  const newerPlan = $derived(isNewerPlan(planText));
+  /** The plan as it was last edited here: read anew, nothing in it would be known for the same. */
+  let written: { readonly text: string; readonly plan: Plan } | null = null;
+  const keptPlan = $derived.by(() =>
+    written?.text === planText ? written.plan : readPlan(planText),
+  );
+  const newerPlan = $derived.by(() => written?.text !== planText && isNewerPlan(planText));
   const instrument = $derived(instrumentOf(settings.current, keptPlan.instrument));
   const neck = $derived(neckOf(instrument));
   const plan = $derived(chart ? alignPlan(keptPlan, chart, neck) : keptPlan);
@@ -86,8 +90,8 @@ export function createStudy({ id, document, settings, view: kept, place }: Study
   /** The tonic by which zones are laid out; null for a chart without chords. */
   const tonic = $derived(key ? signatureTonic(key) : (planned[0]?.chord.root ?? null));
   const zones = $derived(tonic === null ? [] : zonesOf(neck, tonic));
+  const opening = $derived(tonic === null ? { low: 2, high: 6 } : firstZone(neck, tonic));
   const zone = $derived.by((): Zone => {
-    const opening = tonic === null ? { low: 2, high: 6 } : firstZone(neck, tonic);
     const wanted = draggedZone ?? plan.zone ?? opening;
     return fitZone(neck, wanted.low, wanted.high);
   });
@@ -103,7 +107,9 @@ export function createStudy({ id, document, settings, view: kept, place }: Study
   function edit(change: PlanEdit, group: string | null = null) {
     // What this Corvel cannot read it must not write over.
     if (newerPlan) return;
-    document.edit({ plan: writePlan(change(plan)) }, group);
+    const edited = change(plan);
+    written = { text: writePlan(edited), plan: edited };
+    document.edit({ plan: written.text }, group);
   }
 
   function sendView() {
