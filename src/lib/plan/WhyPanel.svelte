@@ -1,17 +1,15 @@
-<!-- Why this choice: three sentences at the most; or two choices side by side; or one scale's price. -->
+<!-- Why this choice: three sentences at the most; or one scale's price; or two choices side by side. -->
 <script lang="ts">
   import { getStudy } from '$lib/study/study.svelte';
   import { getPlanModel } from './model.svelte';
   import { group } from 'd3-array';
   import Volume from '@lucide/svelte/icons/volume-2';
   import type { Chart } from '$core/chart/form';
-  import type { Chord } from '$core/chords/chords';
   import { roleSentence } from '$core/harmony/roles';
   import { coverageOf } from '$core/lenses/coverage';
-  import { type Option, reasonFor, tensionsOver } from '$core/lenses/options';
-  import { type Note, pitchClass } from '$core/notes/notes';
+  import { type Option, reasonFor } from '$core/lenses/options';
   import type { ModeNaming } from '$lib/settings/settings';
-  import { showNote, showSymbol } from '$lib/ui/glyphs';
+  import { showSymbol } from '$lib/ui/glyphs';
   import { hearProgramme } from '$lib/audio/hear';
   import { pageTransport } from '$lib/audio/transport.svelte';
   import { showMaterial } from '$lib/frame/material';
@@ -35,20 +33,6 @@
   const role = $derived(study.reading?.chords[model.now?.index ?? -1]?.role);
   const remark = $derived(model.remarksNow[0]);
 
-  const notes = (list: readonly Note[]) => (list.length > 0 ? list.map(showNote).join(' ') : '–');
-  const onlyIn = (one: Option, other: Option) =>
-    one.material.notes.filter(
-      (note) => !other.material.notes.some((that) => pitchClass(that) === pitchClass(note)),
-    );
-  const rows = (one: Option, other: Option, of: Chord): readonly (readonly [string, string])[] => [
-    ['Over the chord', tensionsOver(of, one).map(showSymbol).join(' ')],
-    ['Covers', notes(one.assessment.covered)],
-    ['Lacks', notes(one.assessment.missing)],
-    ['Clashes', notes(one.assessment.clashes.map(({ note }) => note))],
-    ['Adds', notes([...one.assessment.colours, ...one.assessment.blue])],
-    ['Only here', notes(onlyIn(one, other))],
-    ['Outside the key', notes(one.assessment.outsideKey)],
-  ];
   /** The price of one scale over the whole chart: where it leaves something unsaid. */
   const price = $derived.by(() => {
     if (!option || option.lens !== 'key-scale') return null;
@@ -75,31 +59,9 @@
 {/snippet}
 
 {#if chord && held && compared}
-  {@const left = rows(held, compared, chord)}
-  {@const right = rows(compared, held, chord)}
-  <div class="mb-1 flex items-baseline">
-    <h2 class="font-semibold">Side by side</h2>
-    <button class="ml-auto text-sm underline" onclick={onrelease}>Done</button>
-  </div>
-  <table class="w-full text-[13px]" data-compare>
-    <thead>
-      <tr>
-        <td></td>
-        {#each [held, compared] as one (one.material.name)}
-          <th scope="col" class="heading px-1 text-left">{showMaterial(one.material, naming)}</th>
-        {/each}
-      </tr>
-    </thead>
-    <tbody>
-      {#each left as [name, value], index (name)}
-        <tr class="border-t border-line align-top">
-          <th scope="row" class="pr-1 text-left font-normal text-ink-soft">{name}</th>
-          <td class="px-1">{value}</td>
-          <td class="px-1">{right[index]?.[1]}</td>
-        </tr>
-      {/each}
-    </tbody>
-  </table>
+  {#await import('./SideBySide.svelte') then { default: SideBySide }}
+    <SideBySide {chord} one={held} other={compared} {naming} {onrelease} />
+  {/await}
 {:else if chord && option}
   <div class="mb-1 flex items-center">
     <h2 class="font-semibold">

@@ -82,6 +82,18 @@
     Math.round(Math.min(most, Math.max(least, event.currentTarget.valueAsNumber || least)));
 </script>
 
+{#snippet ticked(name: string, label: string, on: boolean, ontick: (on: boolean) => void)}
+  <label class="flex items-center gap-1.5">
+    <input
+      type="checkbox"
+      {name}
+      checked={on}
+      onchange={(event) => ontick(event.currentTarget.checked)}
+    />
+    {label}
+  </label>
+{/snippet}
+
 <div
   id="stage-more"
   class="grid shrink-0 grid-cols-[repeat(auto-fill,minmax(13.5rem,1fr))] gap-x-4 gap-y-1 text-sm whitespace-nowrap lg:gap-y-px [scrollbar-width:thin] lg:min-h-24 lg:shrink lg:overflow-y-auto"
@@ -137,26 +149,10 @@
     onpick={(rests) => onset({ rests })}
   />
   <div class="setting">
-    <label class="flex items-center gap-1.5">
-      <input
-        type="checkbox"
-        name="staff"
-        checked={settings.staff}
-        onchange={(event) => onset({ staff: event.currentTarget.checked })}
-      />
-      Staff and tablature
-    </label>
+    {@render ticked('staff', 'Staff and tablature', settings.staff, (staff) => onset({ staff }))}
   </div>
   <div class="setting">
-    <label class="flex items-center gap-1.5">
-      <input
-        type="checkbox"
-        name="hidden"
-        checked={settings.hidden}
-        onchange={(event) => onset({ hidden: event.currentTarget.checked })}
-      />
-      Hidden in my turn
-    </label>
+    {@render ticked('hidden', 'Hidden in my turn', settings.hidden, (hidden) => onset({ hidden }))}
   </div>
   <div class="setting">
     Pedals
@@ -168,20 +164,11 @@
     </Popover>
   </div>
   <div class="setting {ramp ? 'sm:col-span-2' : ''}">
-    <label class="flex items-center gap-1.5">
-      <input
-        type="checkbox"
-        name="ramp"
-        checked={ramp !== null}
-        onchange={(event) =>
-          onset({
-            ramp: event.currentTarget.checked
-              ? { by: 4, every: 2, goal: Math.min(TEMPO_RANGE.high, stage.tempo + 20) }
-              : null,
-          })}
-      />
-      Faster by
-    </label>
+    {@render ticked('ramp', 'Faster by', ramp !== null, (on) =>
+      onset({
+        ramp: on ? { by: 4, every: 2, goal: Math.min(TEMPO_RANGE.high, stage.tempo + 20) } : null,
+      }),
+    )}
     {#if ramp}
       <span class="flex items-center gap-1">
         <input
