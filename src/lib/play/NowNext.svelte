@@ -2,6 +2,7 @@
 <script lang="ts">
   import { showMaterial } from '$lib/frame/material';
   import { getStudy } from '$lib/study/study.svelte';
+  import { late } from '$lib/ui/afterPaint.svelte';
   import { showOver, showSymbol } from '$lib/ui/glyphs';
   import { getStage } from './stage.svelte';
 
@@ -17,7 +18,11 @@
   const study = getStudy();
   const stage = getStage();
   const naming = $derived(study.settings.current.modeNames);
-  const { now, next, target, nextTarget } = $derived(stage.moment);
+  const { now, target } = $derived(stage.moment);
+  /** What comes is written a frame after what sounds. */
+  const coming = late(() => (ahead ? stage.moment : null));
+  const next = $derived(coming.current?.next ?? null);
+  const nextTarget = $derived(coming.current?.nextTarget ?? null);
   const size = $derived(
     small ? '[--size:clamp(3rem,5vw,4.5rem)]' : '[--size:clamp(3rem,9vw,8rem)]',
   );
@@ -61,12 +66,12 @@
   </p>
   <div class="min-w-0 text-right" data-next-chord>
     <p class="text-sm/5 text-ink-soft">
-      <span class="max-sm:hidden">{ahead && next ? showMaterial(next.material, naming) : ''}</span>
+      <span class="max-sm:hidden">{next ? showMaterial(next.material, naming) : ''}</span>
       <span class="font-semibold text-next-text">Next</span>
     </p>
-    {@render symbol(ahead && next ? showSymbol(next.chord.symbol) : '·', 'text-next-text')}
+    {@render symbol(next ? showSymbol(next.chord.symbol) : '·', 'text-next-text')}
     <p class="text-lg/6 max-sm:text-base" data-target>
-      {#if ahead && next && nextTarget}<span class="text-ink-soft">to</span>
+      {#if next && nextTarget}<span class="text-ink-soft">to</span>
         <strong>{showOver(next.chord, nextTarget.degree)}</strong>
         <span class="text-ink-soft max-sm:hidden"
           >string {nextTarget.string}, fret {nextTarget.fret}</span

@@ -20,8 +20,16 @@
 
   let { picture, layout, seen, grown }: Props = $props();
 
+  /** The lowest string of the half that comes later. */
+  const HALF = 3;
   // Unseen, it is drawn in steps, and what was just left is not drawn again with the change.
-  const labelled = late(() => picture.marks);
+  const begun = late(() => picture.marks);
+  const finished = late(() => begun.current);
+  /** The labels of half the strings, then the others: all at once they take long. In the marks’ order. */
+  const labelled = $derived([
+    ...begun.current.filter(({ string }) => string > HALF),
+    ...finished.current.filter(({ string }) => string <= HALF),
+  ]);
   const resting = late(() => grown, inSecondFrame);
   const { marks, target, next, nextTarget, ways } = $derived(picture);
 
@@ -48,7 +56,7 @@
     {marks}
     {layout}
     grown={seen ? grown : resting.current}
-    labelled={seen ? marks : labelled.current}
+    labelled={seen ? marks : labelled}
   />
   {#if target}
     <g transform={at(target)} data-stage-target={seen ? 'now' : undefined}>
