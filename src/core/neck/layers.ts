@@ -8,7 +8,7 @@ import { type Placed, spanOf } from './fingering';
 import { underHand } from './hand';
 import { homesOf } from './homes';
 import type { Mark } from './marks';
-import { type Neck, pitchAt, type Place, type Zone } from './neck';
+import { type Neck, pitchAt, placeId, uniquePlaces, type Zone } from './neck';
 import { INVERSION_NAMES, type Voicing, voicingsOf } from './voicings';
 import { pentatonicIn, scaleIn } from './zones';
 
@@ -95,12 +95,6 @@ const MAKERS: Readonly<Record<LayerKind, Maker>> = {
     return layer('home', name, { places: uniquePlaces(places), joined: grip.places });
   },
 };
-
-const placeId = ({ string, fret }: Place): string => `${string}-${fret}`;
-
-const uniquePlaces = (places: readonly Placed[]): readonly Placed[] => [
-  ...new Map(places.map((place) => [placeId(place), place])).values(),
-];
 
 /** The layers asked for, in their fixed order; one the neck cannot hold is left out. */
 export const layersFor = (kinds: readonly LayerKind[], request: LayerRequest): readonly Layer[] =>

@@ -6,7 +6,7 @@ import { type Interval, type Note, pitchClass } from '../notes/notes';
 import type { Midi } from '../notes/pitch';
 import type { Placed } from './fingering';
 import { reachOf, underHand } from './hand';
-import { inZone, type Neck, pitchAt, type Place, placesOf, samePlace, type Zone } from './neck';
+import { inZone, type Neck, pitchAt, type Place, placesOf, uniquePlaces, type Zone } from './neck';
 
 /** A chord and the notes chosen over it. */
 export interface Sounding {
@@ -99,10 +99,11 @@ function stretchesBeyond(
 ): readonly Placed[] {
   const reach = reachOf(neck, zone);
   if (reach.low >= zone.low && reach.high <= zone.high) return [];
-  const beyond = [now.notes, next?.notes ?? []]
-    .flatMap((chosen) => underHand(neck, chosen, zone))
-    .filter(({ fret }) => !inZone(zone, fret));
-  return beyond.filter((place, at) => beyond.findIndex((one) => samePlace(one, place)) === at);
+  return uniquePlaces(
+    [now.notes, next?.notes ?? []]
+      .flatMap((chosen) => underHand(neck, chosen, zone))
+      .filter(({ fret }) => !inZone(zone, fret)),
+  );
 }
 
 /**

@@ -90,6 +90,14 @@ export const placesOfPitch = (neck: Neck, midi: Midi): readonly Place[] =>
 export const samePlace = (one: Place, other: Place): boolean =>
   one.string === other.string && one.fret === other.fret;
 
+/** A place as a word: equal for the same place alone. */
+export const placeId = ({ string, fret }: Place): string => `${string}-${fret}`;
+
+/** Places of a list, each once. */
+export const uniquePlaces = <P extends Place>(places: readonly P[]): readonly P[] => [
+  ...new Map(places.map((place) => [placeId(place), place])).values(),
+];
+
 /** The whole neck as a zone. */
 export const wholeNeck = (neck: Neck): Zone => ({ low: neck.capo, high: neck.frets });
 

@@ -14,7 +14,14 @@
   } from '$core/drills/drills';
   import { readHarmony } from '$core/harmony/reading';
   import { modulo, range } from '$core/lists';
-  import { inZone, type Place, placesOfPitch, samePlace, stringCount } from '$core/neck/neck';
+  import {
+    inZone,
+    type Place,
+    placeId,
+    placesOfPitch,
+    samePlace,
+    stringCount,
+  } from '$core/neck/neck';
   import { type Note, noteName, parseNote } from '$core/notes/notes';
   import { tempoMap } from '$core/time/tempo';
   import { programmeOf, type SoundEvent } from '$lib/audio/programme';
@@ -23,7 +30,7 @@
   import { createEar } from '$lib/listening/ear.svelte';
   import { addStint } from '$lib/log/api';
   import { localMoment, NO_CHART, STINT } from '$lib/log/messages';
-  import { type DrawnMark, placeId } from '$lib/neck/drawn';
+  import type { DrawnMark } from '$lib/neck/drawn';
   import { atWidth, layOut } from '$lib/neck/layout';
   import Neck from '$lib/neck/Neck.svelte';
   import { instrumentOf, neckOf, type StoredSettings } from '$lib/settings/settings';

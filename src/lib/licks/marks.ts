@@ -3,7 +3,8 @@ import type { Chart } from '$core/chart/form';
 import { degreeOver, weightOver } from '$core/chords/over';
 import type { NoteRead } from '$core/licks/reading';
 import type { PlayedNote } from '$core/phrases/passage';
-import { type DrawnMark, placeId } from '$lib/neck/drawn';
+import { placeId } from '$core/neck/neck';
+import type { DrawnMark } from '$lib/neck/drawn';
 import { showDegree, showNote } from '$lib/ui/glyphs';
 
 export function lickMarks(

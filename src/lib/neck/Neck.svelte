@@ -5,8 +5,8 @@
 <script lang="ts">
   import type { Snippet } from 'svelte';
   import { range } from '$core/lists';
-  import { inZone, type Neck, stringCount, type Zone } from '$core/neck/neck';
-  import { type DrawnMark, placeId } from './drawn';
+  import { inZone, type Neck, placeId, stringCount, type Zone } from '$core/neck/neck';
+  import type { DrawnMark } from './drawn';
   import type { NeckLayout } from './layout';
   import NeckBoard from './NeckBoard.svelte';
   import NeckMarks from './NeckMarks.svelte';

@@ -1,7 +1,8 @@
 <!-- What stands on a neck: the discs and rings of its notes, and their labels. -->
 <script lang="ts">
+  import { placeId } from '$core/neck/neck';
   import { discPaths, labelClass } from './discs';
-  import { type DrawnMark, placeId } from './drawn';
+  import type { DrawnMark } from './drawn';
   import type { NeckLayout } from './layout';
 
   interface Props {

@@ -31,8 +31,6 @@ export type DrawnMark = Labelled &
       }
   );
 
-export const placeId = ({ string, fret }: Place): string => `${string}-${fret}`;
-
 /** How large each weight is drawn, in units of the large neck. */
 export const RADIUS: Readonly<Record<Weight | 'blue', number>> = {
   guide: 13.9,

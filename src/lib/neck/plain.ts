@@ -3,7 +3,8 @@ import { degreeOver, readOver, weightOver } from '$core/chords/over';
 import { type Chord } from '$core/chords/chords';
 import { fingerShape, type Placed } from '$core/neck/fingering';
 import { halfSteps, type Interval } from '$core/notes/notes';
-import { type DrawnMark, placeId } from './drawn';
+import { placeId } from '$core/neck/neck';
+import type { DrawnMark } from './drawn';
 import { showNote, showOver } from '$lib/ui/glyphs';
 
 export const PLAIN_LABELS = ['degree', 'name', 'finger'] as const;

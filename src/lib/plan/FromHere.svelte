@@ -6,6 +6,7 @@
   import { getPlanModel } from './model.svelte';
   import { degreeOver } from '$core/chords/over';
   import type { Mark } from '$core/neck/marks';
+  import { placeId } from '$core/neck/neck';
   import { waysInto } from '$core/targets/approach';
   import { showNote, showOver, showSymbol } from '$lib/ui/glyphs';
 
@@ -75,7 +76,7 @@
   {/if}
   {#if next}
     <ol class="mt-1">
-      {#each ways as way (`${way.string}-${way.fret}`)}
+      {#each ways as way (placeId(way))}
         <li class="flex items-baseline gap-x-2 border-t border-line py-0.5">
           <span>
             <span class="font-semibold">{showNote(way.note)}</span>

@@ -1,7 +1,6 @@
 <!-- One picture of the stage’s neck, on a layer of its own over the board. -->
 <script lang="ts">
-  import { type Place, samePlace } from '$core/neck/neck';
-  import { placeId } from '$lib/neck/drawn';
+  import { type Place, placeId, samePlace } from '$core/neck/neck';
   import type { NeckLayout } from '$lib/neck/layout';
   import NeckLayer from '$lib/neck/NeckLayer.svelte';
   import NeckMarks from '$lib/neck/NeckMarks.svelte';
