@@ -1,4 +1,25 @@
-import type { HandleClientError } from '@sveltejs/kit';
+import type { ClientInit, HandleClientError } from '@sveltejs/kit';
+import { dev } from '$app/environment';
+
+/** How long a page is left to its first use before the app's files are kept, in milliseconds. */
+const FIRST_USE = 5_000;
+
+async function keepWhatIsOpen(): Promise<void> {
+  const { serviceWorker } = navigator;
+  await serviceWorker.register('/service-worker.js');
+  const { active } = await serviceWorker.ready;
+  // This page came before its worker did, and the app may have gone elsewhere since.
+  active?.postMessage(location.href);
+}
+
+export const init: ClientInit = () => {
+  // Browsers have no service worker where the connection is not safe.
+  if (dev || !('serviceWorker' in navigator)) return;
+  setTimeout(() => {
+    // Without it all works but being away from the server.
+    keepWhatIsOpen().catch(() => undefined);
+  }, FIRST_USE);
+};
 
 /** Whether a page could not be fetched because no server answered. */
 const isAway = (error: unknown): boolean =>

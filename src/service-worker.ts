@@ -22,13 +22,15 @@ const PATIENCE = 4_000;
 /** How long saves are gathered before the kept page is fetched anew, in milliseconds. */
 const SETTLED = 1_500;
 
+/** One file after the other: the page in use has the processor and the connection first. */
+async function keepShell(): Promise<void> {
+  const cache = await caches.open(SHELL);
+  for (const file of SHELL_FILES) await cache.add(file);
+  await worker.skipWaiting();
+}
+
 worker.addEventListener('install', (event) => {
-  event.waitUntil(
-    caches
-      .open(SHELL)
-      .then((cache) => cache.addAll(SHELL_FILES))
-      .then(() => worker.skipWaiting()),
-  );
+  event.waitUntil(keepShell());
 });
 
 worker.addEventListener('activate', (event) => {
@@ -38,17 +40,17 @@ worker.addEventListener('activate', (event) => {
     caches
       .keys()
       .then((names) => Promise.all(old(names).map((name) => caches.delete(name))))
-      .then(() => worker.clients.claim())
-      .then(keepOpenPages),
+      .then(() => worker.clients.claim()),
   );
 });
 
-/** The pages open at the first visit came before this worker did. */
-async function keepOpenPages(): Promise<void> {
-  const open = await worker.clients.matchAll({ type: 'window' });
-  const urls = new Set([worker.location.origin + '/', ...open.map(({ url }) => url)]);
-  await Promise.all([...urls].map((address) => fetchAndKeep(new URL(address))));
-}
+/** A page says where it is: it was opened before this worker could see it. */
+worker.addEventListener('message', (event) => {
+  const open = new URL(String(event.data), worker.location.origin);
+  if (open.origin !== worker.location.origin) return;
+  const book = new URL('/', open);
+  event.waitUntil(Promise.all([fetchAndKeep(book), fetchAndKeep(open)]));
+});
 
 const AWAY = `<!doctype html><html lang="en"><meta charset="utf-8"><title>Server away · Corvel</title>
 <meta name="viewport" content="width=device-width"><body style="font:1rem/1.5 sans-serif;margin:3rem">
