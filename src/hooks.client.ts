@@ -1,8 +1,6 @@
 import type { ClientInit, HandleClientError } from '@sveltejs/kit';
 import { dev } from '$app/environment';
-
-/** How long a page is left to its first use before the app's files are kept, in milliseconds. */
-const FIRST_USE = 5_000;
+import { whenQuiet } from '$lib/ui/quiet';
 
 async function keepWhatIsOpen(): Promise<void> {
   const { serviceWorker } = navigator;
@@ -15,10 +13,10 @@ async function keepWhatIsOpen(): Promise<void> {
 export const init: ClientInit = () => {
   // Browsers have no service worker where the connection is not safe.
   if (dev || !('serviceWorker' in navigator)) return;
-  setTimeout(() => {
+  whenQuiet(() => {
     // Without it all works but being away from the server.
     keepWhatIsOpen().catch(() => undefined);
-  }, FIRST_USE);
+  });
 };
 
 /** Whether a page could not be fetched because no server answered. */

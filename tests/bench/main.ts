@@ -1,5 +1,5 @@
 /** The benchmarks of `npm run bench`, one row a figure. */
-import { openBrowser, startServer } from '../browser/harness';
+import { startServer } from '../browser/harness';
 import { coreFigures } from './core';
 import { listeningFigures } from './listening';
 import { pageFigures } from './page';
@@ -13,12 +13,7 @@ for (const figure of listeningFigures()) printRow(figure);
 const server = await startServer();
 try {
   for await (const figure of serverFigures(server)) printRow(figure);
-  const driver = await openBrowser();
-  try {
-    for await (const figure of pageFigures(driver, server)) printRow(figure);
-  } finally {
-    await driver.quit();
-  }
+  for await (const figure of pageFigures(server)) printRow(figure);
 } finally {
   await server.remove();
 }
