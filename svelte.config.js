@@ -7,8 +7,6 @@ export default {
   kit: {
     adapter: adapter({ precompress: true }),
     alias: { $core: 'src/core' },
-    // hooks.client.ts does so, once the page is no longer being opened.
-    serviceWorker: { register: false },
     csp: {
       mode: 'auto',
       directives: {

@@ -1,21 +1,11 @@
 import type { ClientInit, HandleClientError } from '@sveltejs/kit';
-import { dev } from '$app/environment';
-import { whenQuiet } from '$lib/ui/quiet';
-
-async function keepWhatIsOpen(): Promise<void> {
-  const { serviceWorker } = navigator;
-  await serviceWorker.register('/service-worker.js');
-  const { active } = await serviceWorker.ready;
-  // This page came before its worker did, and the app may have gone elsewhere since.
-  active?.postMessage(location.href);
-}
 
 export const init: ClientInit = () => {
   // Browsers have no service worker where the connection is not safe.
-  if (dev || !('serviceWorker' in navigator)) return;
-  whenQuiet(() => {
-    // Without it all works but being away from the server.
-    keepWhatIsOpen().catch(() => undefined);
+  if (!('serviceWorker' in navigator) || navigator.serviceWorker.controller) return;
+  // This page came before its worker; once there, it is told where the app has gone meanwhile.
+  void navigator.serviceWorker.ready.then(({ active }) => {
+    active?.postMessage(location.href);
   });
 };
 

@@ -22,15 +22,10 @@ const PATIENCE = 4_000;
 /** How long saves are gathered before the kept page is fetched anew, in milliseconds. */
 const SETTLED = 1_500;
 
-/** Between two files of the app that are kept, in milliseconds: what plays is not to be disturbed. */
-const BREATH = 10;
-
+/** One file after the other: the page in use has the processor and the connection first. */
 async function keepShell(): Promise<void> {
   const cache = await caches.open(SHELL);
-  for (const file of SHELL_FILES) {
-    await cache.add(file);
-    await new Promise((resolve) => setTimeout(resolve, BREATH));
-  }
+  for (const file of SHELL_FILES) await cache.add(file);
   await worker.skipWaiting();
 }
 

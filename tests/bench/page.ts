@@ -14,6 +14,17 @@ import {
 import { LONG_CHART } from './core';
 import { type Figure, median, quantile } from './report';
 
+/** What a page left behind is collected eight seconds after it is left, in one long task. */
+const AT_REST = 10_000;
+
+/** Opens a page at its second visit, with the app's files kept, and waits until it is at rest. */
+async function visitAgain(driver: WebDriver, url: string): Promise<void> {
+  await visit(driver, url);
+  await driver.executeAsyncScript(`navigator.serviceWorker.ready.then(() => arguments[0]())`);
+  await visit(driver, url);
+  await driver.executeAsyncScript(`setTimeout(arguments[0], ${AT_REST})`);
+}
+
 /** Gzipped bytes of every script a page loads before anything lazy is asked for. */
 async function scriptKilobytes(driver: WebDriver, url: string): Promise<number> {
   await visit(driver, url);
@@ -132,7 +143,7 @@ const framesOf = (driver: WebDriver): Promise<readonly number[]> =>
 
 /** The stage with a 64-bar form, its band and its targets, slowed four times, over a change of pass. */
 async function* stageFigures(driver: ChromiumWebDriver, address: string): AsyncGenerator<Figure> {
-  await visit(driver, address);
+  await visitAgain(driver, address);
   await find(driver, 'html[data-ready="play"]');
   await driver.actions().sendKeys(' ').perform();
   await find(driver, '[data-pass]');
@@ -146,7 +157,7 @@ async function* stageFigures(driver: ChromiumWebDriver, address: string): AsyncG
 
 /** A 64-bar sheet, slowed four times: until what is in view is drawn, and its frames while it plays. */
 async function* sheetFigures(driver: ChromiumWebDriver, address: string): AsyncGenerator<Figure> {
-  await visit(driver, address);
+  await visitAgain(driver, address);
   await find(driver, '[data-notation][data-drawn]');
   await slowDown(driver, 4);
   const drawn: number = await driver.executeAsyncScript(`
@@ -195,7 +206,7 @@ async function* loadFigures(
 }
 
 async function* handFigures(driver: ChromiumWebDriver, plan: string): AsyncGenerator<Figure> {
-  await visit(driver, plan);
+  await visitAgain(driver, plan);
   yield* stepFigures(driver, 'a step to the next chord');
   yield* keyFigures(driver, 'key to paint, stepping', [Key.ARROW_RIGHT]);
   yield* keyFigures(driver, 'key to paint, moving the zone', [']', ']', '[', '[']);
@@ -207,15 +218,12 @@ async function* fullNeckFigures(
   id: string,
 ): AsyncGenerator<Figure> {
   await fillNeck(server, id);
-  await visit(driver, `${server.url}/plan/${id}`);
+  await visitAgain(driver, `${server.url}/plan/${id}`);
   await driver.actions().sendKeys('w').perform();
   yield* stepFigures(driver, 'a step on 8 strings, 27 frets, every layer');
 }
 
-/**
- * Each in a browser of its own: eight seconds after an address is left, the browser collects what its page
- * has left behind, 20 ms and more at once, in the midst of what is then measured.
- */
+/** Each in a browser of its own, so that none is measured with what another has left behind. */
 export async function* pageFigures(server: TestServer): AsyncGenerator<Figure> {
   const id = await makeChart(server, LONG_CHART);
   const plan = `${server.url}/plan/${id}`;

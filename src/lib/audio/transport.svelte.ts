@@ -3,7 +3,6 @@
  * beat it is; drawing asks it. Nothing scheduled sounds after it is stopped.
  */
 import type { Beats, Seconds } from '$core/time/units';
-import { setBusy } from '$lib/ui/quiet';
 import { DEFAULT_MIX, gainsOf, type Mix } from './mix';
 import { openOutput, type Output, type Sound } from './output';
 import { SOUND_PARTS, type SoundPart } from './parts';
@@ -63,12 +62,8 @@ export function createTransport(open: () => Promise<Output> = openOutput) {
 
   const last = (): Stretch | undefined => stretches[stretches.length - 1];
 
-  /** Names this transport to those who wait until nothing plays. */
-  const band = {};
-
   function stop() {
     asked += 1;
-    setBusy(band, false);
     fetching = null;
     endTicks?.();
     endTicks = null;
@@ -153,7 +148,6 @@ export function createTransport(open: () => Promise<Output> = openOutput) {
     const zero = output.now() + LEAD - tempo.secondsAt(begin);
     const counting = { programme, zero, from: begin };
     stretches = [counting];
-    setBusy(band, true);
     for (const event of count) {
       const at = secondsIn(counting, from + event.beat);
       output.sound({
