@@ -141,6 +141,20 @@ const framesOf = (driver: WebDriver): Promise<readonly number[]> =>
     };
     requestAnimationFrame(next);`);
 
+const TIMES = 3;
+
+/**
+ * The longest of 500 frames, slowed four times; the median of three times, since a machine that is denied its
+ * processor for an instant lengthens one frame, and one is all that is looked at.
+ */
+async function* frameFigures(driver: WebDriver, what: string): AsyncGenerator<Figure> {
+  const longest: number[] = [];
+  while (longest.length < TIMES) longest.push(Math.max(...(await framesOf(driver))));
+  const slowed = `${what}, slowed four times: longest of 500`;
+  yield { what: slowed, value: median(longest), unit: 'ms', most: 50 };
+  yield { what: `… longest of ${500 * TIMES}`, value: Math.max(...longest), unit: 'ms' };
+}
+
 /** The stage with a 64-bar form, its band and its targets, slowed four times, over a change of pass. */
 async function* stageFigures(driver: ChromiumWebDriver, address: string): AsyncGenerator<Figure> {
   await visitAgain(driver, address);
@@ -149,10 +163,7 @@ async function* stageFigures(driver: ChromiumWebDriver, address: string): AsyncG
   await find(driver, '[data-pass]');
   await driver.executeAsyncScript(`setTimeout(arguments[0], 3000)`);
   await slowDown(driver, 4);
-  const frames = await framesOf(driver);
-  const what = 'frame of the playing stage, slowed four times: longest of 500';
-  yield { what, value: Math.max(...frames), unit: 'ms', most: 50 };
-  await slowDown(driver, 1);
+  yield* frameFigures(driver, 'frame of the playing stage');
 }
 
 /** A 64-bar sheet, slowed four times: until what is in view is drawn, and its frames while it plays. */
@@ -182,10 +193,7 @@ async function* sheetFigures(driver: ChromiumWebDriver, address: string): AsyncG
   yield { what: '64-bar sheet drawn, slowed four times', value: drawn, unit: 'ms', most: 1500 };
   await driver.actions().sendKeys(' ').perform();
   await find(driver, '[data-sounding]');
-  const frames = await framesOf(driver);
-  const what = 'frame of a playing sheet, slowed four times: longest of 500';
-  yield { what, value: Math.max(...frames), unit: 'ms', most: 50 };
-  await slowDown(driver, 1);
+  yield* frameFigures(driver, 'frame of a playing sheet');
 }
 
 /** What the page loads, and how soon it answers. */
