@@ -166,6 +166,9 @@ const degreesOf = (passage: Passage, { notes, tiedFrom }: NotatedEvent): readonl
           return chord ? showOver(chord, degreeOver(chord, note.note)) : '';
         });
 
+/** How many lines over the tablature the letters of slurs stand: near it, away from the staff’s beams. */
+const LETTERS = 0.3;
+
 /** Draws the staves of one bar; the notes follow, so that a long system is drawn in small steps. */
 function drawStaves(context: RenderContext, system: System, place: number, { x, width }: BarBox) {
   const { passage, signature, heights } = system.sheet;
@@ -176,6 +179,7 @@ function drawStaves(context: RenderContext, system: System, place: number, { x, 
     numLines: strings,
     spaceAboveStaffLn: 0,
     spacingBetweenLinesPx: TAB_LINE,
+    topTextPosition: LETTERS,
   });
   if (place === 0) {
     stave.addClef('treble', 'default', '8vb');

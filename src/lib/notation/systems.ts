@@ -8,6 +8,7 @@ import { alteration, type Note, noteName, step } from '$core/notes/notes';
 import { octaveOf } from '$core/notes/pitch';
 import { measuresOf, type NotatedBar } from '$core/phrases/measures';
 import type { Passage, PlayedNote } from '$core/phrases/passage';
+import type { TechniqueKind } from '$core/phrases/techniques';
 import { beatTicks } from '$core/time/metre';
 import type { Beats } from '$core/time/units';
 
@@ -91,14 +92,22 @@ const BOTTOM_LINE = 4 * 7 + 2;
 /** Room for stems, beams and brackets over the staff, and for the clef's figure under it. */
 const STEMS = 16;
 const CLEF = 22;
+/** Room between staff and tablature for what is written over the strings, in pixels. */
+const OVER_STRINGS: Partial<Record<TechniqueKind, number>> = {
+  'hammer-on': 8,
+  'pull-off': 8,
+  bend: 14,
+};
 
 function heightsOf(passage: Passage, degrees: boolean): Sheet['heights'] {
   const steps = passage.notes.map((note) => staffStep(passage, note));
   const above = Math.max(STEMS, ...steps.map((one) => (one - TOP_LINE) * 5 + 8));
   // The clef's figure hangs under the staff.
   const below = Math.max(CLEF, ...steps.map((one) => (BOTTOM_LINE - one) * 5 + 8));
+  const kinds = passage.notes.flatMap(({ techniques }) => techniques.map(({ kind }) => kind));
+  const overStrings = Math.max(0, ...kinds.map((kind) => OVER_STRINGS[kind] ?? 0));
   const staff = CHORD_LINE + above;
-  const tab = staff + STAFF + below + 6;
+  const tab = staff + STAFF + below + 6 + overStrings;
   const underTab = tab + TAB_LINE * (stringCount(passage.neck) - 1);
   const together = new Map<Beats, number>();
   for (const { beat } of passage.notes) together.set(beat, (together.get(beat) ?? 0) + 1);
