@@ -1,27 +1,11 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { note } from '../notes/notes';
-import {
-  type BarRange,
-  barsAsText,
-  barsFromText,
-  copyBars,
-  deleteBars,
-  editChart,
-  insertBars,
-  insertSlot,
-  moveBars,
-  removeSection,
-  removeSlot,
-  sectionSpans,
-  setEnding,
-  setRepeat,
-  setSection,
-  sheetBars,
-  splitSlot,
-  stretchSlot,
-  typeOver,
-} from './edit';
+import { type BarRange, sectionSpans, sheetBars } from './sheetBars';
+import { barsAsText, barsFromText, copyBars, deleteBars, insertBars, moveBars } from './editBars';
+import { editChart } from './edit';
+import { insertSlot, removeSlot, splitSlot, stretchSlot, typeOver } from './editSlots';
+import { removeSection, setEnding, setRepeat, setSection } from './editSections';
 import { readChart } from './form';
 import { shiftChart, toNumerals, toSymbols, transposeChart } from './rewrite';
 import { emptyBar, readLeadSheet, type LeadSheet, writeLeadSheet } from './leadSheet';

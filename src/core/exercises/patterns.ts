@@ -1,147 +1,35 @@
 /** What each exercise plays over one chord: places in order, as many as there is time for. */
-import { type Chord, chordNotes } from '../chords/chords';
-import { type Collection, collectionNotes } from '../collections/collections';
-import { triadsInside } from '../collections/inside';
-import { matchingPentatonic } from '../collections/pentatonics';
+import { chordNotes } from '../chords/chords';
 import { at, range } from '../lists';
-import { boxesOf, nearestTo } from '../neck/boxes';
-import { ascending, HAND, type Placed, spanOf } from '../neck/fingering';
-import { underHand } from '../neck/hand';
-import {
-  type Neck,
-  openPitch,
-  pitchAt,
-  type Place,
-  placesOf,
-  stringCount,
-  type Zone,
-  wholeNeck,
-} from '../neck/neck';
-import { isVoiced, type Voicing, voicingsOn } from '../neck/voicings';
+import { type Placed, spanOf } from '../neck/fingering';
+import { pitchAt } from '../neck/neck';
+import { type Voicing, voicingsOn } from '../neck/voicings';
 import { degree } from '../notes/degrees';
-import {
-  halfSteps,
-  type Interval,
-  intervalBetween,
-  type Note,
-  pitchClass,
-  transpose,
-} from '../notes/notes';
-import type { Midi } from '../notes/pitch';
+import { halfSteps, type Interval, intervalBetween, pitchClass, transpose } from '../notes/notes';
 import type { ChordSpan } from '../lines/spans';
 import { approachNotes, type ApproachSetting } from '../targets/approach';
-import type { RouteStop } from '../targets/route';
 import type { ExerciseKind } from './kinds';
-
-/** What an exercise sees of one chord. */
-export interface Moment {
-  readonly neck: Neck;
-  readonly span: ChordSpan;
-  /** How many chords have gone before. */
-  readonly turn: number;
-  /** Notes there is time for. */
-  readonly count: number;
-  readonly zone: Zone;
-  /** The zones an exercise may move through, lowest first. */
-  readonly zones: readonly Zone[];
-  readonly strings: readonly number[];
-  /** Notes to a group, in groups. */
-  readonly group: number;
-  /** The scale of the key; empty where no single one holds. */
-  readonly home: readonly Note[];
-  /** The last note played, and whether the line was rising. */
-  readonly last: { readonly midi: Midi; readonly rising: boolean } | null;
-  readonly target: RouteStop;
-  readonly nextTarget: RouteStop;
-  readonly nextSpan: ChordSpan;
-}
-
-export type Pattern = (moment: Moment) => readonly Placed[];
-
-/** Notes from low to high, each pitch once; on the whole neck where the zone holds none. */
-function ladder(
-  { neck, zone }: Moment,
-  notes: readonly Note[],
-  strings: readonly number[] | null = null,
-): readonly Placed[] {
-  const inside = underHand(neck, notes, zone, { strings });
-  return inside.length > 0 ? inside : underHand(neck, notes, wholeNeck(neck), { strings });
-}
-
-const scaleOf = ({ span }: Moment): readonly Note[] => span.material.notes;
-const tonesOf = ({ span }: Moment): readonly Note[] => chordNotes({ ...span.chord, bass: null });
+import {
+  type Moment,
+  type Pattern,
+  besides,
+  bouncing,
+  cells,
+  goingOn,
+  highestRoot,
+  ladder,
+  lowestRoot,
+  oneWay,
+  scaleOf,
+  tonesOf,
+  withinOctave,
+} from './rungs';
+import { MOTIF, diagonal, inversionsAlong, neighboursOf, shapeOf, triadsOf } from './shapes';
 
 const settingOf = ({ home, zone }: Moment, { chord, material }: ChordSpan): ApproachSetting => ({
   ...{ chord, home, zone },
   scale: material.notes,
 });
-
-const isRoot = ({ span }: Moment, { note }: Placed): boolean =>
-  pitchClass(note) === pitchClass(span.chord.root);
-
-function lowestRoot(moment: Moment, rungs: readonly Placed[]): number {
-  return Math.max(
-    0,
-    rungs.findIndex((rung) => isRoot(moment, rung)),
-  );
-}
-
-function highestRoot(moment: Moment, rungs: readonly Placed[]): number {
-  const found = rungs.findLastIndex((rung) => isRoot(moment, rung));
-  return found < 0 ? rungs.length - 1 : found;
-}
-
-/** Along the rungs one way, beginning again where they end. */
-const oneWay = (rungs: readonly Placed[], from: number, count: number, by: 1 | -1) => {
-  const length = by > 0 ? rungs.length - from : from + 1;
-  return range(0, count).map((step) => at(rungs, from + by * (step % length)));
-};
-
-/** Along a row, turning round at either end. */
-function bouncing<T>(rungs: readonly T[], from: number, count: number, rising: boolean) {
-  let by = rising ? 1 : -1;
-  let here = from;
-  return range(0, count).map((step) => {
-    if (step > 0 && rungs.length > 1) {
-      if (here + by < 0 || here + by >= rungs.length) by = -by;
-      here += by;
-    }
-    return at(rungs, here);
-  });
-}
-
-/** What the same note again, and a step back, weigh against going on, in half steps. */
-const AGAIN = 6;
-const BACK = 3;
-
-/** The rung nearest to where the line stands, going on in a direction where it can. */
-function goingOn({ neck, last }: Moment, rungs: readonly Placed[], rising: boolean): number {
-  if (!last) return 0;
-  const distance = (rung: Placed) => {
-    const gap = pitchAt(neck, rung) - last.midi;
-    const ahead = rising ? gap > 0 : gap < 0;
-    return Math.abs(gap) + (gap === 0 ? AGAIN : ahead ? 0 : BACK);
-  };
-  return rungs.reduce(
-    (best, rung, index) => (distance(rung) < distance(at(rungs, best)) ? index : best),
-    0,
-  );
-}
-
-/** The rungs without a note that has just sounded, where there are others. */
-function besides(neck: Neck, rungs: readonly Placed[], sounded: Place): readonly Placed[] {
-  const others = rungs.filter((rung) => pitchAt(neck, rung) !== pitchAt(neck, sounded));
-  return others.length > 0 ? others : rungs;
-}
-
-const withinOctave = (moment: Moment, rungs: readonly Placed[]): readonly Placed[] => {
-  const root = at(rungs, lowestRoot(moment, rungs));
-  const low = pitchAt(moment.neck, root);
-  return rungs.filter((rung) => {
-    const midi = pitchAt(moment.neck, rung);
-    return midi >= low && midi <= low + 12;
-  });
-};
 
 /** From the lowest root that leaves them room, the notes of a stack of degrees, each the next one up. */
 function stacked(moment: Moment, degrees: readonly Interval[], count: number): readonly Placed[] {
@@ -176,36 +64,6 @@ function ninthOf(moment: Moment): Interval {
 const NINTH = degree('2');
 const MINOR_THIRD = degree('b3');
 
-/**
- * Small cells along the rungs, each begun one rung further on: their rungs are counted from where
- * the cell begins. Where a cell would leave the rungs the way turns round.
- */
-function cells(
-  rungs: readonly Placed[],
-  from: number,
-  count: number,
-  rising: boolean,
-  cell: readonly number[],
-): readonly Placed[] {
-  const width = Math.max(...cell);
-  if (rungs.length <= width) return bouncing(rungs, from, count, rising);
-  const played: number[] = [];
-  let by = rising ? 1 : -1;
-  const fits = (start: number) => start + by * width >= 0 && start + by * width < rungs.length;
-  let start = from;
-  if (!fits(start)) start = by > 0 ? rungs.length - 1 - width : width;
-  while (played.length < count) {
-    if (!fits(start)) {
-      by = -by;
-      // Turning, the cell begins beside the note just left rather than on it again.
-      start = at(played, played.length - 1) + by;
-    }
-    for (const up of cell) played.push(start + by * up);
-    start += by;
-  }
-  return played.slice(0, count).map((rung) => at(rungs, rung));
-}
-
 /** A collection in one of its intervals, up over one chord and down over the next. */
 const inCells =
   (cellOf: (moment: Moment) => readonly number[]): Pattern =>
@@ -215,103 +73,6 @@ const inCells =
     const from = moment.last ? goingOn(moment, rungs, rising) : lowestRoot(moment, rungs);
     return cells(rungs, from, moment.count, rising, cellOf(moment));
   };
-
-/** The pentatonic that is played, or the chord's own where something else is. */
-function pentatonicOf({ span }: Moment): Collection {
-  const { collection: chosen } = span.material;
-  return chosen?.kind.family === 'pentatonics' ? chosen : matchingPentatonic(span.chord);
-}
-
-/** Notes to each string of a run from box to box, from the lowest string up. */
-const DIAGONAL = { some: [3, 2], all: [3] } as const;
-/** Notes on the lowest string from which a run may begin. */
-const STARTS = 12;
-/** So many notes take a run through all five boxes. */
-const ALL_FIVE = 16;
-
-/** A pentatonic laid diagonally over the strings, from the box nearest to the zone upward. */
-function diagonal(moment: Moment): readonly Placed[] {
-  const { neck, zone, count } = moment;
-  const pentatonic = pentatonicOf(moment);
-  const notes = collectionNotes(pentatonic);
-  const perString = count >= ALL_FIVE ? DIAGONAL.all : DIAGONAL.some;
-  const box = nearestTo(zone, boxesOf(neck, pentatonic));
-  const lowest = box?.places[0];
-  if (!lowest) return ladder(moment, notes);
-  const strings = stringCount(neck);
-  const laid = (from: number) =>
-    ascending(notes, from, strings * 3).reduce<readonly Placed[]>((places, { midi, note }) => {
-      const on = places.at(-1)?.string ?? strings;
-      const there = places.filter(({ string }) => string === on).length;
-      const full = there >= at(perString, (strings - on) % perString.length);
-      const string = full ? on - 1 : on;
-      return string < 1
-        ? places
-        : [...places, { string, fret: midi - openPitch(neck, string), note }];
-    }, []);
-  // Where the neck ends before the run does, it begins in a lower box.
-  const open = openPitch(neck, strings) + neck.capo;
-  const starts = ascending(notes, open, STARTS).filter(({ midi }) => midi <= pitchAt(neck, lowest));
-  const runs = starts.reverse().map(({ midi }) => laid(midi));
-  const whole = runs.find((run) => run.every(({ fret }) => fret <= neck.frets));
-  return whole ?? ladder(moment, notes);
-}
-
-/** The triads inside a pentatonic, the chord's own among them first. */
-function triadsOf(moment: Moment): readonly Chord[] {
-  const inside = triadsInside(pentatonicOf(moment));
-  const plain = inside.filter(({ quality }) => quality.name === '' || quality.name === 'm');
-  return plain.length >= 2 ? plain : inside;
-}
-
-/** The inversions of a chord along some strings, lowest first: of its triad, or on four of all. */
-function inversionsAlong({ neck, span, strings }: Moment): readonly Voicing[] {
-  const four = strings.length > 3 && isVoiced(span.chord, 'drop-2');
-  return voicingsOn(neck, span.chord, four ? 'drop-2' : 'triad', strings.slice(0, four ? 4 : 3));
-}
-
-/** The note of the scale beside each tone of a small shape: a step above, else a step below. */
-function neighboursOf(moment: Moment, places: readonly Placed[]): (tone: Placed) => Placed {
-  const { neck } = moment;
-  const { low, high } = spanOf(places);
-  const hand = { low: Math.max(neck.capo, low - 1), high: Math.min(neck.frets, high + 2) };
-  const rungs = placesOf(neck, scaleOf(moment), hand);
-  return (tone) => {
-    const midi = pitchAt(neck, tone);
-    const near = rungs.filter((rung) => {
-      const size = Math.abs(pitchAt(neck, rung) - midi);
-      return size >= 1 && size <= 3 && Math.abs(rung.string - tone.string) <= 1;
-    });
-    const worth = (rung: Placed) => {
-      const size = pitchAt(neck, rung) - midi;
-      return Math.abs(size) + (size < 0 ? 0.5 : 0) + (rung.string === tone.string ? 0 : 0.25);
-    };
-    return near.reduce((best, rung) => (worth(rung) < worth(best) ? rung : best), near[0] ?? tone);
-  };
-}
-
-const MOTIF = [0, 1, 2, 1, 3, 2, 1, 0] as const;
-
-/** The string a shifted shape is rooted on, always the same one: the fifth, or the lowest there is. */
-const SHAPE_STRING = 5;
-
-/** The place of a material's root on the shape's string, nearest to the middle of the zone. */
-function shapeRoot({ neck, zone, span }: Pick<Moment, 'neck' | 'zone' | 'span'>): Placed {
-  const string = Math.min(stringCount(neck), SHAPE_STRING);
-  const roots = placesOf(neck, [span.material.root]).filter((place) => place.string === string);
-  const off = ({ fret }: Place) => Math.abs(fret - (zone.low + zone.high) / 2);
-  return roots.reduce((best, place) => (off(place) < off(best) ? place : best), at(roots, 0));
-}
-
-/** The notes a motif takes above the root of what is played, under one hand. */
-export function shapeOf(moment: Pick<Moment, 'neck' | 'zone' | 'span'>): readonly Placed[] {
-  const { neck, span } = moment;
-  const root = shapeRoot(moment);
-  const hand = { low: root.fret, high: Math.min(neck.frets, root.fret + HAND.plain - 1) };
-  return underHand(neck, span.material.notes, hand)
-    .filter((rung) => pitchAt(neck, rung) >= pitchAt(neck, root))
-    .slice(0, Math.max(...MOTIF) + 1);
-}
 
 /** The exercises that walk chord by chord, and are not made as a whole. */
 export type PatternKind = Exclude<

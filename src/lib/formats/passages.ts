@@ -82,8 +82,9 @@ const ROWS = {
     opens: ['txt', 'tab'],
     type: 'text/plain',
     recognises: () => true,
-    read: async ({ text }, neck) => (await import('$core/formats/passage/tab')).readTab(text, neck),
-    write: async (passage) => (await import('$core/formats/passage/tab')).writeTab(passage),
+    read: async ({ text }, neck) =>
+      (await import('$core/formats/passage/tab/read')).readTab(text, neck),
+    write: async (passage) => (await import('$core/formats/passage/tab/write')).writeTab(passage),
   },
 } as const satisfies Readonly<Record<string, PassageFormatRow>>;
 

@@ -3,7 +3,7 @@
   import { at, range } from '$core/lists';
   import { stringCount } from '$core/neck/neck';
   import type { Checked } from '$core/listening/checked';
-  import { fretText } from '$core/formats/passage/tab';
+  import { fretText } from '$core/formats/passage/tab/write';
   import type { NoteRead } from '$core/licks/reading';
   import { showDegree, showSymbol } from '$lib/ui/glyphs';
   import type { LickEditing } from './editing.svelte';

@@ -25,7 +25,7 @@ import {
 import { chordName } from '$core/chords/chords';
 import { degreeOver } from '$core/chords/over';
 import type { NotatedEvent } from '$core/phrases/measures';
-import { fretText } from '$core/formats/passage/tab';
+import { fretText } from '$core/formats/passage/tab/write';
 import { at } from '$core/lists';
 import { stringCount, pitchAt } from '$core/neck/neck';
 import { noteName } from '$core/notes/notes';

@@ -1,6 +1,6 @@
 <!-- A section's name, how often it is played, and its key, each edited where it stands. -->
 <script lang="ts">
-  import type { SectionSpan } from '$core/chart/edit';
+  import type { SectionSpan } from '$core/chart/sheetBars';
   import { parseKey } from '$core/keys/keys';
   import type { Workbench } from './workbench.svelte';
 

@@ -1,28 +1,23 @@
 /** Editing the bars of a chart on the strip: where the cursor stands, and what each command does. */
 import {
   type BarRange,
+  sectionAt,
+  type SectionSpan,
+  sectionSpans,
+  sheetBars,
+} from '$core/chart/sheetBars';
+import {
   barsAsText,
   barsFromText,
   copyBars,
   deleteBars,
-  editChart,
   insertBars,
-  insertSlot,
   moveBars,
-  removeSection,
-  removeSlot,
-  sectionAt,
-  type SectionSpan,
-  sectionSpans,
-  setEnding,
-  setRepeat,
-  setSection,
-  sheetBars,
-  splitSlot,
   type Spot,
-  stretchSlot,
-  typeOver,
-} from '$core/chart/edit';
+} from '$core/chart/editBars';
+import { editChart } from '$core/chart/edit';
+import { insertSlot, removeSlot, splitSlot, stretchSlot, typeOver } from '$core/chart/editSlots';
+import { removeSection, setEnding, setRepeat, setSection } from '$core/chart/editSections';
 import { readChart } from '$core/chart/form';
 import { parseTyped } from '$core/chords/symbols';
 import {

@@ -17,7 +17,8 @@ import { writePassage } from './musicxml/write';
 import { readXml } from '../musicxml/xml';
 import { measuresOf } from '../../phrases/measures';
 import { placePitches } from '../../licks/refinger';
-import { readTab, writeTab } from './tab';
+import { readTab } from './tab/read';
+import { writeTab } from './tab/write';
 
 const chart = (() => {
   const result = readChart('title: Low Lamp\nkey: Dm\ntempo: 96\n| Dm7 | G7b9 Cmaj7 |');

@@ -14,7 +14,8 @@ import { readMidi } from './midi/read';
 import { writeMidi } from './midi/write';
 import { readPassage } from './musicxml/read';
 import { writePassage } from './musicxml/write';
-import { readTab, writeTab } from './tab';
+import { readTab } from './tab/read';
+import { writeTab } from './tab/write';
 
 const bend = fc.record({
   kind: fc.constant('bend' as const),

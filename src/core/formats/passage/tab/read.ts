@@ -1,165 +1,25 @@
-/**
- * Plain-text tablature. Above the strings stand the chords and the rhythm: `W H Q E S` for whole to
- * sixteenth, `.` dotted, `t` triplet, `r` before a rest and `~` before a note that is tied on.
- */
-import { chordName } from '../../chords/chords';
-import { parseKey, writeKey } from '../../keys/keys';
-import { at, range } from '../../lists';
-import { makeNeck } from '../../neck/instruments';
-import { fretFor, type Neck, openPitch, pitchAt, stringCount } from '../../neck/neck';
-import type { Note } from '../../notes/notes';
-import { type Midi, parsePitch, pitchName } from '../../notes/pitch';
-import { simplestPitch } from '../../notes/spelling';
-import { measuresOf, type NotatedBar, type NotatedEvent } from '../../phrases/measures';
-import {
-  inTime,
-  type Passage,
-  PLAIN_PASSAGE,
-  type PlayedNote,
-  struck,
-} from '../../phrases/passage';
+/** Plain-text tablature read: by its rhythm letters where they stand, else by its columns. */
+import { parseKey } from '../../../keys/keys';
+import { at } from '../../../lists';
+import { makeNeck } from '../../../neck/instruments';
+import { fretFor, type Neck, pitchAt, stringCount } from '../../../neck/neck';
+import type { Note } from '../../../notes/notes';
+import { type Midi, parsePitch } from '../../../notes/pitch';
+import { simplestPitch } from '../../../notes/spelling';
+import { inTime, PLAIN_PASSAGE, type PlayedNote, struck } from '../../../phrases/passage';
 import {
   bendBy,
   GRACE_BEATS,
   inOrder,
   type Technique,
   techniqueOf,
-} from '../../phrases/techniques';
-import { readFeel } from '../../time/feel';
-import { barTicks, beatTicks, type MetreChange, TIME_UNITS } from '../../time/metre';
-import type { NoteValue } from '../../time/noteValues';
-import type { Ticks } from '../../time/units';
-import { type PassageResult, refused, type Written } from '../result';
+} from '../../../phrases/techniques';
+import { readFeel } from '../../../time/feel';
+import { barTicks, beatTicks, type MetreChange, TIME_UNITS } from '../../../time/metre';
+import type { Ticks } from '../../../time/units';
+import { type PassageResult, refused } from '../../result';
 
-const LETTERS: Readonly<Record<NoteValue['type'], string>> = {
-  whole: 'W',
-  half: 'H',
-  quarter: 'Q',
-  eighth: 'E',
-  '16th': 'S',
-};
 const TICKS: Readonly<Record<string, number>> = { W: 48, H: 24, Q: 12, E: 6, S: 3 };
-
-function rhythmToken({ value, notes, tiedFrom }: NotatedEvent): string {
-  const mark = notes.length === 0 ? 'r' : tiedFrom ? '~' : '';
-  return `${mark}${LETTERS[value.type]}${value.triplet ? 't' : ''}${value.dots > 0 ? '.' : ''}`;
-}
-
-/** A slide from or to a fret of its own stands beside the note's, in parentheses. */
-function slideText(slide: Extract<Technique, { kind: 'slide' }>, fret: number) {
-  const sign = (goal: number, start: number) => (goal < start ? '\\' : '/');
-  if (slide.from !== undefined) return { before: `(${slide.from})${sign(fret, slide.from)}` };
-  if (slide.to !== undefined) return { after: `${sign(slide.to, fret)}(${slide.to})` };
-  return { before: '/' };
-}
-
-/** A fret with how it is played: `7b9r7`, `h7`, `/5`, `(3)/5`, `5~`, `x5`, `g4`, `5*`. */
-export function fretText({ fret, techniques }: Pick<PlayedNote, 'fret' | 'techniques'>): string {
-  const has = (kind: Technique['kind']) => techniqueOf(techniques, kind) !== undefined;
-  const bend = techniqueOf(techniques, 'bend');
-  const slide = techniqueOf(techniques, 'slide');
-  const { before = '', after = '' } = slide ? slideText(slide, fret) : {};
-  return [
-    has('grace') ? 'g' : '',
-    has('hammer-on') ? 'h' : '',
-    has('pull-off') ? 'p' : '',
-    before,
-    has('mute') ? 'x' : '',
-    fret,
-    bend ? `b${fret + bend.by}${bend.release ? `r${fret}` : ''}` : '',
-    after,
-    has('vibrato') ? '~' : '',
-    has('let-ring') ? '*' : '',
-  ].join('');
-}
-
-const LEGEND: readonly (readonly [kind: Technique['kind'], words: string])[] = [
-  ['grace', 'g grace note'],
-  ['hammer-on', 'h hammer-on'],
-  ['pull-off', 'p pull-off'],
-  ['slide', '/ \\ slide'],
-  ['bend', 'b bend to a fret’s pitch, r its release'],
-  ['vibrato', '~ vibrato'],
-  ['mute', 'x muted'],
-  ['let-ring', '* let ring'],
-];
-
-/** A bar as columns of text: chords, rhythm, then the strings from the highest. */
-function barRows(passage: Passage, { from, events }: NotatedBar): readonly string[] {
-  const strings = stringCount(passage.neck);
-  const tick = beatTicks(passage.time.unit);
-  const symbolAt = ({ start, value }: NotatedEvent) =>
-    passage.chords
-      .filter(({ beat }) => {
-        const offset = Math.round(beat * tick) - from;
-        return offset >= start && offset < start + value.ticks;
-      })
-      .map(({ chord }) => chordName(chord))
-      .join(' ');
-  const rows = range(0, strings + 2).map((row) => (row < 2 ? ' ' : '-'));
-  const column = (cells: readonly string[]) => {
-    const width = Math.max(2, ...cells.map((cell) => cell.length)) + 1;
-    cells.forEach((cell, row) => {
-      rows[row] += cell.padEnd(width, row < 2 ? ' ' : '-');
-    });
-  };
-  const onStrings = (notes: readonly PlayedNote[]) =>
-    range(1, strings + 1).map((string) => {
-      const note = notes.find((one) => one.string === string);
-      return note ? fretText(note) : '';
-    });
-  for (const event of events) {
-    for (const grace of event.graces) column(['', '', ...onStrings([grace])]);
-    column([symbolAt(event), rhythmToken(event), ...onStrings(event.tiedFrom ? [] : event.notes)]);
-  }
-  return rows;
-}
-
-const LINE_WIDTH = 96;
-
-/** The second line: time, tempo, key, feel, capo. */
-function headLine({ time, tempo, key, feel, neck }: Passage): string {
-  return [
-    `${time.beats}/${time.unit}`,
-    tempo === null ? null : `${tempo} bpm`,
-    key ? `key of ${writeKey(key)}` : null,
-    neck.capo > 0 ? `capo ${neck.capo}` : null,
-    feel ? `feel: ${feel.name}` : null,
-  ]
-    .filter((part) => part !== null)
-    .join(', ');
-}
-
-/** The passage as text. Where the metre changes only the length of the bars tells. */
-export function writeTab(passage: Passage): Written<string> {
-  const { title, neck, notes } = passage;
-  const strings = stringCount(neck);
-  const names = range(1, strings + 1).map((string) => {
-    const midi = openPitch(neck, string);
-    return pitchName(simplestPitch(midi), midi);
-  });
-  const indent = Math.max(...names.map(({ length }) => length));
-  const heads = ['', '', ...names].map((name) => name.padStart(indent));
-  const bars = measuresOf(passage).map((bar) => barRows(passage, bar));
-  const systems: string[][] = [];
-  let system: string[] | null = null;
-  for (const bar of bars) {
-    const width = at(bar, 0).length + 1;
-    if (system === null || at(system, 0).length + width > LINE_WIDTH) {
-      system = heads.map((head, row) => head + (row < 2 ? ' ' : '|'));
-      systems.push(system);
-    }
-    for (const [row, text] of bar.entries()) system[row] += text + (row < 2 ? ' ' : '|');
-  }
-  const body = systems.map((rows) => rows.map((row) => row.trimEnd()).join('\n'));
-  const legend = LEGEND.filter(([kind]) =>
-    notes.some(({ techniques }) => techniqueOf(techniques, kind)),
-  ).map(([, words]) => words);
-  const foot = legend.length > 0 ? [`Signs: ${legend.join(', ')}.`] : [];
-  const content = `${[`${title}\n${headLine(passage)}`, ...body, ...foot].join('\n\n')}\n`;
-  return { content, remarks: [] };
-}
-
 const STRING_LINE = /^\s*([A-Ga-g][#b]?-?\d?)\s*\|(.*)$/u;
 const TOKEN = /(r|~)?([WHQES])(t)?(\.)?/gu;
 

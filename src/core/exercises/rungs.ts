@@ -1,0 +1,146 @@
+/** The notes an exercise may play over one chord, as rungs from low to high, and ways along them. */
+import { chordNotes } from '../chords/chords';
+import { at, range } from '../lists';
+import type { Placed } from '../neck/fingering';
+import { underHand } from '../neck/hand';
+import { type Neck, pitchAt, type Place, type Zone, wholeNeck } from '../neck/neck';
+import { type Note, pitchClass } from '../notes/notes';
+import type { Midi } from '../notes/pitch';
+import type { ChordSpan } from '../lines/spans';
+import type { RouteStop } from '../targets/route';
+
+/** What an exercise sees of one chord. */
+export interface Moment {
+  readonly neck: Neck;
+  readonly span: ChordSpan;
+  /** How many chords have gone before. */
+  readonly turn: number;
+  /** Notes there is time for. */
+  readonly count: number;
+  readonly zone: Zone;
+  /** The zones an exercise may move through, lowest first. */
+  readonly zones: readonly Zone[];
+  readonly strings: readonly number[];
+  /** Notes to a group, in groups. */
+  readonly group: number;
+  /** The scale of the key; empty where no single one holds. */
+  readonly home: readonly Note[];
+  /** The last note played, and whether the line was rising. */
+  readonly last: { readonly midi: Midi; readonly rising: boolean } | null;
+  readonly target: RouteStop;
+  readonly nextTarget: RouteStop;
+  readonly nextSpan: ChordSpan;
+}
+
+export type Pattern = (moment: Moment) => readonly Placed[];
+
+/** Notes from low to high, each pitch once; on the whole neck where the zone holds none. */
+export function ladder(
+  { neck, zone }: Moment,
+  notes: readonly Note[],
+  strings: readonly number[] | null = null,
+): readonly Placed[] {
+  const inside = underHand(neck, notes, zone, { strings });
+  return inside.length > 0 ? inside : underHand(neck, notes, wholeNeck(neck), { strings });
+}
+
+export const scaleOf = ({ span }: Moment): readonly Note[] => span.material.notes;
+export const tonesOf = ({ span }: Moment): readonly Note[] =>
+  chordNotes({ ...span.chord, bass: null });
+
+const isRoot = ({ span }: Moment, { note }: Placed): boolean =>
+  pitchClass(note) === pitchClass(span.chord.root);
+
+export function lowestRoot(moment: Moment, rungs: readonly Placed[]): number {
+  return Math.max(
+    0,
+    rungs.findIndex((rung) => isRoot(moment, rung)),
+  );
+}
+
+export function highestRoot(moment: Moment, rungs: readonly Placed[]): number {
+  const found = rungs.findLastIndex((rung) => isRoot(moment, rung));
+  return found < 0 ? rungs.length - 1 : found;
+}
+
+/** Along the rungs one way, beginning again where they end. */
+export const oneWay = (rungs: readonly Placed[], from: number, count: number, by: 1 | -1) => {
+  const length = by > 0 ? rungs.length - from : from + 1;
+  return range(0, count).map((step) => at(rungs, from + by * (step % length)));
+};
+
+/** Along a row, turning round at either end. */
+export function bouncing<T>(rungs: readonly T[], from: number, count: number, rising: boolean) {
+  let by = rising ? 1 : -1;
+  let here = from;
+  return range(0, count).map((step) => {
+    if (step > 0 && rungs.length > 1) {
+      if (here + by < 0 || here + by >= rungs.length) by = -by;
+      here += by;
+    }
+    return at(rungs, here);
+  });
+}
+
+/** What the same note again, and a step back, weigh against going on, in half steps. */
+const AGAIN = 6;
+const BACK = 3;
+
+/** The rung nearest to where the line stands, going on in a direction where it can. */
+export function goingOn({ neck, last }: Moment, rungs: readonly Placed[], rising: boolean): number {
+  if (!last) return 0;
+  const distance = (rung: Placed) => {
+    const gap = pitchAt(neck, rung) - last.midi;
+    const ahead = rising ? gap > 0 : gap < 0;
+    return Math.abs(gap) + (gap === 0 ? AGAIN : ahead ? 0 : BACK);
+  };
+  return rungs.reduce(
+    (best, rung, index) => (distance(rung) < distance(at(rungs, best)) ? index : best),
+    0,
+  );
+}
+
+/** The rungs without a note that has just sounded, where there are others. */
+export function besides(neck: Neck, rungs: readonly Placed[], sounded: Place): readonly Placed[] {
+  const others = rungs.filter((rung) => pitchAt(neck, rung) !== pitchAt(neck, sounded));
+  return others.length > 0 ? others : rungs;
+}
+
+export const withinOctave = (moment: Moment, rungs: readonly Placed[]): readonly Placed[] => {
+  const root = at(rungs, lowestRoot(moment, rungs));
+  const low = pitchAt(moment.neck, root);
+  return rungs.filter((rung) => {
+    const midi = pitchAt(moment.neck, rung);
+    return midi >= low && midi <= low + 12;
+  });
+};
+
+/**
+ * Small cells along the rungs, each begun one rung further on: their rungs are counted from where
+ * the cell begins. Where a cell would leave the rungs the way turns round.
+ */
+export function cells(
+  rungs: readonly Placed[],
+  from: number,
+  count: number,
+  rising: boolean,
+  cell: readonly number[],
+): readonly Placed[] {
+  const width = Math.max(...cell);
+  if (rungs.length <= width) return bouncing(rungs, from, count, rising);
+  const played: number[] = [];
+  let by = rising ? 1 : -1;
+  const fits = (start: number) => start + by * width >= 0 && start + by * width < rungs.length;
+  let start = from;
+  if (!fits(start)) start = by > 0 ? rungs.length - 1 - width : width;
+  while (played.length < count) {
+    if (!fits(start)) {
+      by = -by;
+      // Turning, the cell begins beside the note just left rather than on it again.
+      start = at(played, played.length - 1) + by;
+    }
+    for (const up of cell) played.push(start + by * up);
+    start += by;
+  }
+  return played.slice(0, count).map((rung) => at(rungs, rung));
+}
