@@ -30,6 +30,8 @@
   const study = getStudy();
   const model = getPlanModel();
 
+  const OCTAVE = 12;
+
   const leftHanded = $derived(study.instrument.leftHanded);
   const zone = $derived(study.zone);
   let width = $state(1240);
@@ -58,19 +60,24 @@
   /** The notes as buttons: all of them are pressed and heard after those under the hand are seen. */
   const pressed = $derived(followed.current.marks.map((mark) => drawnChange(mark, '')));
   const around = $derived(followed.current.context);
-  /** Beyond the zone a step is drawn a frame later than under the hand; a move of the zone is not. */
-  const beyond = $derived(
-    followed.current.zone === zone && followed.current.neck === study.neck
-      ? followed.current
-      : wanted,
-  );
-  const drawn = ({ marks, context, labels }: typeof wanted, near: boolean) =>
+  const inHand = (fret: number) => zone.low - 1 <= fret && fret <= zone.high + 1;
+  /** What follows a step later than what is under the hand does not follow a move of the zone later. */
+  const following = (one: typeof wanted) =>
+    one.zone === zone && one.neck === study.neck ? one : wanted;
+  const drawn = ({ marks, context, labels }: typeof wanted, belongs: (fret: number) => boolean) =>
     marks
-      .filter(({ fret }) => (zone.low - 1 <= fret && fret <= zone.high + 1) === near)
+      .filter(({ fret }) => belongs(fret))
       .map((mark) => drawnChange(mark, context ? labelMark(mark, labels, context) : ''));
-  const near = $derived(drawn(wanted, true));
-  const far = $derived(drawn(beyond, false));
-  const marks = $derived([...near, ...far]);
+  const near = $derived(drawn(wanted, inHand));
+  // Beyond the zone a step is drawn a frame later, and beyond the octave another: a whole neck is too much for one.
+  const far = $derived(
+    drawn(following(followed.current), (fret) => !inHand(fret) && fret <= OCTAVE),
+  );
+  const farthest = late(() => followed.current);
+  const high = $derived(
+    drawn(following(farthest.current), (fret) => !inHand(fret) && fret > OCTAVE),
+  );
+  const marks = $derived([...near, ...far, ...high]);
   const markOf = (drawn: DrawnMark | null): Mark | null =>
     drawn?.kind === 'change' ? drawn.mark : null;
 
