@@ -11,6 +11,10 @@ export function modulo(value: number, divisor: number): number {
   return ((value % divisor) + divisor) % divisor;
 }
 
+/** The greatest number that divides both; of a number and 0 the number. */
+export const greatestDivisor = (a: number, b: number): number =>
+  b === 0 ? a : greatestDivisor(b, a % b);
+
 /** The integers from `from` up to, not including, `to`. */
 export function range(from: number, to: number): readonly number[] {
   return Array.from({ length: Math.max(0, to - from) }, (_, offset) => from + offset);

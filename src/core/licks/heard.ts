@@ -10,7 +10,7 @@ import { type Neck, type Place, placesOf } from '../neck/neck';
 import { halfSteps, noteName, type Note, pitchClass, transpose } from '../notes/notes';
 import type { Midi } from '../notes/pitch';
 import { pulsesOf } from '../time/pulses';
-import type { TimeSignature } from '../time/metre';
+import { onBeat, type TimeSignature } from '../time/metre';
 import type { Beats } from '../time/units';
 import { list } from '../words';
 import { type LickNote, type Sound, soundsOf } from './sounding';
@@ -93,7 +93,7 @@ function speaking(
     const begin = Math.max(from, beat);
     const length = Math.min(to, beat + beats) - begin;
     if (length <= CLOSE) return [];
-    const whole = Math.abs(begin - Math.round(begin)) < CLOSE;
+    const whole = onBeat(begin);
     const place = strong(begin) ? PLACES.strong : whole ? PLACES.beat : PLACES.between;
     return [{ midi, weight: Math.max(SHORTEST, length) * place }];
   });

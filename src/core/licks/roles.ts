@@ -3,6 +3,7 @@ import type { Chord } from '../chords/chords';
 import { modulo } from '../lists';
 import { halfSteps, type Note, pitchClass } from '../notes/notes';
 import type { Midi } from '../notes/pitch';
+import { onBeat } from '../time/metre';
 import type { Beats } from '../time/units';
 
 export const NOTE_ROLES = [
@@ -75,5 +76,4 @@ export function rolesOf(notes: readonly Judged[], bluesTonic: Note | null): read
 }
 
 /** How strong the place of a note is: strong beats, other beats, between them. */
-const weightAt = ({ strong, beat }: Judged): number =>
-  strong ? 2 : Math.abs(beat - Math.round(beat)) < CLOSE ? 1 : 0;
+const weightAt = ({ strong, beat }: Judged): number => (strong ? 2 : onBeat(beat) ? 1 : 0);

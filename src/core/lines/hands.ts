@@ -8,6 +8,7 @@ import { halfSteps, type Note } from '../notes/notes';
 import type { PlayedNote } from '../phrases/passage';
 import { inOrder, type Technique } from '../phrases/techniques';
 import { seeded } from '../random';
+import { onBeat } from '../time/metre';
 import { type Chance, drawn } from './chance';
 import type { ChordSpan } from './spans';
 
@@ -89,8 +90,6 @@ function slurred(before: PlayedNote, note: PlayedNote): Technique | null {
 /** How often a player makes what the fingering allows. */
 const SHARES = { bend: 0.3, slide: 0.22, slur: { blues: 0.4, plain: 0.3 } } as const;
 
-const whole = (beat: number): boolean => Math.abs(beat - Math.round(beat)) < 1e-6;
-
 function gestured(
   notes: readonly PlayedNote[],
   hands: Hands,
@@ -140,7 +139,7 @@ export function playedBy(notes: readonly PlayedNote[], hands: Hands): readonly P
     if (!before || note.techniques.length > 0 || note.part === 'target') return note;
     const slur = slurred(before, note);
     const share = blues ? SHARES.slur.blues : SHARES.slur.plain;
-    const off = !whole(note.beat);
+    const off = !onBeat(note.beat);
     return slur && off && drawn(chance, share) ? { ...note, techniques: inOrder([slur]) } : note;
   });
 }

@@ -3,6 +3,7 @@ import { at } from '../lists';
 import { cheapestWalk } from '../paths/walk';
 import { type PlayedNote, struck } from '../phrases/passage';
 import { hashed, seeded } from '../random';
+import { onBeat } from '../time/metre';
 import type { Onset } from './onsets';
 import type { LinePlan } from './plan';
 import { LEAP } from './score';
@@ -40,8 +41,6 @@ const COSTS = {
 } as const;
 const ARPEGGIO_SKIP = 5;
 const HAND = 4;
-
-const whole = (beat: number): boolean => Math.abs(beat - Math.round(beat)) < 1e-6;
 
 function moveCost(from: Candidate, to: Candidate, leapt: boolean): number {
   const size = Math.abs(to.midi - from.midi);
@@ -88,7 +87,7 @@ export function notesFor(
         ? COSTS.ending
         : 0;
     return (
-      (whole(beat) && !tone && !ends ? COSTS.offChord : 0) +
+      (onBeat(beat) && !tone && !ends ? COSTS.offChord : 0) +
       (chromatic ? COSTS.chromatic : 0) +
       (begins && chromatic ? COSTS.offChord : 0) +
       Math.abs(midi - at(heights, which)) * COSTS.height +

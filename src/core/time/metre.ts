@@ -54,3 +54,6 @@ export function barsOf(
   } while (beat < beats - 1e-6);
   return bars;
 }
+
+/** Whether a moment falls on a beat. */
+export const onBeat = (moment: Beats): boolean => Math.abs(moment - Math.round(moment)) < 1e-6;

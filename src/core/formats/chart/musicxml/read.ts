@@ -14,6 +14,7 @@ import {
 } from '../../../chart/leadSheet';
 import { CHART_LIMITS } from '../../../chart/syntax';
 import { type Key, writeKey } from '../../../keys/keys';
+import { greatestDivisor } from '../../../lists';
 import { repeatSpans } from './repeats';
 import type { Refusal } from '../../result';
 import { isCompressed, unpackScore } from '../../musicxml/compressed';
@@ -23,8 +24,6 @@ import { type ReadBar, type Reader, readMeasure } from './measures';
 
 export type ImportResult =
   { readonly ok: true; readonly text: string; readonly remarks: readonly string[] } | Refusal;
-
-const greatestDivisor = (a: number, b: number): number => (b === 0 ? a : greatestDivisor(b, a % b));
 
 const MOST_SHARES = 32;
 

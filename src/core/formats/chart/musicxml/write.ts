@@ -3,12 +3,10 @@ import type { Bar, ChartSource, Section, Slot } from '../../../chart/syntax';
 import type { Chord } from '../../../chords/chords';
 import { type Key, signatureOf } from '../../../keys/keys';
 import { alteration, letter, type Note } from '../../../notes/notes';
-import { at } from '../../../lists';
+import { at, greatestDivisor } from '../../../lists';
 import { kindOf } from '../../musicxml/kinds';
 import { repeatSpans } from './repeats';
 import { element, writeXml, type XmlNode } from '../../musicxml/xml';
-
-const greatestDivisor = (a: number, b: number): number => (b === 0 ? a : greatestDivisor(b, a % b));
 
 const sharesOf = (slots: readonly Slot[]): number =>
   slots.reduce((sum, { shares }) => sum + shares, 0);
