@@ -14,14 +14,16 @@ import {
 import { LONG_CHART } from './core';
 import { type Figure, median, quantile } from './report';
 
-/** What a page left behind is collected eight seconds after it is left, in one long task. */
-const AT_REST = 10_000;
+/** Milliseconds in which a page comes to rest after it is loaded. */
+const AT_REST = 3_000;
 
-/** Opens a page at its second visit, with the app's files kept, and waits until it is at rest. */
-async function visitAgain(driver: WebDriver, url: string): Promise<void> {
+/**
+ * Opens a page and waits until the app's files are kept and it is at rest. It is the first page of its browser:
+ * what another left behind would be collected in the midst of what is measured.
+ */
+async function visitAtRest(driver: WebDriver, url: string): Promise<void> {
   await visit(driver, url);
   await driver.executeAsyncScript(`navigator.serviceWorker.ready.then(() => arguments[0]())`);
-  await visit(driver, url);
   await driver.executeAsyncScript(`setTimeout(arguments[0], ${AT_REST})`);
 }
 
@@ -157,7 +159,7 @@ async function* frameFigures(driver: WebDriver, what: string): AsyncGenerator<Fi
 
 /** The stage with a 64-bar form, its band and its targets, slowed four times, over a change of pass. */
 async function* stageFigures(driver: ChromiumWebDriver, address: string): AsyncGenerator<Figure> {
-  await visitAgain(driver, address);
+  await visitAtRest(driver, address);
   await find(driver, 'html[data-ready="play"]');
   await driver.actions().sendKeys(' ').perform();
   await find(driver, '[data-pass]');
@@ -168,7 +170,7 @@ async function* stageFigures(driver: ChromiumWebDriver, address: string): AsyncG
 
 /** A 64-bar sheet, slowed four times: until what is in view is drawn, and its frames while it plays. */
 async function* sheetFigures(driver: ChromiumWebDriver, address: string): AsyncGenerator<Figure> {
-  await visitAgain(driver, address);
+  await visitAtRest(driver, address);
   await find(driver, '[data-notation][data-drawn]');
   await slowDown(driver, 4);
   const drawn: number = await driver.executeAsyncScript(`
@@ -214,7 +216,7 @@ async function* loadFigures(
 }
 
 async function* handFigures(driver: ChromiumWebDriver, plan: string): AsyncGenerator<Figure> {
-  await visitAgain(driver, plan);
+  await visitAtRest(driver, plan);
   yield* stepFigures(driver, 'a step to the next chord');
   yield* keyFigures(driver, 'key to paint, stepping', [Key.ARROW_RIGHT]);
   yield* keyFigures(driver, 'key to paint, moving the zone', [']', ']', '[', '[']);
@@ -226,7 +228,7 @@ async function* fullNeckFigures(
   id: string,
 ): AsyncGenerator<Figure> {
   await fillNeck(server, id);
-  await visitAgain(driver, `${server.url}/plan/${id}`);
+  await visitAtRest(driver, `${server.url}/plan/${id}`);
   await driver.actions().sendKeys('w').perform();
   yield* stepFigures(driver, 'a step on 8 strings, 27 frets, every layer');
 }

@@ -169,8 +169,13 @@ const degreesOf = (passage: Passage, { notes, tiedFrom }: NotatedEvent): readonl
 /** How many lines over the tablature the letters of slurs stand: near it, away from the staff’s beams. */
 const LETTERS = 0.3;
 
-/** Draws the staves of one bar; the notes follow, so that a long system is drawn in small steps. */
-function drawStaves(context: RenderContext, system: System, place: number, { x, width }: BarBox) {
+/** Draws the staves of one bar, the staff and the tablature each in a step of its own; the notes follow. */
+function* drawStaves(
+  context: RenderContext,
+  system: System,
+  place: number,
+  { x, width }: BarBox,
+): Generator<void, { readonly stave: Stave; readonly tab: TabStave }> {
   const { passage, signature, heights } = system.sheet;
   const measure = at(system.bars, place);
   const strings = stringCount(passage.neck);
@@ -188,9 +193,12 @@ function drawStaves(context: RenderContext, system: System, place: number, { x, 
   }
   if (measure.newTime) stave.addTimeSignature(`${measure.time.beats}/${measure.time.unit}`);
   stave.setMeasure(place === 0 ? Math.max(0, measure.number) : 0);
+  yield;
   stave.setContext(context).draw();
+  yield;
   tab.setNoteStartX(stave.getNoteStartX());
   tab.setContext(context).draw();
+  yield;
   if (place === 0) new StaveConnector(stave, tab).setType('singleLeft').setContext(context).draw();
   return { stave, tab };
 }
@@ -218,6 +226,7 @@ export function* drawSystem(
   const svg = container.querySelector('svg');
   svg?.setAttribute('viewBox', `0 0 ${width} ${heights.all}`);
   const tick = beatTicks(passage.time.unit);
+  yield;
   const drawn: DrawnEvent[] = [];
   const room = width - 2 * MARGIN - headWidth;
   const needed = system.bars.reduce((sum, bar) => sum + system.sheet.widthOf(bar), 0);
@@ -228,7 +237,7 @@ export function* drawSystem(
   let x = MARGIN;
   for (const [place, measure] of system.bars.entries()) {
     const barWidth = system.sheet.widthOf(measure) * stretch + (place === 0 ? headWidth : 0);
-    const { stave, tab } = drawStaves(context, system, place, { x, width: barWidth });
+    const { stave, tab } = yield* drawStaves(context, system, place, { x, width: barWidth });
     yield;
     const staveNotes: StaveNote[] = [];
     const tabNotes: (TabNote | GhostNote)[] = [];
