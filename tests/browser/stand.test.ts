@@ -386,6 +386,44 @@ describe('windows and fingers', () => {
     }
   });
 
+  test('a sheet played while it is drawn is drawn ahead, and nothing of the one before is left', async () => {
+    const plan = await app.openPlan(
+      `key: Eb\ntempo: 280\n${'| Ebmaj7 | Cm7 | Fm7 | Bb7 |\n'.repeat(16)}`,
+    );
+    await app.visit(`${plan}/practice`);
+    await app.eventually(
+      () => script('return document.querySelectorAll("[data-system]:empty").length'),
+      (empty) => empty === 0,
+    );
+    // A slow page that plays is never idle.
+    await script(
+      `window.requestIdleCallback = (work, { timeout }) => setTimeout(work, timeout);
+       for (const { dataset } of document.querySelectorAll('[data-system] > svg')) dataset.before = '';
+       const list = document.querySelector('[name=kind]');
+       list.value = 'continuous';
+       list.dispatchEvent(new Event('change', { bubbles: true }));`,
+    );
+    await app.find('[data-system="0"] > svg:not([data-before])');
+    await app.find('[data-notation][data-drawn]');
+    await press(' ');
+    await app.find('svg[aria-label^="Sounding"]');
+    await script(
+      `window.dark = 0;
+       const look = () => {
+         const sounds = document.querySelector('svg[aria-label^="Sounding"]');
+         if (sounds && !document.querySelector('[data-sounding]')) window.dark++;
+         requestAnimationFrame(look);
+       };
+       look();`,
+    );
+    await app.eventually(
+      () => script('return document.querySelector("[data-sounding]")?.dataset.sounding'),
+      (beat) => Number(beat) >= 36,
+    );
+    expect(await script('return window.dark')).toBe(0);
+    expect(await script('return document.querySelectorAll("[data-before]").length')).toBe(0);
+  });
+
   test('under a finger targets are 44 pixels high', async () => {
     const plan = await app.openPlan(CHANGES);
     await app.driver.sendDevToolsCommand('Emulation.setTouchEmulationEnabled', { enabled: true });

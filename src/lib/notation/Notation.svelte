@@ -48,7 +48,7 @@
       hosts,
       draw: drawer.drawSystem,
       isOver: () => shown !== systems,
-      isPlaying: () => beat !== null,
+      playing: () => playing,
       ondrawn: (drawn) => (events = drawn),
     }).catch(() => (failed = true));
   });

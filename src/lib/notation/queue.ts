@@ -3,9 +3,9 @@ import type { DrawnEvent, drawSystem } from './draw';
 import type { System } from './systems';
 
 /** How long drawing may hold the page at a stretch, in milliseconds: what is in view, what is not, and while it plays. */
-const STRETCH = { near: 16, far: 8, playing: 1 } as const;
-/** How far outside the view systems are drawn ahead. */
-const AHEAD = '240px';
+const STRETCH = { near: 16, far: 8, playing: 2 } as const;
+/** How far outside the view systems are drawn ahead, and how many of them ahead of the one that plays. */
+const AHEAD = { view: '240px', playing: 2 } as const;
 
 const idle = () =>
   new Promise<unknown>((resolve) => {
@@ -14,7 +14,13 @@ const idle = () =>
   });
 const breath = (milliseconds = 0) =>
   new Promise<unknown>((resolve) => setTimeout(resolve, milliseconds));
-/** How long a sheet that plays waits before it looks again for what comes into view. */
+/** After the next frame: while something plays, a slow page is hardly ever idle. */
+const frame = () =>
+  new Promise<unknown>((resolve) => {
+    requestAnimationFrame(() => setTimeout(resolve));
+  });
+const REST = { near: () => breath(), far: idle, playing: frame } as const;
+/** How long a sheet that plays waits before it looks again for what is to be drawn next. */
 const LOOK = 250;
 
 export interface Drawing {
@@ -24,15 +30,15 @@ export interface Drawing {
   readonly draw: typeof drawSystem;
   /** Whether something else is to be drawn by now. */
   readonly isOver: () => boolean;
-  /** Whether it plays by now: then what is far from the view is not drawn meanwhile. */
-  readonly isPlaying: () => boolean;
+  /** The system that plays by now, its index; -1 while nothing does. */
+  readonly playing: () => number;
   /** Called after each system with everything drawn so far, in order. */
   readonly ondrawn: (events: readonly DrawnEvent[]) => void;
 }
 
 /** Draws one system, giving way to the page; null where it was called off meanwhile. */
 async function drawOne(
-  { draw, isOver, isPlaying }: Drawing,
+  { draw, isOver, playing }: Drawing,
   into: HTMLDivElement,
   system: System,
   near: boolean,
@@ -42,9 +48,9 @@ async function drawOne(
   for (;;) {
     const step = steps.next();
     if (step.done) return step.value;
-    const pace = isPlaying() ? 'playing' : near ? 'near' : 'far';
+    const pace = playing() >= 0 ? 'playing' : near ? 'near' : 'far';
     if (performance.now() - since < STRETCH[pace]) continue;
-    await (pace === 'near' ? breath() : idle());
+    await REST[pace]();
     if (isOver()) return null;
     since = performance.now();
   }
@@ -52,35 +58,45 @@ async function drawOne(
 
 /** Draws all systems; ends early where it is called off. */
 export async function drawSystems(drawing: Drawing): Promise<void> {
-  const { systems, hosts, isOver, isPlaying, ondrawn } = drawing;
+  const { systems, hosts, isOver, playing, ondrawn } = drawing;
   const inView = new Set<number>();
   const waiting = new Set(systems.keys());
   const found = new Map<number, readonly DrawnEvent[]>();
+  let under = -1;
   const observer = new IntersectionObserver(
     (entries) => {
       for (const { target, isIntersecting } of entries) {
         const index = hosts.indexOf(target as HTMLDivElement);
-        if (isIntersecting) inView.add(index);
-        else inView.delete(index);
+        if (isIntersecting) {
+          inView.add(index);
+          continue;
+        }
+        inView.delete(index);
+        // Of what was drawn before nothing may come into view.
+        if (waiting.has(index) && index !== under) target.replaceChildren();
       }
     },
-    { rootMargin: AHEAD },
+    { rootMargin: AHEAD.view },
   );
+  /** What plays and what comes after it, then what is in view. */
+  const urgent = () => {
+    const from = playing();
+    const isSoon = (index: number) => from >= 0 && from <= index && index <= from + AHEAD.playing;
+    return [...waiting].find(isSoon) ?? [...waiting].find((index) => inView.has(index));
+  };
   for (const one of hosts) observer.observe(one);
   try {
     await breath();
     while (waiting.size > 0) {
-      const near = [...waiting].find((index) => inView.has(index));
-      if (near === undefined) await idle();
+      const near = urgent();
+      if (near === undefined) await (playing() >= 0 ? breath(LOOK) : idle());
       if (isOver()) return;
-      if (near === undefined && isPlaying()) {
-        await breath(LOOK);
-        continue;
-      }
+      if (near === undefined && playing() >= 0) continue;
       const [next = 0] = near === undefined ? waiting : [near];
       const into = hosts[next];
       const system = systems[next];
       if (!into || !system) return;
+      under = next;
       const drawn = await drawOne(drawing, into, system, near !== undefined);
       if (!drawn) return;
       waiting.delete(next);
