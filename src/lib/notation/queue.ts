@@ -3,7 +3,7 @@ import type { DrawnEvent, drawSystem } from './draw';
 import type { System } from './systems';
 
 /** How long drawing may hold the page at a stretch, in milliseconds: what is in view, what is not, and while it plays. */
-const STRETCH = { near: 16, far: 8, playing: 2 } as const;
+const STRETCH = { near: 16, far: 8, playing: 1 } as const;
 /** How far outside the view systems are drawn ahead, and how many of them ahead of the one that plays. */
 const AHEAD = { view: '240px', playing: 2 } as const;
 
