@@ -101,10 +101,10 @@
       add the demo charts there.
     </p>
   {/if}
-  <ol class="mt-2 grid gap-1.5">
+  <ol class="@container mt-2 grid gap-1.5">
     {#each blocks as block, index (cellKey(block.chart, block.exercise, block.zone))}
       <li
-        class="grid grid-cols-[4.5rem_minmax(0,1fr)_auto] items-start gap-x-3 max-sm:grid-cols-[3.5rem_minmax(0,1fr)] border-l-4 bg-sheet px-3 py-2 {index ===
+        class="grid grid-cols-[4.5rem_minmax(0,1fr)_auto] items-start gap-x-3 @max-xl:grid-cols-[3.5rem_minmax(0,1fr)] border-l-4 bg-sheet px-3 py-2 {index ===
         begun + 1
           ? 'border-next'
           : index <= begun
@@ -127,7 +127,7 @@
           </p>
           <p class="text-sm text-ink-soft">{showSymbol(block.reason)}</p>
         </div>
-        <div class="flex gap-1 max-sm:col-start-2 max-sm:-ml-3">
+        <div class="flex gap-1 @max-xl:col-start-2 @max-xl:-ml-3">
           <button class="button-quiet min-h-9 text-sm" onclick={() => void start(block, index)}
             >Play<span class="sr-only"> {exerciseName(block.exercise)}</span></button
           >
