@@ -6,13 +6,9 @@
   import { degreeOver } from '$core/chords/over';
   import type { Passage, PlayedNote } from '$core/phrases/passage';
   import { MELODY_KINDS } from '$core/exercises/kinds';
-  import { CLEAR } from '$core/licks/heard';
   import { LICK_LIMITS } from '$core/licks/lick';
   import { createLick } from '$lib/licks/api';
-  import { readLick } from '$core/licks/reading';
-  import { SCORE_PARTS, type ScorePart } from '$core/lines/score';
   import { DEFAULT_TEMPO } from '$core/time/tempo';
-  import { list } from '$core/words';
   import { passageProgramme } from '$lib/audio/programme';
   import { pageTransport } from '$lib/audio/transport.svelte';
   import PrintHeading from '$lib/frame/PrintHeading.svelte';
@@ -33,6 +29,7 @@
   import { warn } from '$lib/ui/messages.svelte';
   import KeptSheets from './KeptSheets.svelte';
   import LineIdea from './LineIdea.svelte';
+  import LineWords from './LineWords.svelte';
   import { coming, momentAt, momentsOf, soundingAt } from './moments';
   import { createPractice } from './practice.svelte';
   import SheetControls from './SheetControls.svelte';
@@ -187,35 +184,6 @@
   };
 
   const warnings = $derived(practice.opened ? [] : (practice.exercise?.warnings ?? []));
-  /** What the line does here, and from beginning to end; null for what is no line. */
-  const idea = $derived.by(() => {
-    const line = practice.opened ? null : (practice.exercise?.line ?? null);
-    const time = passage?.time.beats ?? 4;
-    if (!line) return null;
-    const bar = Math.floor((moment ?? 0) / time + 1e-6);
-    const which = line.plan.phrases.findLastIndex(({ bars }) => bars.first <= bar);
-    const words = line.words[Math.max(0, which)] ?? '';
-    const names = Object.keys(SCORE_PARTS) as ScorePart[];
-    const weak = names.filter((name) => line.score.parts[name] < 0.6);
-    const less = list(weak.map((name) => SCORE_PARTS[name].words));
-    return {
-      here: `${words.charAt(0).toUpperCase()}${words.slice(1)}.`,
-      all: `${line.words.join('; ')}.${less === '' ? '' : ` Less so than other lines: ${less}.`}`,
-    };
-  });
-  /** Whether what the sheet says of the changes is looked at. */
-  let asked = $state(false);
-  /** Sentences of chords that are not heard, at the most. */
-  const UNCLEAR = 4;
-  const heard = $derived.by(() => {
-    const { chart, key } = study;
-    const whole = practice.opened !== null || practice.settings.extent === 'whole';
-    if (!passage || !chart || !whole || passage.notes.length === 0) return null;
-    if (!asked) return { sentence: '', unclear: [] };
-    const { heard: read } = readLick(chart, key, study.neck, passage.notes);
-    const unclear = read.chords.filter(({ share }) => share < CLEAR).slice(0, UNCLEAR);
-    return { sentence: read.sentence, unclear: unclear.map(({ sentence }) => sentence) };
-  });
   const following = $derived(!practice.opened && practice.settings.extent === 'whole');
   const spoken = $derived(
     sounding.length > 0
@@ -331,22 +299,7 @@
     {#if MELODY_KINDS.has(practice.settings.kind) && study.plan.melody === null && !practice.opened}
       <button class="button" data-write-melody onclick={writeMelody}>Write it</button>
     {/if}
-    {#if idea || heard}
-      <details
-        class="min-w-0 text-ink-soft"
-        ontoggle={(event) => (asked = event.currentTarget.open)}
-        data-plan
-      >
-        <summary class="cursor-pointer">{idea?.here ?? 'What it says of the changes'}</summary>
-        {#if idea}<p>{idea.all}</p>{/if}
-        {#if heard}
-          <p data-heard>
-            {heard.sentence}
-            {heard.unclear.map((sentence) => showSymbol(sentence)).join(' ')}
-          </p>
-        {/if}
-      </details>
-    {/if}
+    <LineWords {practice} {moment} />
   </div>
   {#each warnings as warning (warning)}
     <p class="shrink-0 text-sm font-semibold text-now-text" role="status">{warning}</p>

@@ -1,0 +1,71 @@
+<!-- The neck of a question: what it shows, what is chosen, and what was asked for once it is answered. -->
+<script lang="ts">
+  import type { Drill } from '$core/drills/drills';
+  import { range } from '$core/lists';
+  import { type Neck as NeckShape, samePlace, stringCount } from '$core/neck/neck';
+  import type { DrawnMark } from '$lib/neck/drawn';
+  import { atWidth, layOut } from '$lib/neck/layout';
+  import Neck from '$lib/neck/Neck.svelte';
+  import { createWires } from '$lib/neck/wires.svelte';
+  import type { Sitting } from './sitting.svelte';
+
+  interface Props {
+    readonly drill: Drill;
+    readonly sitting: Sitting;
+    readonly neck: NeckShape;
+    readonly leftHanded: boolean;
+    /** Pixels there are across. */
+    readonly width: number;
+  }
+
+  let { drill, sitting, neck, leftHanded, width }: Props = $props();
+
+  const wires = createWires(() => ({ neck, focus: drill.zone }));
+  const layout = $derived(layOut(neck, { ...atWidth(width), leftHanded, wires: wires.current }));
+
+  const marks = $derived.by((): readonly DrawnMark[] => {
+    const { low, high } = drill.zone;
+    const { answered, isChosen } = sitting;
+    const wanted = drill.answer.places ?? [];
+    const markOf = (string: number, fret: number): DrawnMark | null => {
+      const place = { string, fret };
+      if (drill.shown.some((one) => samePlace(one, place)))
+        return { ...place, kind: 'asked', label: '?' };
+      const chosen = isChosen(place);
+      if (answered && wanted.some((one) => samePlace(one, place)))
+        return { ...place, kind: 'plain', weight: 'guide', changed: !chosen, label: '✓' };
+      if (chosen) {
+        const [weight, label] = answered ? (['blue', '✗'] as const) : (['chord', ''] as const);
+        return { ...place, kind: 'plain', weight, changed: false, label };
+      }
+      return drill.asks === 'places' && !answered
+        ? { ...place, kind: 'ground', weight: 'colour', label: '' }
+        : null;
+    };
+    return range(1, stringCount(neck) + 1).flatMap((string) =>
+      range(Math.max(low, neck.capo), Math.min(high, neck.frets) + 1).flatMap(
+        (fret) => markOf(string, fret) ?? [],
+      ),
+    );
+  });
+
+  const speak = (mark: DrawnMark) => {
+    const where = mark.fret === 0 ? 'open' : `fret ${mark.fret}`;
+    return `string ${mark.string}, ${where}${sitting.isChosen(mark) ? ', chosen' : ''}`;
+  };
+</script>
+
+<div class="overflow-x-auto">
+  <Neck
+    class="min-w-2xl"
+    {neck}
+    {layout}
+    {marks}
+    label="Neck, frets {drill.zone.low} to {drill.zone.high}"
+    zone={drill.zone}
+    shaded
+    {leftHanded}
+    {speak}
+    onpick={sitting.toggle}
+  />
+</div>

@@ -1,0 +1,147 @@
+/** A sitting of drills: card after card, what is answered to each, and what came of it. */
+import { readChart } from '$core/chart/form';
+import { type Drill, type DrillAnswer, isRight, makeDrill } from '$core/drills/drills';
+import { readHarmony } from '$core/harmony/reading';
+import { type Neck, type Place, samePlace } from '$core/neck/neck';
+import { type Note, noteName, parseNote } from '$core/notes/notes';
+import { addStint } from '$lib/log/api';
+import { localMoment, NO_CHART, STINT } from '$lib/log/messages';
+import { warn } from '$lib/ui/messages.svelte';
+import { succeeds } from '$lib/ui/server';
+
+export interface Card {
+  readonly id: string;
+  readonly kind: Drill['kind'];
+  readonly chart: string | null;
+  readonly zone: { readonly low: number; readonly high: number };
+  readonly seed: number;
+  readonly met: boolean;
+}
+
+/** The charts of the cards, by their ids. */
+export type Texts = Readonly<Record<string, { readonly title: string; readonly text: string }>>;
+
+/** What a sitting is about: its cards, their charts, and the neck they are asked on. */
+export interface Dealt {
+  readonly cards: readonly Card[];
+  readonly texts: Texts;
+  readonly neck: Neck;
+}
+
+/** The notes to choose from, as they are named without a chord; each at its pitch class. */
+export const NOTES: readonly Note[] = 'C Db D Eb E F Gb G Ab A Bb B'
+  .split(' ')
+  .flatMap((name) => parseNote(name) ?? []);
+
+export function createSitting(dealt: () => Dealt) {
+  let index = $state(0);
+  const card = $derived(dealt().cards[index] ?? null);
+  const drill = $derived.by((): Drill | null => {
+    if (!card) return null;
+    const { texts, neck } = dealt();
+    const read = card.chart === null ? null : readChart(texts[card.chart]?.text ?? '');
+    const chart = read?.ok ? read.chart : null;
+    return makeDrill(card.kind, card.seed, {
+      ...{ neck, zone: card.zone, chords: chart?.chords ?? [] },
+      key: chart ? readHarmony(chart).key.key : null,
+    });
+  });
+  const options = $derived(
+    drill === null || drill.asks === 'places'
+      ? []
+      : drill.asks === 'note'
+        ? NOTES.map(noteName)
+        : (drill.choices ?? []),
+  );
+
+  let places = $state.raw<readonly Place[]>([]);
+  let given = $state.raw<DrillAnswer | null>(null);
+  const answered = $derived(given !== null);
+  const right = $derived(drill !== null && given !== null && isRight(drill, given));
+  /** What came back right, and what did not, of this sitting. */
+  let outcome = $state.raw<readonly { readonly card: Card; readonly right: boolean }[]>([]);
+  const began = performance.now();
+  const at = localMoment();
+  let logged = false;
+
+  /** A sitting of half a minute and more is a stint. */
+  function log() {
+    const { cards } = dealt();
+    const minutes = (performance.now() - began) / 60_000;
+    const first = cards[0];
+    const count = outcome.length;
+    if (logged || count === 0 || minutes < STINT.least || !first) return;
+    logged = true;
+    const chart = cards.find((one) => one.chart !== null)?.chart ?? NO_CHART;
+    void addStint({
+      ...{ at, chart, exercise: 'drills', zone: first.zone, extent: 'form' },
+      ...{ tempo: 1, tempoFrom: 1, minutes: Math.min(STINT.most, minutes), asked: count, note: '' },
+      landed: outcome.filter((one) => one.right).length,
+    });
+  }
+
+  function answer(to: DrillAnswer) {
+    if (answered || !drill || !card) return;
+    given = to;
+    const good = isRight(drill, to);
+    outcome = [...outcome, { card, right: good }];
+    void succeeds('/api/cards', 'POST', { id: card.id, right: good }).then((kept) => {
+      if (!kept) warn('The answer could not be kept.');
+    });
+  }
+
+  return {
+    get index() {
+      return index;
+    },
+    get card() {
+      return card;
+    },
+    get drill() {
+      return drill;
+    },
+    /** What can be chosen from; nothing where places are asked for. */
+    get options() {
+      return options;
+    },
+    /** The places chosen so far. */
+    get places() {
+      return places;
+    },
+    get answered() {
+      return answered;
+    },
+    get right() {
+      return right;
+    },
+    get outcome() {
+      return outcome;
+    },
+    answer,
+    choose(option: string) {
+      if (!drill) return;
+      if (drill.asks === 'note') {
+        const note = parseNote(option);
+        answer(note === null ? {} : { note });
+      } else answer(drill.asks === 'degree' ? { degree: option } : { choice: option });
+    },
+    isChosen: (place: Place) => places.some((one) => samePlace(one, place)),
+    toggle(place: Place) {
+      if (answered || drill?.asks !== 'places') return;
+      const { string, fret } = place;
+      places = places.some((one) => samePlace(one, place))
+        ? places.filter((one) => !samePlace(one, place))
+        : [...places, { string, fret }];
+    },
+    next() {
+      given = null;
+      places = [];
+      index += 1;
+      if (index >= dealt().cards.length) log();
+    },
+    /** Keeps what was done where the sitting ends before its last card. */
+    end: log,
+  };
+}
+
+export type Sitting = ReturnType<typeof createSitting>;
