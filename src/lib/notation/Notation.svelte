@@ -43,14 +43,18 @@
     const hosts = host ? ([...host.children] as HTMLDivElement[]) : [];
     if (hosts.length === 0 || !drawer) return;
     events = [];
+    let over = false;
     drawSystems({
       systems: shown,
       hosts,
       draw: drawer.drawSystem,
-      isOver: () => shown !== systems,
+      isOver: () => over,
       playing: () => playing,
       ondrawn: (drawn) => (events = drawn),
     }).catch(() => (failed = true));
+    return () => {
+      over = true;
+    };
   });
 
   $effect(() => {

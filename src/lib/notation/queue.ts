@@ -2,8 +2,11 @@
 import type { DrawnEvent, drawSystem } from './draw';
 import type { System } from './systems';
 
-/** How long drawing may hold the page at a stretch, in milliseconds: what is in view, what is not, and while it plays. */
-const STRETCH = { near: 16, far: 8, playing: 1 } as const;
+/**
+ * How long drawing may hold the page at a stretch, in milliseconds: what is in view, what is not, and while
+ * something plays what comes, and what sounds already.
+ */
+const STRETCH = { near: 16, far: 8, coming: 1, due: 4 } as const;
 /** How far outside the view systems are drawn ahead, and how many of them ahead of the one that plays. */
 const AHEAD = { view: '240px', playing: 2 } as const;
 
@@ -19,7 +22,7 @@ const frame = () =>
   new Promise<unknown>((resolve) => {
     requestAnimationFrame(() => setTimeout(resolve));
   });
-const REST = { near: () => breath(), far: idle, playing: frame } as const;
+const REST = { near: () => breath(), far: idle, coming: frame, due: frame } as const;
 /** How long a sheet that plays waits before it looks again for what is to be drawn next. */
 const LOOK = 250;
 
@@ -28,7 +31,7 @@ export interface Drawing {
   /** An element for each system. */
   readonly hosts: readonly HTMLDivElement[];
   readonly draw: typeof drawSystem;
-  /** Whether something else is to be drawn by now. */
+  /** Whether something else is to be drawn by now, or nothing any more. */
   readonly isOver: () => boolean;
   /** The system that plays by now, its index; -1 while nothing does. */
   readonly playing: () => number;
@@ -36,11 +39,17 @@ export interface Drawing {
   readonly ondrawn: (events: readonly DrawnEvent[]) => void;
 }
 
+/** The system whose turn it is. */
+interface Turn {
+  readonly index: number;
+  readonly into: HTMLDivElement;
+  readonly system: System;
+}
+
 /** Draws one system, giving way to the page; null where it was called off meanwhile. */
 async function drawOne(
   { draw, isOver, playing }: Drawing,
-  into: HTMLDivElement,
-  system: System,
+  { index, into, system }: Turn,
   near: boolean,
 ): Promise<readonly DrawnEvent[] | null> {
   const steps = draw(into, system);
@@ -48,7 +57,8 @@ async function drawOne(
   for (;;) {
     const step = steps.next();
     if (step.done) return step.value;
-    const pace = playing() >= 0 ? 'playing' : near ? 'near' : 'far';
+    const sounding = playing();
+    const pace = sounding < 0 ? (near ? 'near' : 'far') : index === sounding ? 'due' : 'coming';
     if (performance.now() - since < STRETCH[pace]) continue;
     await REST[pace]();
     if (isOver()) return null;
@@ -92,15 +102,15 @@ export async function drawSystems(drawing: Drawing): Promise<void> {
       if (near === undefined) await (playing() >= 0 ? breath(LOOK) : idle());
       if (isOver()) return;
       if (near === undefined && playing() >= 0) continue;
-      const [next = 0] = near === undefined ? waiting : [near];
-      const into = hosts[next];
-      const system = systems[next];
+      const [index = 0] = near === undefined ? waiting : [near];
+      const into = hosts[index];
+      const system = systems[index];
       if (!into || !system) return;
-      under = next;
-      const drawn = await drawOne(drawing, into, system, near !== undefined);
+      under = index;
+      const drawn = await drawOne(drawing, { index, into, system }, near !== undefined);
       if (!drawn) return;
-      waiting.delete(next);
-      found.set(next, drawn);
+      waiting.delete(index);
+      found.set(index, drawn);
       ondrawn([...found].sort(([a], [b]) => a - b).flatMap(([, some]) => some));
     }
   } finally {
