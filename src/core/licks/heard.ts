@@ -6,7 +6,7 @@
 import type { Chart } from '../chart/form';
 import { type Chord, chordName, sameChord } from '../chords/chords';
 import { at, modulo, range } from '../lists';
-import { type Neck, type Place, placesOf } from '../neck/neck';
+import { type Neck, type Place, placesOf, placeWords } from '../neck/neck';
 import { halfSteps, noteName, type Note, pitchClass, transpose } from '../notes/notes';
 import type { Midi } from '../notes/pitch';
 import { pulsesOf } from '../time/pulses';
@@ -141,9 +141,6 @@ function placeNear(neck: Neck, note: Note, hand: Place): Place | null {
   );
 }
 
-const where = ({ string, fret }: Place): string =>
-  `string ${string}, ${fret === 0 ? 'open' : `fret ${fret}`}`;
-
 const article = (note: Note): string => (/^[AEF]/u.test(noteName(note)) ? 'An' : 'A');
 
 /** Whether the changes of a chart are heard in some notes alone. */
@@ -267,7 +264,7 @@ function sentenceFor(told: Told): string {
   if (silent) return `Bar ${bar}: nothing sounds over ${name}.`;
   if (share >= CLEAR) return `Bar ${bar} says ${name}.`;
   const help = wanted
-    ? ` ${article(wanted.note)} ${noteName(wanted.note)} would (${where(wanted)}).`
+    ? ` ${article(wanted.note)} ${noteName(wanted.note)} would (${placeWords(wanted)}).`
     : '';
   const first = at(likeliest, 0);
   const others = rivals.slice(0, NAMED - 1).map((one) => named(one.chord));

@@ -93,6 +93,10 @@ export const samePlace = (one: Place, other: Place): boolean =>
 /** A place as a word: equal for the same place alone. */
 export const placeId = ({ string, fret }: Place): string => `${string}-${fret}`;
 
+/** A place in words: "string 3, fret 5", "string 3, open". */
+export const placeWords = ({ string, fret }: Place): string =>
+  `string ${string}, ${fret === 0 ? 'open' : `fret ${fret}`}`;
+
 /** Places of a list, each once. */
 export const uniquePlaces = <P extends Place>(places: readonly P[]): readonly P[] => [
   ...new Map(places.map((place) => [placeId(place), place])).values(),

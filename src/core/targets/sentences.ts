@@ -3,7 +3,7 @@ import { type Chord, chordName } from '../chords/chords';
 import { toneName } from '../lenses/assess';
 import { degreeName } from '../notes/degrees';
 import { type Interval, type Note, noteName, step } from '../notes/notes';
-import type { Place } from '../neck/neck';
+import { type Place, placeWords } from '../neck/neck';
 
 const SIZES = [
   'unison',
@@ -47,9 +47,6 @@ function whatItIs(chord: Chord, note: Note, degree: Interval): string {
 /** Root, third, fifth and seventh, as steps from the root. */
 const OWN_STEPS: readonly number[] = [0, 2, 4, 6];
 
-const whereItLies = ({ string, fret }: Place): string =>
-  `string ${string}, ${fret === 0 ? 'open' : `fret ${fret}`}`;
-
 export interface StopBefore extends Place {
   readonly note: Note;
 }
@@ -65,12 +62,12 @@ export function stepSentence(chord: Chord, stop: SpokenStop, before: StopBefore 
   const is = whatItIs(chord, stop.note, stop.degree);
   const name = noteName(stop.note);
   if (before === null) {
-    return `Begin on ${name}, ${is}: ${whereItLies(stop)}.`;
+    return `Begin on ${name}, ${is}: ${placeWords(stop)}.`;
   }
   if (stop.halfSteps === 0) {
     const moved = before.string !== stop.string;
     return moved
-      ? `${name} holds, the hand going to ${whereItLies(stop)}: ${is}.`
+      ? `${name} holds, the hand going to ${placeWords(stop)}: ${is}.`
       : `${name} holds: ${is}.`;
   }
   const size = spokenSize(stop.halfSteps);

@@ -2,7 +2,7 @@
 <script lang="ts">
   import type { Drill } from '$core/drills/drills';
   import { range } from '$core/lists';
-  import { type Neck as NeckShape, samePlace, stringCount } from '$core/neck/neck';
+  import { type Neck as NeckShape, placeWords, samePlace, stringCount } from '$core/neck/neck';
   import type { DrawnMark } from '$lib/neck/drawn';
   import { atWidth, layOut } from '$lib/neck/layout';
   import Neck from '$lib/neck/Neck.svelte';
@@ -49,10 +49,7 @@
     );
   });
 
-  const speak = (mark: DrawnMark) => {
-    const where = mark.fret === 0 ? 'open' : `fret ${mark.fret}`;
-    return `string ${mark.string}, ${where}${sitting.isChosen(mark) ? ', chosen' : ''}`;
-  };
+  const speak = (mark: DrawnMark) => placeWords(mark) + (sitting.isChosen(mark) ? ', chosen' : '');
 </script>
 
 <div class="overflow-x-auto">

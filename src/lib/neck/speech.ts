@@ -3,6 +3,7 @@ import { degreeOver, spokenOver } from '$core/chords/over';
 import { type Chord } from '$core/chords/chords';
 import { spokenChord } from '$core/chords/spoken';
 import type { Mark } from '$core/neck/marks';
+import { placeWords } from '$core/neck/neck';
 import { speakNote } from '$lib/ui/glyphs';
 
 export interface Around {
@@ -35,8 +36,7 @@ export function speakMotion({ motion }: Mark): string {
 
 /** "string 3, fret 5, C, flat third of A minor 7, moves down a half step to B". */
 export function speakMark(mark: Mark, { now, next }: Around): string {
-  const parts = [`string ${mark.string}`, mark.fret === 0 ? 'open' : `fret ${mark.fret}`];
-  parts.push(speakNote(mark.note));
+  const parts = [placeWords(mark), speakNote(mark.note)];
   if (mark.now) parts.push(`${spokenOver(now, mark.now.degree)} of ${spokenChord(now)}`);
   if (mark.next && next) {
     const of = `${spokenOver(next, mark.next.degree)} of ${spokenChord(next)}`;
