@@ -1,4 +1,5 @@
 /** Drawing systems a few steps at a time: those in view first, the rest when the page is idle. */
+import { afterPaint } from '$lib/ui/afterPaint.svelte';
 import type { DrawnEvent, drawSystem } from './draw';
 import type { System } from './systems';
 
@@ -19,8 +20,8 @@ const breath = (milliseconds = 0) =>
   new Promise<unknown>((resolve) => setTimeout(resolve, milliseconds));
 /** After the next frame: while something plays, a slow page is hardly ever idle. */
 const frame = () =>
-  new Promise<unknown>((resolve) => {
-    requestAnimationFrame(() => setTimeout(resolve));
+  new Promise<void>((resolve) => {
+    afterPaint(resolve);
   });
 const REST = { near: () => breath(), far: idle, coming: frame, due: frame } as const;
 /** How long a sheet that plays waits before it looks again for what is to be drawn next. */
