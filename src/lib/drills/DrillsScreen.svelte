@@ -17,10 +17,11 @@
   import { showSymbol } from '$lib/ui/glyphs';
   import DrillNeck from './DrillNeck.svelte';
   import DrillsOver from './DrillsOver.svelte';
-  import { type Card, createSitting, NOTES, type Texts } from './sitting.svelte';
+  import type { DrillCard } from './cards';
+  import { createSitting, NOTES, type Texts } from './sitting.svelte';
 
   interface Props {
-    readonly cards: readonly Card[];
+    readonly cards: readonly DrillCard[];
     readonly texts: Texts;
     readonly settings: StoredSettings;
   }

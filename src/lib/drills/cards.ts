@@ -1,6 +1,21 @@
 /** What the pages and the server agree on about cards. */
 import * as z from 'zod/mini';
+import type { DrillKind } from '$core/drills/drills';
+import type { Zone } from '$core/neck/neck';
 import { hashed } from '$core/random';
+
+/** A question that is due. */
+export interface DrillCard {
+  readonly id: string;
+  readonly kind: DrillKind;
+  /** The chart it is made from; null for a general one. */
+  readonly chart: string | null;
+  readonly zone: Zone;
+  /** What its question is drawn from: another one each time it comes. */
+  readonly seed: number;
+  /** Whether it comes back, or is met for the first time. */
+  readonly met: boolean;
+}
 
 export const answerSchema = z.object({
   id: z.string().check(z.minLength(1), z.maxLength(200)),

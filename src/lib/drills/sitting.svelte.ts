@@ -8,22 +8,14 @@ import { addStint } from '$lib/log/api';
 import { localMoment, NO_CHART, STINT } from '$lib/log/messages';
 import { warn } from '$lib/ui/messages.svelte';
 import { succeeds } from '$lib/ui/server';
-
-export interface Card {
-  readonly id: string;
-  readonly kind: Drill['kind'];
-  readonly chart: string | null;
-  readonly zone: { readonly low: number; readonly high: number };
-  readonly seed: number;
-  readonly met: boolean;
-}
+import type { DrillCard } from './cards';
 
 /** The charts of the cards, by their ids. */
 export type Texts = Readonly<Record<string, { readonly title: string; readonly text: string }>>;
 
 /** What a sitting is about: its cards, their charts, and the neck they are asked on. */
 export interface Dealt {
-  readonly cards: readonly Card[];
+  readonly cards: readonly DrillCard[];
   readonly texts: Texts;
   readonly neck: Neck;
 }
@@ -59,7 +51,7 @@ export function createSitting(dealt: () => Dealt) {
   const answered = $derived(given !== null);
   const right = $derived(drill !== null && given !== null && isRight(drill, given));
   /** What came back right, and what did not, of this sitting. */
-  let outcome = $state.raw<readonly { readonly card: Card; readonly right: boolean }[]>([]);
+  let outcome = $state.raw<readonly { readonly card: DrillCard; readonly right: boolean }[]>([]);
   const began = performance.now();
   const at = localMoment();
   let logged = false;
@@ -80,12 +72,13 @@ export function createSitting(dealt: () => Dealt) {
     });
   }
 
+  const isChosen = (place: Place) => places.some((one) => samePlace(one, place));
+
   function answer(to: DrillAnswer) {
     if (answered || !drill || !card) return;
     given = to;
-    const good = isRight(drill, to);
-    outcome = [...outcome, { card, right: good }];
-    void succeeds('/api/cards', 'POST', { id: card.id, right: good }).then((kept) => {
+    outcome = [...outcome, { card, right }];
+    void succeeds('/api/cards', 'POST', { id: card.id, right }).then((kept) => {
       if (!kept) warn('The answer could not be kept.');
     });
   }
@@ -125,11 +118,11 @@ export function createSitting(dealt: () => Dealt) {
         answer(note === null ? {} : { note });
       } else answer(drill.asks === 'degree' ? { degree: option } : { choice: option });
     },
-    isChosen: (place: Place) => places.some((one) => samePlace(one, place)),
+    isChosen,
     toggle(place: Place) {
       if (answered || drill?.asks !== 'places') return;
       const { string, fret } = place;
-      places = places.some((one) => samePlace(one, place))
+      places = isChosen(place)
         ? places.filter((one) => !samePlace(one, place))
         : [...places, { string, fret }];
     },

@@ -1,23 +1,11 @@
 /** Drill cards: what comes back when, by the scheduler; its state lives in the database. */
 import { type Card, createEmptyCard, fsrs, type Grade, Rating } from 'ts-fsrs';
-import { DRILL_KINDS, type DrillKind } from '$core/drills/drills';
+import { DRILL_KINDS } from '$core/drills/drills';
 import type { PracticeChart } from '$core/log/session';
 import type { Zone } from '$core/neck/neck';
-import { seedOf } from '$lib/drills/cards';
+import { type DrillCard, seedOf } from '$lib/drills/cards';
 import { commitTogether } from './commits';
 import type { Db } from './database';
-
-export interface DrillCard {
-  readonly id: string;
-  readonly kind: DrillKind;
-  /** The chart it is made from; null for a general one. */
-  readonly chart: string | null;
-  readonly zone: Zone;
-  /** What its question is drawn from: another one each time it comes. */
-  readonly seed: number;
-  /** Whether it comes back, or is met for the first time. */
-  readonly met: boolean;
-}
 
 /** Charts whose cards are met before the general ones, zones of each, cards of a sitting. */
 const CHARTS = 3;
