@@ -424,6 +424,22 @@ describe('windows and fingers', () => {
     expect(await script('return document.querySelectorAll("[data-before]").length')).toBe(0);
   });
 
+  test('on a phone the neck of a sheet is scrolled to the zone', async () => {
+    const plan = await app.openPlan(CHANGES);
+    await size(360, 740);
+    await app.visit(`${plan}/practice`);
+    await app.find('[data-notation][data-drawn]');
+    await script(
+      `const list = document.querySelector('[name=zone]');
+       list.selectedIndex = list.options.length - 1;
+       list.dispatchEvent(new Event('change', { bubbles: true }));`,
+    );
+    await app.eventually(
+      () => script('return document.querySelector(\'[aria-label="Neck"]\').scrollLeft'),
+      (left) => Number(left) > 100,
+    );
+  });
+
   test('under a finger targets are 44 pixels high', async () => {
     const plan = await app.openPlan(CHANGES);
     await app.driver.sendDevToolsCommand('Emulation.setTouchEmulationEnabled', { enabled: true });

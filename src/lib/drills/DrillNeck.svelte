@@ -7,6 +7,7 @@
   import { atWidth, layOut } from '$lib/neck/layout';
   import Neck from '$lib/neck/Neck.svelte';
   import { createWires } from '$lib/neck/wires.svelte';
+  import { zoneInSight } from '$lib/neck/zoneInSight';
   import type { Sitting } from './sitting.svelte';
 
   interface Props {
@@ -52,9 +53,9 @@
   const speak = (mark: DrawnMark) => placeWords(mark) + (sitting.isChosen(mark) ? ', chosen' : '');
 </script>
 
-<div class="overflow-x-auto">
+<div class="overflow-x-auto" {@attach zoneInSight(() => ({ layout, zone: drill.zone, width }))}>
   <Neck
-    class="min-w-2xl"
+    class="min-w-3xl"
     {neck}
     {layout}
     {marks}

@@ -13,6 +13,7 @@
   import { speakMark } from '$lib/neck/speech';
   import type { Flag } from '$lib/neck/TargetFlags.svelte';
   import ZoneBracket from '$lib/neck/ZoneBracket.svelte';
+  import { zoneInSight } from '$lib/neck/zoneInSight';
   import { getStudy } from '$lib/study/study.svelte';
   import { late } from '$lib/ui/afterPaint.svelte';
   import { showOver } from '$lib/ui/glyphs';
@@ -101,16 +102,8 @@
     return [...flag('next', study.next?.index), ...flag('now', study.now?.index)];
   });
 
-  let scroller = $state<HTMLDivElement>();
   /** While the zone is dragged the neck must not slide away under the finger. */
   let dragging = $state(false);
-
-  // On a narrow screen the neck scrolls: keep the zone in sight.
-  $effect(() => {
-    if (!scroller || dragging || layout.width <= width) return;
-    const left = Math.min(layout.wire(zone.low), layout.wire(zone.high));
-    scroller.scrollTo({ left: left - 60 });
-  });
 
   const label = $derived(
     `Neck, frets ${zone.low} to ${zone.high}${
@@ -120,7 +113,7 @@
 </script>
 
 <div
-  bind:this={scroller}
+  {@attach zoneInSight(() => (dragging ? null : { layout, zone, width }))}
   bind:clientWidth={width}
   class="shrink-0 overflow-x-auto overflow-y-hidden will-change-transform contain-content"
 >

@@ -20,6 +20,7 @@
   import { atWidth, layOut } from '$lib/neck/layout';
   import Neck from '$lib/neck/Neck.svelte';
   import { createWires } from '$lib/neck/wires.svelte';
+  import { zoneInSight } from '$lib/neck/zoneInSight';
   import Notation from '$lib/notation/Notation.svelte';
   import { loopAround } from '$lib/study/loops';
   import { addressOf } from '$lib/study/place';
@@ -229,6 +230,7 @@
     <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
     <div
       class="shrink-0 overflow-x-auto will-change-transform contain-content print:hidden"
+      {@attach zoneInSight(() => ({ layout, zone: practice.settings.zone, width }))}
       bind:clientWidth={width}
       role="group"
       aria-label="Neck"
