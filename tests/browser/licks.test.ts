@@ -159,7 +159,28 @@ describe('the lick book', () => {
   test('the melody of a tune is written over its form and put back with it', async () => {
     const plan = await app.openPlan('title: Low Door\nkey: C\n| Am7 | Dm7 | G7 | Cmaj7 |');
     await app.visit(`${plan.split('?')[0] ?? ''}/practice`);
-    await (await app.find('select[name="kind"] option[value="melody"]')).click();
+    await app.find('[data-goal]');
+    // What is pressed stands still when the words of the exercise come, which are worked out.
+    const [before, after] = await app.driver.executeAsyncScript<[number, number][]>(`
+      const done = arguments[arguments.length - 1];
+      const list = document.querySelector('select[name="kind"]');
+      list.value = 'melody';
+      list.dispatchEvent(new Event('change', { bubbles: true }));
+      const place = () => {
+        const { x, y } = document.querySelector('[data-write-melody]').getBoundingClientRect();
+        return [x, y];
+      };
+      const goal = document.querySelector('[data-goal]').textContent;
+      let first = null;
+      const look = () => {
+        if (document.querySelector('[data-write-melody]')) first ??= place();
+        const changed = document.querySelector('[data-goal]').textContent !== goal;
+        if (first && changed) done([first, place()]);
+        else requestAnimationFrame(look);
+      };
+      queueMicrotask(look);
+    `);
+    expect(after).toEqual(before);
     await (await app.find('[data-write-melody]')).click();
     await app.find('[data-grid][data-notes="0"]');
     await script('document.querySelector("[data-grid]").focus()');

@@ -5,9 +5,6 @@
   import ChevronRight from '@lucide/svelte/icons/chevron-right';
   import { degreeOver } from '$core/chords/over';
   import type { Passage, PlayedNote } from '$core/phrases/passage';
-  import { MELODY_KINDS } from '$core/exercises/kinds';
-  import { LICK_LIMITS } from '$core/licks/lick';
-  import { createLick } from '$lib/licks/api';
   import { DEFAULT_TEMPO } from '$core/time/tempo';
   import { passageProgramme } from '$lib/audio/programme';
   import { pageTransport } from '$lib/audio/transport.svelte';
@@ -154,18 +151,6 @@
     void goto(addressOf(study.id, 'play', { index: around ? from : study.nowIndex, zone }));
   }
 
-  /** The melody written as a lick over the whole form, from where it is put back here. */
-  async function writeMelody() {
-    const { chart, document } = study;
-    if (!chart) return;
-    const id = await createLick({
-      ...{ title: `${chart.source.title || 'Untitled'}, the melody`, tags: ['melody'] },
-      ...{ source: 'mine', chart: document.text.slice(0, LICK_LIMITS.chart), notes: [] },
-    });
-    if (id === null) warn('The server does not answer.');
-    else await goto(`/licks/${id}`);
-  }
-
   /** Steps to the first note over a chord. */
   function goTo(index: number) {
     transport.stop();
@@ -298,9 +283,6 @@
     {#if !practice.opened && practice.exercise}
       <p data-goal>{practice.exercise.goal}</p>
     {/if}
-    {#if MELODY_KINDS.has(practice.settings.kind) && study.plan.melody === null && !practice.opened}
-      <button class="button" data-write-melody onclick={writeMelody}>Write it</button>
-    {/if}
     <LineWords {practice} {moment} />
   </div>
   {#each warnings as warning (warning)}
@@ -324,7 +306,7 @@
       <p class="text-now-text" role="status">{practice.failure}</p>
     {:else if practice.working}
       <p class="text-ink-soft" role="status">Writing the sheet…</p>
-    {:else}
+    {:else if study.planned.length === 0}
       <p class="text-ink-soft">There is nothing to play: this chart has no chords yet.</p>
     {/if}
   </div>

@@ -1,13 +1,17 @@
 <!-- Which exercise, over what of the chart, where on the neck, in which notes. -->
 <script lang="ts">
+  import { goto } from '$app/navigation';
   import Dice from '@lucide/svelte/icons/dices';
   import { type ExerciseKind, EXERCISES, LINE_KINDS, MELODY_KINDS } from '$core/exercises/kinds';
   import { EXERCISE_WORDS } from '$core/exercises/words';
+  import { LICK_LIMITS } from '$core/licks/lick';
   import { stringSets } from '$core/neck/voicings';
   import { type Extent, EXTENTS } from '$core/lines/spans';
   import { SUBDIVISIONS } from '$core/time/subdivision';
+  import { createLick } from '$lib/licks/api';
   import { getStudy } from '$lib/study/study.svelte';
   import { showSymbol } from '$lib/ui/glyphs';
+  import { warn } from '$lib/ui/messages.svelte';
   import type { Practice } from './practice.svelte';
 
   interface Props {
@@ -37,6 +41,19 @@
     ...stringSets(study.neck),
     ...(settings.kind === 'inversions' ? stringSets(study.neck, 'drop-2') : []),
   ]);
+
+  /** The melody written as a lick over the whole form, from where it is put back here. */
+  async function writeMelody() {
+    const { chart, document } = study;
+    if (!chart) return;
+    const id = await createLick({
+      ...{ title: `${chart.source.title || 'Untitled'}, the melody`, tags: ['melody'] },
+      ...{ source: 'mine', chart: document.text.slice(0, LICK_LIMITS.chart), notes: [] },
+    });
+    if (id === null) warn('The server does not answer.');
+    else await goto(`/licks/${id}`);
+  }
+
   const picked = <T extends string>(values: readonly T[], event: Event): T | undefined =>
     values.find((value) => value === (event.currentTarget as HTMLSelectElement).value);
 </script>
@@ -164,8 +181,12 @@
       </select>
     </label>
   {/if}
-  {#if MELODY_KINDS.has(settings.kind) && study.plan.melody !== null}
-    <button class="button-quiet" onclick={practice.dropMelody}>Take the melody away</button>
+  {#if MELODY_KINDS.has(settings.kind)}
+    {#if study.plan.melody !== null}
+      <button class="button-quiet" onclick={practice.dropMelody}>Take the melody away</button>
+    {:else if !practice.opened}
+      <button class="button" data-write-melody onclick={writeMelody}>Write the melody</button>
+    {/if}
   {/if}
   {#if LINE_KINDS.has(settings.kind)}
     <button
