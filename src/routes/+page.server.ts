@@ -3,6 +3,7 @@ import { database } from '$lib/server/respond';
 import { sketchesOf } from '$lib/server/sketches';
 import { nextLine } from '$lib/server/session';
 import { findSettings } from '$lib/server/settings';
+import { isAnyPractised } from '$lib/server/stints';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async ({ locals }) => {
@@ -11,7 +12,10 @@ export const load: PageServerLoad = async ({ locals }) => {
   const settings = await findSettings(db);
   return {
     charts,
-    next: nextLine(db, settings.settings, Date.now()).catch(() => null),
+    // Worked out meanwhile; whether its row is there is known at once, for what stands below it.
+    next: (await isAnyPractised(db))
+      ? nextLine(db, settings.settings, Date.now()).catch(() => null)
+      : null,
     // Follows when it is ready: the Book does not wait for it.
     sketches: sketchesOf(db, charts).catch(() => ({})),
     settings,

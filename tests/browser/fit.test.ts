@@ -167,3 +167,40 @@ describe('Plan on one screen', () => {
     }
   });
 });
+
+describe('what is pressed', () => {
+  /** Remembers where all of it lies, or says what lies elsewhere since. */
+  const moved = (remembers: boolean) =>
+    app.driver.executeAsyncScript<readonly string[]>(
+      `
+      const [remembers, done] = arguments;
+      const place = (one) => {
+        const { x, y } = one.getBoundingClientRect();
+        return [x, y].map(Math.round).join(' ');
+      };
+      const all = () => [...document.querySelectorAll('main :is(a, button, select, input)')];
+      document.fonts.ready.then(() => {
+        if (remembers) window.first = new Map(all().map((one) => [one, place(one)]));
+        const elsewhere = [...window.first].filter(([one, at]) => one.isConnected && place(one) !== at);
+        done(elsewhere.map(([one, at]) => one.textContent.trim() + ': ' + at + ', ' + place(one)));
+      });`,
+      remembers,
+    );
+
+  test.each([
+    [1280, 800],
+    [1024, 768],
+    [360, 740],
+  ])('at %d × %d stands still when what is late comes', async (width, height) => {
+    const [chart = ''] = await charts();
+    await resize(width, height);
+    for (const address of [app.url, chart, `${chart}/region`, `${chart}/shapes`]) {
+      await app.visit(address);
+      await moved(true);
+      await app.find('[data-today]');
+      expect(await moved(false)).toEqual([]);
+    }
+    // The row of what comes next stands in the Book before its words are worked out.
+    expect(await (await fetch(app.url)).text()).toContain('data-next-line');
+  });
+});

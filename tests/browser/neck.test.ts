@@ -101,7 +101,12 @@ describe('zones', () => {
     expect(patterns('E♭')[1]).toBe('3');
     expect(patterns('A♭')[1]).toBe('1');
     expect(patterns('B♭')[1]).toBe('5');
-    await press(Key.ESCAPE, '4');
+    await press(Key.ESCAPE);
+    await app.eventually(
+      () => app.driver.findElements(By.css('[data-zone-map]')),
+      (open) => open.length === 0,
+    );
+    await press('4');
     await app.eventually(
       () => app.driver.getCurrentUrl(),
       (url) => url.includes('zone=8-11'),

@@ -34,8 +34,8 @@
     /** The forms of the charts, by id, when they are read. */
     readonly sketches: Promise<Readonly<Record<string, FormSketch | null>>>;
     readonly settings: StoredSettings;
-    /** What to practise next, in a line, when it is worked out; null where nothing ever was. */
-    readonly next: Promise<string | null>;
+    /** What to practise next, in a line, when it is worked out; null where nothing ever was practised. */
+    readonly next: Promise<string | null> | null;
   }
 
   let { charts, sketches, settings: stored, next }: Props = $props();
@@ -151,13 +151,14 @@
       <Plus size={16} aria-hidden="true" />New chart
     </button>
   </div>
-  {#await next then line}
-    {#if line}
-      <p class="text-sm" data-next-line>
-        <a class="underline" href="/log">Next in your practice</a>: {line}.
-      </p>
-    {/if}
-  {/await}
+  {#if next}
+    <!-- As high before the line comes as after: what stands below is pressed meanwhile. -->
+    <p class="text-sm max-sm:min-h-10" data-next-line>
+      <a class="underline" href="/log">Next in your practice</a>{#await next then line}
+        {#if line}: {line}.{/if}
+      {/await}
+    </p>
+  {/if}
 
   <TypedChart bind:this={line} onchart={open} />
 

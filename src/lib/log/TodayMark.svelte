@@ -11,4 +11,7 @@
   });
 </script>
 
-{#if Today}<Today />{/if}
+<!-- Its room is kept, so that nothing beside it moves when it comes. -->
+<div class="flex min-w-11 shrink-0 justify-end sm:min-w-16 print:hidden">
+  {#if Today}<Today />{/if}
+</div>

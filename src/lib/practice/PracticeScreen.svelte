@@ -279,7 +279,7 @@
       <button class="underline" onclick={practice.close}>Back to the exercise</button>
     </p>
   {/if}
-  <div class="flex shrink-0 flex-wrap gap-x-4 text-sm print:hidden">
+  <div class="flex min-h-5 shrink-0 flex-wrap gap-x-4 text-sm print:hidden">
     {#if !practice.opened && practice.exercise}
       <p data-goal>{practice.exercise.goal}</p>
     {/if}

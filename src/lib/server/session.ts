@@ -44,10 +44,9 @@ export async function practiceCharts(
   return rows.flatMap(({ id, text, revision }) => read(id, revision, text, neck) ?? []);
 }
 
-/** The first thing of the next session in a line; null where nothing was ever practised. */
+/** The first thing of the next session in a line; null where there is none. */
 export async function nextLine(db: Db, settings: Settings, now: number): Promise<string | null> {
   const stints = await listStints(db);
-  if (stints.length === 0) return null;
   const charts = await practiceCharts(db, settings);
   const { blocks } = sessionOf(charts, stints, { minutes: 20, now, skipped: new Set() });
   const lead = blocks[1] ?? blocks[0];

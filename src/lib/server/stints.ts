@@ -44,6 +44,12 @@ export async function listStints(db: Db, since = -Infinity): Promise<readonly St
   return (JSON.parse(rows[0]?.packed ?? '[]') as readonly Packed[]).map(stintOf);
 }
 
+/** Whether anything is in the log. */
+export async function isAnyPractised(db: Db): Promise<boolean> {
+  const query = db.selectFrom('stint').select('id').where('deleted_at', 'is', null).limit(1);
+  return (await query.executeTakeFirst()) !== undefined;
+}
+
 /** The whole history as coverage and sessions are worked out from it. */
 export const historyOf = (stints: readonly StoredStint[]): readonly Stint[] =>
   stints.map(({ at, time, chart, exercise, zone, tempo, minutes, asked, landed }) => ({
