@@ -60,7 +60,7 @@ function singleMoves(chords: readonly Chord[]): readonly Remark[] {
     const { moves, leaves, arrives } = cross(chordNotes(before), chordNotes(chord));
     const [move] = moves;
     if (!move || moves.length !== 1 || leaves.length + arrives.length > 0) return [];
-    const text = `One note changes: ${noteName(move.from)} to ${noteName(move.to)}.`;
+    const text = `One chord tone changes: ${noteName(move.from)} to ${noteName(move.to)}.`;
     return [{ kind: 'one note changes', from: index, to: index + 1, text }];
   });
 }
