@@ -2,6 +2,7 @@
 import { degree, degreeName, spokenDegree, spokenTension, tensionName } from '../notes/degrees';
 import { at, modulo } from '../lists';
 import {
+  ENHARMONIC,
   halfSteps,
   type Interval,
   intervalBetween,
@@ -58,6 +59,21 @@ export interface NoteOver {
 }
 
 /**
+ * How far the spelling of notes lies from the chord's: what is borrowed is named by its own root, F
+ * minor rather than E sharp minor over F sharp, and is read there as if it were spelled by the chord.
+ */
+function spelledApart({ root, quality }: Chord, notes: readonly Note[]): number {
+  const isUsed = (interval: Interval) => IN_USE.has(interval) || quality.degrees.includes(interval);
+  const apart = (by: number) =>
+    notes.filter((note) => !isUsed((intervalBetween(root, note) + by) as Interval)).length;
+  if (apart(0) === 0) return 0;
+  // Of two that are as near, the flatter: players count from b2 and b6.
+  return [-2, -1, 0, 1, 2]
+    .map((times) => times * ENHARMONIC)
+    .reduce((best, by) => (apart(by) < apart(best) ? by : best));
+}
+
+/**
  * Each note with its degree over a chord. A chord tone reads as the chord's own, so that the flat
  * fourth of the altered scale is the third of its dominant; the rest as spelled. The notes are read
  * together: what stands beside a minor third says whether it is a sharp ninth.
@@ -66,8 +82,9 @@ export function readOver(chord: Chord, notes: readonly Note[]): readonly NoteOve
   const { root, quality } = chord;
   const sharpNinth = readsSharpNinth(chord, notes);
   const flatThirteenth = readsFlatThirteenth(chord, notes);
+  const by = spelledApart(chord, notes);
   return notes.map((note) => {
-    const interval = intervalBetween(root, note);
+    const interval = (intervalBetween(root, note) + by) as Interval;
     const size = halfSteps(interval);
     const tone = quality.degrees.find((own) => halfSteps(own) === size);
     if (tone !== undefined) return { note, degree: tone };
@@ -115,8 +132,9 @@ export function spellingsOver(chord: Chord, notes: readonly Note[]): ReadonlyMap
     if (!spelled.has(pitchClass(note))) spelled.set(pitchClass(note), note);
   };
   for (const tone of quality.degrees) learn(transpose(root, tone));
+  const by = spelledApart(chord, notes);
   for (const note of notes) {
-    const interval = intervalBetween(root, note);
+    const interval = (intervalBetween(root, note) + by) as Interval;
     const usual = IN_USE.has(interval) ? interval : (BY_SIZE[halfSteps(interval)] ?? interval);
     learn(transpose(root, usual));
   }

@@ -4,6 +4,7 @@ import { degrees as readDegrees } from '../notes/degrees';
 import {
   addIntervals,
   alteration,
+  ENHARMONIC,
   halfSteps,
   type Interval,
   intervalBetween,
@@ -176,7 +177,7 @@ const MOST_ACCIDENTALS = 6;
 export function easierName(collection: Collection): Collection | null {
   const parent = parentCollection(collection) ?? collection;
   if (burden(parent) <= MOST_ACCIDENTALS) return null;
-  const direction = parent.root > 0 ? -12 : 12;
+  const direction = parent.root > 0 ? -ENHARMONIC : ENHARMONIC;
   const other = { root: transpose(parent.root, direction as Interval), kind: parent.kind };
   return burden(other) < burden(parent) ? other : null;
 }

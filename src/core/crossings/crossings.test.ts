@@ -77,7 +77,9 @@ describe('remarks', () => {
       expect.stringMatching(/^parallel 0–2: /u),
     );
     expect(remarks('| Am7 | C6 | Am |').some((one) => one.startsWith('one note'))).toBe(false);
-    expect(remarks('| C | Am |')).toEqual(['one note changes 0–1: One chord tone changes: G to A.']);
+    expect(remarks('| C | Am |')).toEqual([
+      'one note changes 0–1: One chord tone changes: G to A.',
+    ]);
     expect(remarks('| C | Am | F | Cm7 |')).toContainEqual(
       'common tone 0–3: C is a chord tone of 4 chords in a row.',
     );

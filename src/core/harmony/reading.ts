@@ -9,7 +9,7 @@ import { bluesForm, nameForm } from './forms';
 import { type Key, signatureTonic } from '../keys/keys';
 import { isDiatonic } from './membership';
 import { localKeys } from './moments';
-import { usualNumeral, writeNumeral } from '../keys/numerals';
+import { writeUsualNumeral } from '../keys/numerals';
 import { type FastStretch, fastStretches } from './rhythm';
 import { type Role, roleOf } from './roles';
 
@@ -102,7 +102,7 @@ function readChord(
   if (key === null) return { key, moment, numeral: null, diatonic: null, role: null };
   const { chord } = played;
   if (isDiatonic(chord, key)) {
-    return { key, moment, numeral: writeNumeral(chord, key), diatonic: true, role: null };
+    return { key, moment, numeral: writeUsualNumeral(chord, key), diatonic: true, role: null };
   }
   const around = (offset: number) => neighbour(changes, change, offset)?.chord ?? null;
   const role = roleOf({
@@ -112,7 +112,7 @@ function readChord(
     afterNext: around(2),
     ...{ key, moment, blues },
   });
-  return { key, moment, numeral: usualNumeral(role.numeral), diatonic: false, role };
+  return { key, moment, numeral: role.numeral, diatonic: false, role };
 }
 
 /** A blues by its twelve bars, or by dominants standing at home on I and IV. */

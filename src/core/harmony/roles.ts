@@ -1,14 +1,7 @@
 /** Why a chord outside the key is there, in the field's terms. */
 import type { Chord } from '../chords/chords';
 import { degree } from '../notes/degrees';
-import {
-  halfSteps,
-  type Interval,
-  intervalBetween,
-  type Note,
-  pitchClass,
-  transpose,
-} from '../notes/notes';
+import { halfSteps, intervalBetween, type Note, pitchClass, transpose } from '../notes/notes';
 import { isBluesHome } from './blues';
 import {
   canArrive,
@@ -22,7 +15,7 @@ import {
 } from './changes';
 import { isMinorKey, type Key, KEY_MODES } from '../keys/keys';
 import { inKey, isDiatonic } from './membership';
-import { numeralOf, writeAppliedNumeral, writeNumeral } from '../keys/numerals';
+import { numeralOf, usualRoot, writeAppliedNumeral, writeUsualNumeral } from '../keys/numerals';
 
 export const ROLE_KINDS = [
   'blues home dominant',
@@ -77,27 +70,15 @@ const plain = (kind: RoleKind, { chord, key }: Context, of: string | null = null
   kind,
   of,
   unresolved: false,
-  numeral: writeNumeral(chord, key),
+  numeral: writeUsualNumeral(chord, key),
 });
 
 const FIFTH_DOWN = degree('4');
 const FIFTH_UP = degree('5');
 
-/** The degrees numerals are written on: nobody writes a flat I. */
-const USUAL_DEGREES: ReadonlySet<Interval> = new Set(
-  '1 b2 2 b3 3 4 #4 b5 5 b6 6 b7 7'.split(' ').map(degree),
-);
-
-/** A target as a numeral counts it: B rather than C flat in C. */
-function usualTarget(target: Note, key: Key): Note {
-  const interval = intervalBetween(key.tonic, target);
-  if (USUAL_DEGREES.has(interval)) return target;
-  return (target + (interval > 0 ? -12 : 12)) as Note;
-}
-
 /** The numeral of a target by what the chord there is, or what the key has there. */
 function targetNumeral(aim: Note, there: Chord | null, key: Key): string {
-  const target = usualTarget(aim, key);
+  const target = usualRoot(aim, key);
   const interval = intervalBetween(key.tonic, target);
   const chord = there && pitchClass(there.root) === pitchClass(target) ? there : null;
   const lower = chord
@@ -108,7 +89,7 @@ function targetNumeral(aim: Note, there: Chord | null, key: Key): string {
 
 function applied(context: Context, aim: Note, targetChord: Chord | null): Role {
   const { chord, key } = context;
-  const target = usualTarget(aim, key);
+  const target = usualRoot(aim, key);
   const of = targetNumeral(target, targetChord, key);
   const root = transpose(target, FIFTH_UP);
   const numeral = writeAppliedNumeral({ ...chord, root }, target, key).replace(
@@ -141,9 +122,9 @@ const backdoor: Rule = (context) => {
 const localTonic: Rule = (context) => {
   const { chord, moment, key } = context;
   if (!moment || isDominantSeventh(chord) || isSupertonicOf(chord, moment)) return null;
-  if (moment.tonic === chord.root) return plain('local tonic', context);
+  if (pitchClass(moment.tonic) === pitchClass(chord.root)) return plain('local tonic', context);
   const of = numeralOf(
-    intervalBetween(key.tonic, usualTarget(moment.tonic, key)),
+    intervalBetween(key.tonic, usualRoot(moment.tonic, key)),
     isMinorKey(moment),
   );
   return plain('of a local key', context, of);

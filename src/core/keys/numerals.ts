@@ -5,13 +5,15 @@
 import { type Chord, chordName } from '../chords/chords';
 import type { Quality } from '../chords/qualities';
 import { parseQuality } from '../chords/symbols';
-import { degreeName, parseDegree } from '../notes/degrees';
+import { degree, degreeName, parseDegree } from '../notes/degrees';
 import {
   alteration,
   type Interval,
   intervalBetween,
   noteFromLetter,
   type Note,
+  pitchClass,
+  spellNear,
   step,
   transpose,
 } from '../notes/notes';
@@ -68,14 +70,36 @@ const LOWER_SUFFIX: readonly (readonly [RegExp, string])[] = [
   [/^m/u, ''],
 ];
 
+const isLowerCase = ({ quality }: Chord): boolean => /^(?:m(?!aj)|dim)/u.test(quality.name);
+
 /** The numeral with its quality: `iiø7`, `V7`, `bVIImaj7`, `i(maj7)`; a slash bass as its degree. */
 export function writeNumeral(chord: Chord, key: Key): string {
   const name = chord.quality.name;
-  const lower = /^(?:m(?!aj)|dim)/u.test(name);
+  const lower = isLowerCase(chord);
   const rule = lower ? LOWER_SUFFIX.find(([pattern]) => pattern.test(name)) : undefined;
   const suffix = rule ? name.replace(rule[0], rule[1]) : name;
   const bass = chord.bass === null ? '' : `/${degreeName(intervalBetween(chord.root, chord.bass))}`;
   return numeralOf(intervalBetween(key.tonic, chord.root), lower) + suffix + bass;
+}
+
+/** Numerals are written on the degrees from b5 to #4 in fifths: nobody writes a flat I. */
+const LOWEST = degree('b5');
+const HIGHEST = degree('#4');
+/** What is passed through on the way up is written on raised ones besides: `#io7`, `#iio7`. */
+const HIGHEST_PASSED = degree('#6');
+
+/** A root as a numeral counts it, where a chart spells it the convenient way: B rather than C flat in C. */
+export function usualRoot(root: Note, key: Key, lowerCase = false): Note {
+  const interval = intervalBetween(key.tonic, root);
+  const usual = interval >= LOWEST && interval <= (lowerCase ? HIGHEST_PASSED : HIGHEST);
+  return usual ? root : spellNear(pitchClass(root), key.tonic);
+}
+
+/** The numeral as it is usually read: `bVI` for E in A flat, `ii7` for G flat minor seventh in E. */
+export function writeUsualNumeral(chord: Chord, key: Key): string {
+  const root = usualRoot(chord.root, key, isLowerCase(chord));
+  const bass = chord.bass === null ? null : ((chord.bass + root - chord.root) as Note);
+  return writeNumeral({ ...chord, root, bass }, key);
 }
 
 /** `V7/ii`: a chord named by the degree it leads to. */
@@ -83,17 +107,4 @@ export function writeAppliedNumeral(chord: Chord, target: Note, key: Key): strin
   const home: Key = { tonic: target, mode: 'major' };
   const of = numeralOf(intervalBetween(key.tonic, target), false);
   return `${writeNumeral({ ...chord, bass: null }, home)}/${of}`;
-}
-
-const USUAL: readonly (readonly [RegExp, string])[] = [
-  [/^#I(?![IV])/u, 'bII'],
-  [/^#II(?!I)/u, 'bIII'],
-  [/^#V(?!I)/u, 'bVI'],
-  [/^#VI(?!I)/u, 'bVII'],
-];
-
-/** The numeral as it is usually read, where a chart spells its chord the convenient way: bVI for #V. */
-export function usualNumeral(numeral: string): string {
-  const rule = USUAL.find(([pattern]) => pattern.test(numeral));
-  return rule ? numeral.replace(rule[0], rule[1]) : numeral;
 }

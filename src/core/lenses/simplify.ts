@@ -2,7 +2,15 @@
 import { type Chord, chordName } from '../chords/chords';
 import { FALLING_FIFTH, rootMotion } from '../harmony/changes';
 import { degree } from '../notes/degrees';
-import { halfSteps, intervalBetween, type Note, transpose } from '../notes/notes';
+import {
+  halfSteps,
+  intervalBetween,
+  note,
+  type Note,
+  pitchClass,
+  spellNear,
+  transpose,
+} from '../notes/notes';
 import type { CadenceAround, LensAnswer, LensContext, Suggestion, Switch } from './lens';
 import { arpeggio, chordOn, type Material } from './material';
 
@@ -66,8 +74,8 @@ function overCadence({ chord, cadences, settings }: LensContext): readonly Sugge
 }
 
 /** A root as it is usually spelled: B flat rather than A sharp. */
-const usualRoot = (note: Note): Note =>
-  (Math.abs(note) <= MOST_FIFTHS ? note : note > 0 ? note - 12 : note + 12) as Note;
+const usuallySpelled = (root: Note): Note =>
+  Math.abs(root) <= MOST_FIFTHS ? root : spellNear(pitchClass(root), note('C'));
 const MOST_FIFTHS = 6;
 
 /** Roots a half step below the notes of a diminished seventh: of its root, third, fifth and seventh. */
@@ -82,7 +90,7 @@ function heardAs({ chord, next }: LensContext): readonly Suggestion[] {
   }
   if (name === 'dim7') {
     return HALF_STEPS_BELOW.map((below) => {
-      const dominant = chordOn(usualRoot(up(chord, below)), '7b9');
+      const dominant = chordOn(usuallySpelled(up(chord, below)), '7b9');
       const leads = next !== null && rootMotion(dominant, next) === FALLING_FIFTH;
       const why = `${chordName(dominant)} without its root, a half step below one of the notes`;
       return say(arpeggio(dominant), why, { common: leads });

@@ -103,10 +103,13 @@ export function note(text: string): Note {
   return parsed;
 }
 
+/** From a note to the one that sounds the same, C to B sharp. */
+export const ENHARMONIC = 12;
+
 /** The same pitch class with at most one accidental, unchanged when it already is so. */
 export function simplify(note: Note): Note {
   if (Math.abs(alteration(note)) <= 1) return note;
-  return (note + (note > 0 ? -12 : 12)) as Note;
+  return (note + (note > 0 ? -ENHARMONIC : ENHARMONIC)) as Note;
 }
 
 /** The names nobody calls a root by: F flat, C flat, E sharp, B sharp. */
@@ -116,7 +119,7 @@ const UNUSUAL: ReadonlySet<Note> = new Set([-8, -7, 11, 12] as Note[]);
 export function simpleRoot(note: Note, spelled: Note | null = null): Note {
   if (note === spelled) return note;
   const simple = simplify(note);
-  return (UNUSUAL.has(simple) ? simple + (simple > 0 ? -12 : 12) : simple) as Note;
+  return (UNUSUAL.has(simple) ? simple + (simple > 0 ? -ENHARMONIC : ENHARMONIC) : simple) as Note;
 }
 
 /** The spelling of a pitch class that lies nearest to `centre` on the line of fifths. */

@@ -170,6 +170,61 @@ describe('laws of reading', () => {
     );
   });
 
+  test('a root spelled the convenient way is read as the other is', () => {
+    const OTHER: Readonly<Record<string, string>> = {
+      ...{ C: 'B#', Db: 'C#', Eb: 'D#', E: 'Fb', F: 'E#', 'F#': 'Gb' },
+      ...{ Ab: 'G#', Bb: 'A#', B: 'Cb' },
+    };
+    const respelled = (symbol: string) =>
+      symbol.replace(/^[A-G][b#]?/u, (root) => OTHER[root] ?? root);
+    // Between two degrees of the key the spelling decides which of them is raised or lowered.
+    const between = (words = '') => words.replace(/[#b][IViv]+/gu, 'between');
+    const said = ({ chords, cadences, form }: Answer) => ({
+      chords: chords.map(({ roman, diatonic, role, degrees }) => ({
+        ...{ diatonic, degrees, role: between(role), roman: between(roman) },
+      })),
+      cadences: cadences.map(({ kind, from, to }) => [kind, from, to]),
+      form,
+    });
+    fc.assert(
+      fc.property(bars, fc.constantFrom('C', 'E', 'Ab', 'F#', 'Am', 'Ebm'), (music, key) => {
+        const [here, there] = [music, music.map((bar) => bar.map(respelled))].map(
+          (of) => ask('chart', { chart: textOf(key, of) }) as Answer,
+        );
+        expect(there && said(there)).toEqual(here && said(here));
+      }),
+      { numRuns: 500 },
+    );
+  });
+
+  test('what may be played, and how it reads over the chord, is the same in every key', () => {
+    interface Options {
+      chord: { root: string };
+      options: { lens: string; collection: string; root: string; degrees: string[] }[];
+    }
+    const said = (chart: string, index: number) => {
+      const { chord, options } = ask('options', { chart, index }) as Options;
+      return options.map(({ lens, collection, root, degrees }) => {
+        const above = (pitchClass(note(root)) - pitchClass(note(chord.root)) + 12) % 12;
+        return `${lens}: ${collection} ${above} above: ${degrees.join(' ')}`;
+      });
+    };
+    fc.assert(
+      fc.property(
+        bars,
+        fc.constantFrom('Db', 'D', 'Eb', 'E', 'F', 'F#', 'Gb', 'G', 'Ab', 'A', 'Bb', 'B'),
+        fc.nat({ max: 15 }),
+        (music, to, which) => {
+          const home = textOf('C', music);
+          const moved = transposeChart(home, note('C'), note(to)) ?? '';
+          const index = which % music.length;
+          expect(said(moved, index).sort()).toEqual(said(home, index).sort());
+        },
+      ),
+      { numRuns: 300 },
+    );
+  });
+
   test('every note is the letter its degree says above the root', () => {
     fc.assert(
       fc.property(bars, (music) => {
