@@ -41,7 +41,8 @@
   const roots = $derived(
     Array.from({ length: 12 }, (_, size) => {
       const option = options.find((one) => above(one) === size);
-      return option ? showDegree(degreeOver(chord, option.material.root)) : '';
+      const degree = option?.assessment.degrees[0];
+      return degree === undefined ? '' : showDegree(degree);
     }),
   );
   /** The guide tones a square holds, as degrees: what it says of the chord. */

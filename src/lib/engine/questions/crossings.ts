@@ -73,7 +73,9 @@ interface Side {
 
 function describeCrossing(before: Side, after: Side) {
   const { held, moves, arrives, leaves }: Crossing = cross(before.notes, after.notes);
-  const one = ({ chord }: Side, note: Note) => at(tonesOf(chord, [note]), 0);
+  // Read together with the others of its side, as the ladder does.
+  const one = ({ chord, notes }: Side, note: Note) =>
+    at(tonesOf(chord, notes), notes.indexOf(note));
   return {
     held: held.map(noteName),
     moves: moves.map(({ from, to, halfSteps }) => ({
