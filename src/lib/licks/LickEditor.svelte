@@ -255,7 +255,7 @@
         }}
       />
     </label>
-    <label class="flex items-center gap-1.5 max-sm:flex-1">
+    <label class="flex items-center gap-1.5 max-sm:basis-full">
       <span class="text-ink-soft">Tags</span>
       <input
         class="field w-56 max-sm:w-full"

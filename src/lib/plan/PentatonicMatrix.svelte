@@ -8,7 +8,8 @@
   import type { Chord } from '$core/chords/chords';
   import { degreeOver } from '$core/chords/over';
   import { type Option, reasonFor } from '$core/lenses/options';
-  import { pitchClass } from '$core/notes/notes';
+  import { borrowedOver } from '$core/lenses/pentatonics';
+  import { halfSteps, pitchClass } from '$core/notes/notes';
   import { range } from '$core/lists';
   import { showDegree, showOver, showSymbol } from '$lib/ui/glyphs';
 
@@ -38,20 +39,21 @@
       return found ? [[kind, found] as const] : [];
     }),
   );
-  const roots = $derived(
-    Array.from({ length: 12 }, (_, size) => {
-      const option = options.find((one) => above(one) === size);
-      const degree = option?.assessment.degrees[0];
-      return degree === undefined ? '' : showDegree(degree);
-    }),
-  );
+  const SIZES = range(0, 12);
+  /** As players count them: a flat third above, whatever its notes are over the chord. */
+  const roots = $derived.by(() => {
+    const relations = borrowedOver(chord).map(({ relation }) => relation);
+    return SIZES.map((size) => {
+      const relation = relations.find((one) => halfSteps(one) === size);
+      return relation === undefined ? '' : showDegree(relation);
+    });
+  });
   /** The guide tones a square holds, as degrees: what it says of the chord. */
   const says = ({ assessment: { guideTones } }: Option) =>
     guideTones.map((note) => showOver(chord, degreeOver(chord, note))).join(' ') || '–';
   const all = ({ assessment: { guideTones, guideToneCount } }: Option) =>
     guideTones.length === guideToneCount;
 
-  const SIZES = range(0, 12);
   const optionAt = (row: number, size: number) =>
     rows[row]?.[1].find((option) => above(option) === size);
   const holds = (option: Option | undefined) => option?.material.name === chosen;

@@ -15,7 +15,7 @@
   label="Styles"
   title="A plan in one style (J)"
   button="button text-sm"
-  sheet="w-96"
+  sheet="w-96 md:w-[46rem]"
 >
   {#snippet trigger()}
     <Wand size={15} aria-hidden="true" />Styles

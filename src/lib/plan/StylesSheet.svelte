@@ -48,7 +48,7 @@
     {#each SCOPES as one (one)}<option value={one}>{SCOPE_NAMES[one]}</option>{/each}
   </select>
 </label>
-<ul>
+<ul class="md:grid md:grid-cols-2 md:gap-x-6">
   {#await proposals then found}
     {#each found as { style, name, says, proposal } (style)}
       <li class="border-t border-line">
