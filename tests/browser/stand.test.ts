@@ -326,6 +326,38 @@ describe('paper', () => {
     expect(await pagesOf()).toEqual([2, 2]);
   });
 
+  test('names of chords stand apart over their beats, and none is cut', async () => {
+    const chart = `key: Ab\n${'| Bbm7b5 Eb7b9 | Abmaj7#11/C | Dbm(maj7) Gb13sus4 | Ab6 E7alt |\n'.repeat(8)}`;
+    await app.openPlan(chart);
+    await app.visit(`${(await app.driver.getCurrentUrl()).split('?')[0] ?? ''}/practice`);
+    await app.find('[data-notation][data-drawn]');
+    for (const kind of ['line', 'targets', 'continuous']) {
+      await app.pick('kind', kind);
+      await app.find('[data-notation][data-drawn]');
+      const faults = await app.driver.executeScript<readonly string[]>(
+        `window.dispatchEvent(new Event('beforeprint'));
+         const paper = document.querySelector('[data-paper]');
+         paper.style.display = 'block';
+         const found = [];
+         let names = 0;
+         for (const svg of paper.querySelectorAll('svg')) {
+           const { right } = svg.getBoundingClientRect();
+           let before = null;
+           for (const name of svg.querySelectorAll('.vf-chord-name text')) {
+             const box = name.getBoundingClientRect();
+             names += 1;
+             if (box.right > right) found.push('cut: ' + name.textContent);
+             if (before && box.left < before.right) found.push('over another: ' + name.textContent);
+             before = box;
+           }
+         }
+         paper.style.display = '';
+         return names === 56 ? found : ['names: ' + names];`,
+      );
+      expect(faults, kind).toEqual([]);
+    }
+  });
+
   test('a plan is one page', async () => {
     await app.openPlan(THIRTY_TWO);
     // Its paper comes when the page has nothing else to do.

@@ -22,7 +22,6 @@ import {
   Tuplet,
   Voice,
 } from 'vexflow/bravura';
-import { chordName } from '$core/chords/chords';
 import { degreeOver } from '$core/chords/over';
 import type { NotatedEvent } from '$core/phrases/measures';
 import { fretText } from '$core/formats/passage/tab/write';
@@ -32,7 +31,7 @@ import { noteName } from '$core/notes/notes';
 import { octaveOf } from '$core/notes/pitch';
 import type { Passage, PlayedNote } from '$core/phrases/passage';
 import { type Technique, techniqueOf } from '$core/phrases/techniques';
-import { showOver, showSymbol } from '$lib/ui/glyphs';
+import { showOver } from '$lib/ui/glyphs';
 import {
   CHORD_LINE,
   chordUnder,
@@ -43,10 +42,10 @@ import {
   type System,
   TAB_LINE,
 } from './systems';
+import { NAME_FACE, NAME_SIZE, nameOf, type PlacedName, standApart } from './names';
 
 const DURATIONS = { whole: 'w', half: 'h', quarter: 'q', eighth: '8', '16th': '16' } as const;
-/** Faces of the words over and under the staves, with real signs for accidentals. */
-const SIGNED = "'Source Serif 4 Variable', 'Corvel Signs', serif";
+/** The face of the degrees, with real signs for accidentals. */
 const PLAIN = "'Atkinson Hyperlegible Next Variable', 'Corvel Signs', sans-serif";
 /** In points, as the notation library takes them. */
 const DEGREE_SIZE = 8;
@@ -293,6 +292,7 @@ export function* drawSystem(
       tabbed = here;
     }
     yield;
+    const names: PlacedName[] = [];
     for (const [index, event] of measure.events.entries()) {
       const note = at(staveNotes, index);
       if (event.tiedFrom && tie) {
@@ -305,10 +305,11 @@ export function* drawSystem(
       const to = from + event.value.ticks / tick;
       const left = note.getAbsoluteX();
       if (event.notes.length > 0) drawn.push({ from, to, x: left });
-      context.setFont(SIGNED, 14, 'bold');
+      const after = staveNotes[index + 1]?.getAbsoluteX() ?? x + barWidth;
       for (const { chord, beat } of passage.chords) {
         if (beat < from - NEAR || beat >= to - NEAR) continue;
-        context.fillText(showSymbol(chordName(chord)), left - 4, CHORD_LINE - 5);
+        const through = (beat - from) / (to - from);
+        names.push({ ...nameOf(chord), x: left - 4 + through * (after - left) });
       }
       if (!degrees) continue;
       context.setFont(PLAIN, DEGREE_SIZE, 'normal');
@@ -319,6 +320,13 @@ export function* drawSystem(
       yield;
     }
     x += barWidth;
+    context.setFont(NAME_FACE, NAME_SIZE, 'bold');
+    const places = standApart(names, x);
+    for (const [index, { text }] of names.entries()) {
+      context.openGroup('chord-name');
+      context.fillText(text, at(places, index), CHORD_LINE - 5);
+      context.closeGroup();
+    }
     yield;
   }
   if (tie?.note) new StaveTie({ firstNote: tie.note }).setContext(context).draw();

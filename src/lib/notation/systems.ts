@@ -11,6 +11,7 @@ import type { Passage, PlayedNote } from '$core/phrases/passage';
 import type { TechniqueKind } from '$core/phrases/techniques';
 import { beatTicks } from '$core/time/metre';
 import type { Beats } from '$core/time/units';
+import { NAME_GAP, NAME_INSET, nameOf } from './names';
 
 const NEAR = 1e-6;
 export const MARGIN = 8;
@@ -24,10 +25,9 @@ const HEAD_WIDTH = 74;
 const SIGN_WIDTH = 11;
 const TIME_WIDTH = 22;
 const LEAST_BAR = { screen: 90, paper: 60 } as const;
-/** Room for what stands before or behind a note, and for a letter of a chord symbol. */
+/** Room for what stands before or behind a note, and between the names of chords. */
 const ACCIDENTAL_WIDTH = 10;
 const DOT_WIDTH = 5;
-const LETTER_WIDTH = 9;
 const MOST_BARS = 4;
 
 /** Room for each event: on a screen, and on paper, where eighths stand closer. */
@@ -91,6 +91,9 @@ const TOP_LINE = 5 * 7 + 3;
 const BOTTOM_LINE = 4 * 7 + 2;
 /** Room for stems, beams and brackets over the staff, and for the clef's figure under it. */
 const STEMS = 16;
+/** How far a note rises over the middle of its head, and the sign before one. */
+const NOTE_TOP = 8;
+const SIGN_TOP = 14;
 const CLEF = 22;
 /** Room between staff and tablature for what is written over the strings, in pixels. */
 const OVER_STRINGS: Partial<Record<TechniqueKind, number>> = {
@@ -99,9 +102,17 @@ const OVER_STRINGS: Partial<Record<TechniqueKind, number>> = {
   bend: 14,
 };
 
-function heightsOf(passage: Passage, degrees: boolean): Sheet['heights'] {
+/** `signed` are the notes that a sign stands before. */
+function heightsOf(
+  passage: Passage,
+  degrees: boolean,
+  signed: ReadonlySet<PlayedNote>,
+): Sheet['heights'] {
   const steps = passage.notes.map((note) => staffStep(passage, note));
-  const above = Math.max(STEMS, ...steps.map((one) => (one - TOP_LINE) * 5 + 8));
+  const tops = passage.notes.map(
+    (note, index) => (at(steps, index) - TOP_LINE) * 5 + (signed.has(note) ? SIGN_TOP : NOTE_TOP),
+  );
+  const above = Math.max(STEMS, ...tops);
   // The clef's figure hangs under the staff.
   const below = Math.max(CLEF, ...steps.map((one) => (BOTTOM_LINE - one) * 5 + 8));
   const kinds = passage.notes.flatMap(({ techniques }) => techniques.map(({ kind }) => kind));
@@ -115,8 +126,8 @@ function heightsOf(passage: Passage, degrees: boolean): Sheet['heights'] {
   return { staff, tab, degrees: underTab + 18, all: underTab + 12 + DEGREE_LINE * rows + 6 };
 }
 
-/** How many accidentals a bar is written with: each where a line or space is not as it was. */
-function accidentalsIn(passage: Passage, { events }: NotatedBar): number {
+/** The notes of a bar that are written with an accidental: each where a line or space is not as it was. */
+function signedIn(passage: Passage, { events }: NotatedBar): readonly PlayedNote[] {
   const tonic = passage.key ? signatureOf(passage.key) : 0;
   /** How a line or space stands: as the signature has it, until it is altered in the bar. */
   const standing = new Map<number, number>();
@@ -125,15 +136,20 @@ function accidentalsIn(passage: Passage, { events }: NotatedBar): number {
     const sharps = Math.floor((tonic + 5 - letter) / 7);
     return letter + 7 * sharps;
   };
-  let count = 0;
-  for (const note of events.flatMap(({ notes, tiedFrom }) => (tiedFrom ? [] : notes))) {
-    const line = staffStep(passage, note);
-    if ((standing.get(line) ?? natural(note.note)) === note.note) continue;
-    standing.set(line, note.note);
-    count += Math.abs(alteration(note.note)) > 1 ? 1.5 : 1;
-  }
-  return count;
+  return events
+    .flatMap(({ notes, tiedFrom }) => (tiedFrom ? [] : notes))
+    .filter((note) => {
+      const line = staffStep(passage, note);
+      if ((standing.get(line) ?? natural(note.note)) === note.note) return false;
+      standing.set(line, note.note);
+      return true;
+    });
 }
+
+/** Room the signs before notes take; a double one is wider. */
+const signsWidth = (signed: readonly PlayedNote[]): number =>
+  signed.reduce((sum, { note }) => sum + (Math.abs(alteration(note)) > 1 ? 1.5 : 1), 0) *
+  ACCIDENTAL_WIDTH;
 
 /** A passage in systems as wide as the page; every line is filled. */
 export function layOutSheet(passage: Passage, options: SheetOptions): readonly System[] {
@@ -141,6 +157,8 @@ export function layOutSheet(passage: Passage, options: SheetOptions): readonly S
   const each = EVENT_WIDTH[medium];
   const tick = beatTicks(passage.time.unit);
   const signs = Math.abs(passage.key ? signatureOf(passage.key) : 0);
+  const measures = measuresOf(passage);
+  const signed = rememberOf((bar: NotatedBar) => signedIn(passage, bar));
   const sheet: Sheet = {
     ...options,
     passage,
@@ -150,23 +168,20 @@ export function layOutSheet(passage: Passage, options: SheetOptions): readonly S
     headWidth: HEAD_WIDTH + SIGN_WIDTH * signs,
     widthOf: rememberOf((bar: NotatedBar) => {
       const dots = bar.events.filter(({ value }) => value.dots > 0).length;
-      const notes =
-        bar.events.length * each +
-        accidentalsIn(passage, bar) * ACCIDENTAL_WIDTH +
-        dots * DOT_WIDTH;
+      const notes = bar.events.length * each + signsWidth(signed(bar)) + dots * DOT_WIDTH;
       const [from, to] = [bar.from / tick, (bar.from + bar.ticks) / tick];
       const symbols = passage.chords
         .filter(({ beat }) => beat >= from - NEAR && beat < to - NEAR)
-        .reduce((sum, { chord }) => sum + (chord.symbol.length + 1) * LETTER_WIDTH, 0);
+        .reduce((sum, { chord }) => sum + nameOf(chord).width + NAME_GAP, NAME_INSET);
       return Math.max(LEAST_BAR[medium], notes, symbols);
     }),
-    heights: heightsOf(passage, degrees),
+    heights: heightsOf(passage, degrees, new Set(measures.flatMap(signed))),
   };
   const room = width - 2 * MARGIN;
   const lines: SheetBar[][] = [];
   let used = Infinity;
   let time = '';
-  for (const bar of measuresOf(passage)) {
+  for (const bar of measures) {
     const signature = `${bar.time.beats}/${bar.time.unit}`;
     const newTime = signature !== time;
     time = signature;
