@@ -2,7 +2,7 @@
  * Comping: shells and four-note voicings with third and seventh between C3 and C5, each voice moving
  * as little as it can, the cheapest way through the whole form.
  */
-import { rememberBy } from '../cache';
+import { rememberBy, rememberOf } from '../cache';
 import type { Chord } from '../chords/chords';
 import { at, modulo, range } from '../lists';
 import {
@@ -146,6 +146,13 @@ function moving(before: readonly Midi[], after: readonly Midi[]): number {
   return sum / many.length + 0.5;
 }
 
+/** How far they move from every voicing of one chord to every one of another: the same two come again. */
+const waysFrom = rememberOf((before: readonly Voicing[]) =>
+  rememberOf((after: readonly Voicing[]) =>
+    before.map((one) => after.map((other) => moving(one.midis, other.midis))),
+  ),
+);
+
 /** A stretch of one chord that is voiced once: a chord that is held long is voiced anew every two bars. */
 interface Stretch {
   readonly over: FormChord;
@@ -170,16 +177,15 @@ function led(stretches: readonly Stretch[], seed: number): readonly Voicing[] {
   const choices = stretches.map(({ over }) => voicingsOf(over));
   const chance = seeded(seed);
   const prices = choices.map((some) => some.map(({ cost }) => cost + 0.7 * chance()));
+  const ways = choices.slice(1).map((after, layer) => waysFrom(at(choices, layer))(after));
   const path = bestPaths(
     {
       sizes: choices.map(({ length }) => length),
       node: (layer, node) => at(at(prices, layer), node),
       edge: (layer, from, to) => {
-        const before = at(at(choices, layer), from).midis;
-        const after = at(at(choices, layer + 1), to).midis;
         const same = at(stretches, layer).over === at(stretches, layer + 1).over;
         // Within one chord it is time for another look at it.
-        return moving(before, after) + (same && from === to ? 1 : 0);
+        return at(at(at(ways, layer), from), to) + (same && from === to ? 1 : 0);
       },
       loop: false,
     },
