@@ -20,6 +20,11 @@ const IN_USE: ReadonlySet<Interval> = new Set(
   '1 b2 2 #2 b3 3 b4 4 #4 b5 5 #5 b6 6 b7 7'.split(' ').map(degree),
 );
 const BY_SIZE = '1 b2 2 b3 3 4 b5 5 b6 6 b7 7'.split(' ').map(degree);
+
+/** A degree as it is spelled where that is in use, else as the usual one of its size: 7 for b1. */
+export const usualDegree = (spelled: Interval): Interval =>
+  IN_USE.has(spelled) ? spelled : (BY_SIZE[halfSteps(spelled)] ?? spelled);
+
 const SHARP_NINTH = degree('#2');
 const DIMINISHED_SEVENTH = degree('bb7');
 
@@ -91,8 +96,7 @@ export function readOver(chord: Chord, notes: readonly Note[]): readonly NoteOve
     if (size === MINOR_THIRD_SIZE && sharpNinth) return { note, degree: SHARP_NINTH };
     if (size === FLAT_THIRTEENTH_SIZE && flatThirteenth) return { note, degree: FLAT_THIRTEENTH };
     const dimSeventh = interval === DIMINISHED_SEVENTH && quality.family === 'diminished';
-    if (dimSeventh || IN_USE.has(interval)) return { note, degree: interval };
-    return { note, degree: BY_SIZE[size] ?? interval };
+    return { note, degree: dimSeventh ? interval : usualDegree(interval) };
   });
 }
 
@@ -134,9 +138,7 @@ export function spellingsOver(chord: Chord, notes: readonly Note[]): ReadonlyMap
   for (const tone of quality.degrees) learn(transpose(root, tone));
   const by = spelledApart(chord, notes);
   for (const note of notes) {
-    const interval = (intervalBetween(root, note) + by) as Interval;
-    const usual = IN_USE.has(interval) ? interval : (BY_SIZE[halfSteps(interval)] ?? interval);
-    learn(transpose(root, usual));
+    learn(transpose(root, usualDegree((intervalBetween(root, note) + by) as Interval)));
   }
   return spelled;
 }

@@ -1,6 +1,7 @@
 import { describe, expect, test } from 'vitest';
 import { parseChord } from '$core/chords/symbols';
-import { collection } from '$core/collections/collections';
+import { collection, parseCollection } from '$core/collections/collections';
+import { parseKey } from '$core/keys/keys';
 import { wiresOf } from '$core/neck/geometry';
 import type { Mark } from '$core/neck/marks';
 import { STANDARD_NECK } from '$core/neck/neck';
@@ -49,6 +50,21 @@ describe('labels', () => {
       'G',
       '1',
     ]);
+  });
+
+  test.each([
+    ['F#maj7', 'B#', 'F minor pentatonic', 'F#', ['5', '♯4']],
+    ['G7alt', 'B', 'G altered', 'Cm', ['♭4', '7']],
+    ['Db7', 'Cb', 'Db lydian dominant', 'C', ['♭7', '7']],
+  ])('over %s the note %s of %s is read in each as that counts', (now, name, of, keyName, read) => {
+    const seen = {
+      ...context,
+      now: chord(now),
+      collection: parseCollection(of),
+      key: parseKey(keyName),
+    };
+    const mark = { ...marked({ now: third }), note: note(name) };
+    expect([labelMark(mark, 'collection', seen), labelMark(mark, 'key', seen)]).toEqual(read);
   });
 
   test('a note only of the chord coming is named by what it will be', () => {

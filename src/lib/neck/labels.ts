@@ -1,7 +1,7 @@
 /** What the notes on the neck are labelled with. */
 import type { Chord } from '$core/chords/chords';
-import { degreeOver } from '$core/chords/over';
-import type { Collection } from '$core/collections/collections';
+import { degreeOver, usualDegree } from '$core/chords/over';
+import { type Collection, degreeIn } from '$core/collections/collections';
 import type { Key } from '$core/keys/keys';
 import { fingerFor } from '$core/neck/fingering';
 import type { Mark, Tone } from '$core/neck/marks';
@@ -34,16 +34,19 @@ export function labelMark(mark: Mark, labels: Labels, context: LabelContext): st
   const { now, next, key, collection, zone } = context;
   const over = (tone: Tone | null, chord: Chord) =>
     showOver(chord, tone?.degree ?? degreeOver(chord, mark.note));
-  const above = (root: Note) => showDegree(intervalBetween(root, mark.note));
+  // The note is spelled by its chord, which may call it otherwise than the key or the collection does.
+  const above = (root: Note) => usualDegree(intervalBetween(root, mark.note));
   switch (labels) {
     case 'name':
       return showNote(mark.note);
     case 'finger':
       return String(fingerFor(mark.fret, Math.max(1, zone.low)).finger);
     case 'key':
-      return above(key?.tonic ?? now.root);
+      return showDegree(above(key?.tonic ?? now.root));
     case 'collection':
-      return above(collection?.root ?? now.root);
+      return showDegree(
+        (collection && degreeIn(collection, mark.note)) ?? above(collection?.root ?? now.root),
+      );
     case 'next':
       return mark.next && next ? over(mark.next, next) : over(mark.now, now);
     default:
