@@ -103,7 +103,7 @@ describe('function', () => {
 
   test('a convenient spelling is read by its function', () => {
     expect(numerals('key: Ab\n| E9 | Eb7 | Ab |').split(' ')[0]).toBe('bVI9');
-    expect(numerals('key: E\n| Gbm7/Db | Cb7 | Emaj7 | F7 | E |')).toBe('ii7/5 V7 Imaj7 bII7 I');
+    expect(numerals('key: E\n| Gbm7/Db | Cb7 | E/Ab | F7 | E |')).toBe('ii7/5 V7 I/3 bII7 I');
     expect(numerals('key: C\n| C | C#dim7 | Dm7 | D#dim7 | Em7 |')).toBe('I #io7 ii7 #iio7 iii7');
   });
 });

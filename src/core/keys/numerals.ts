@@ -4,6 +4,7 @@
  */
 import { type Chord, chordName } from '../chords/chords';
 import type { Quality } from '../chords/qualities';
+import { degreeOver } from '../chords/over';
 import { parseQuality } from '../chords/symbols';
 import { degree, degreeName, parseDegree } from '../notes/degrees';
 import {
@@ -98,8 +99,8 @@ export function usualRoot(root: Note, key: Key, lowerCase = false): Note {
 /** The numeral as it is usually read: `bVI` for E in A flat, `ii7` for G flat minor seventh in E. */
 export function writeUsualNumeral(chord: Chord, key: Key): string {
   const root = usualRoot(chord.root, key, isLowerCase(chord));
-  const bass = chord.bass === null ? null : ((chord.bass + root - chord.root) as Note);
-  return writeNumeral({ ...chord, root, bass }, key);
+  const over = chord.bass === null ? null : degreeOver(chord, chord.bass);
+  return writeNumeral({ ...chord, root, bass: over === null ? null : transpose(root, over) }, key);
 }
 
 /** `V7/ii`: a chord named by the degree it leads to. */
