@@ -2,8 +2,9 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { completeChord } from './complete';
 import { degreeName } from '../notes/degrees';
-import { type Interval, noteName } from '../notes/notes';
+import { type Interval, note, noteName, pitchClass } from '../notes/notes';
 import { type Chord, chordName, chordNotes, sameChord, transposeChord } from './chords';
+import { degreeOver, readOver, spellingsOver } from './over';
 import { spokenChord } from './spoken';
 import { explainUnreadable, parseChord } from './symbols';
 
@@ -165,6 +166,33 @@ describe('laws', () => {
         expect(explainUnreadable(text).length).toBeGreaterThan(10);
       }),
     );
+  });
+});
+
+describe('a note over a chord', () => {
+  test.each([
+    ['G#m7', 'C', '3'],
+    ['D#dim7', 'G', 'b4'],
+    ['Eb7', 'A', '#4'],
+    ['F#maj7', 'F', '7'],
+    ['C7alt', 'Eb', '#2'],
+    ['C7', 'Eb', 'b3'],
+    ['Bm7b5', 'C#', '2'],
+  ])('by itself over %s, %s is %s', (symbol, name, expected) => {
+    expect(degreeName(degreeOver(read(symbol), note(name)))).toBe(expected);
+  });
+
+  test.each([
+    ['F#maj7', 'F Ab Bb C Eb', '7 2 3 #4 6', 'E# G# A# B# D#'],
+    ['Ebm7', 'B C# D# F# A', 'b6 b7 1 b3 b5', 'Cb Db Eb Gb Bbb'],
+    ['Cmaj7', 'B D E F# A', '7 2 3 #4 6', 'B D E F# A'],
+    ['G7alt', 'G Ab Bb Cb Db Eb F', '1 b2 #2 3 b5 b6 b7', 'G Ab Bb B Db Eb F'],
+  ])('together over %s, %s are %s', (symbol, names, expected, spelled) => {
+    const notes = names.split(' ').map(note);
+    const over = readOver(read(symbol), notes);
+    expect(over.map(({ degree }) => degreeName(degree)).join(' ')).toBe(expected);
+    const known = spellingsOver(read(symbol), notes);
+    expect(notes.map((one) => noteName(known.get(pitchClass(one)) ?? one)).join(' ')).toBe(spelled);
   });
 });
 

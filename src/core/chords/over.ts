@@ -32,6 +32,7 @@ const FLAT_NINTH_SIZE = 1;
 const MINOR_THIRD_SIZE = 3;
 const FLAT_THIRTEENTH_SIZE = 8;
 const MAJOR_THIRD = degree('3');
+const FLAT_FOURTH = degree('b4');
 const FLAT_THIRTEENTH = degree('b6');
 
 /**
@@ -110,9 +111,14 @@ export function weightOver({ quality }: Chord, degree: Interval): Weight {
   return sounds(quality, degree) ? 'chord' : 'colour';
 }
 
-/** What a note by itself is over a chord. */
-export const degreeOver = (chord: Chord, note: Note): Interval =>
-  at(readOver(chord, [note]), 0).degree;
+/**
+ * What a note by itself is over a chord. A flat fourth is one only beside a scale's other notes: C
+ * passed through over G sharp minor is its major third.
+ */
+export function degreeOver(chord: Chord, note: Note): Interval {
+  const read = at(readOver(chord, [note]), 0).degree;
+  return read === FLAT_FOURTH && chord.quality.family !== 'diminished' ? MAJOR_THIRD : read;
+}
 
 /** How a pitch is spelled over a chord: as its tones and tensions are, else near its root. */
 export function spellOver(chord: Chord, midi: Midi): Note {
