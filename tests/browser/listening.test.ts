@@ -279,7 +279,11 @@ describe('the simulated guitarist', () => {
     // It is listed with the chart, read like a lick, and becomes one.
     await (await app.find('button[aria-label="Takes"]')).click();
     await app.find('[data-takes="1"] audio');
-    expect(await text('[data-takes]')).toContain('With the band muted');
+    // How it was heard is worked out after it is listed.
+    await app.eventually(
+      () => text('[data-takes]'),
+      (said) => said.includes('With the band muted'),
+    );
     await (await app.find('[data-take] a')).click();
     await app.find('[data-take-head]');
     await app.find('[data-grid][data-notes="8"]');
