@@ -328,8 +328,7 @@ describe('paper', () => {
 
   test('names of chords stand apart over their beats, and none is cut', async () => {
     const chart = `key: Ab\n${'| Bbm7b5 Eb7b9 | Abmaj7#11/C | Dbm(maj7) Gb13sus4 | Ab6 E7alt |\n'.repeat(8)}`;
-    await app.openPlan(chart);
-    await app.visit(`${(await app.driver.getCurrentUrl()).split('?')[0] ?? ''}/practice`);
+    await app.visit(`${await app.openPlan(chart)}/practice`);
     await app.find('[data-notation][data-drawn]');
     for (const kind of ['line', 'targets', 'continuous']) {
       await app.pick('kind', kind);

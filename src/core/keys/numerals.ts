@@ -11,10 +11,9 @@ import {
   alteration,
   type Interval,
   intervalBetween,
+  keptNear,
   noteFromLetter,
   type Note,
-  pitchClass,
-  spellNear,
   step,
   transpose,
 } from '../notes/notes';
@@ -83,18 +82,15 @@ export function writeNumeral(chord: Chord, key: Key): string {
   return numeralOf(intervalBetween(key.tonic, chord.root), lower) + suffix + bass;
 }
 
-/** Numerals are written on the degrees from b5 to #4 in fifths: nobody writes a flat I. */
-const LOWEST = degree('b5');
-const HIGHEST = degree('#4');
-/** What is passed through on the way up is written on raised ones besides: `#io7`, `#iio7`. */
+/** What is passed through on the way up is written on raised degrees too: `#io7`, `#iio7`. */
 const HIGHEST_PASSED = degree('#6');
 
-/** A root as a numeral counts it, where a chart spells it the convenient way: B rather than C flat in C. */
-export function usualRoot(root: Note, key: Key, lowerCase = false): Note {
-  const interval = intervalBetween(key.tonic, root);
-  const usual = interval >= LOWEST && interval <= (lowerCase ? HIGHEST_PASSED : HIGHEST);
-  return usual ? root : spellNear(pitchClass(root), key.tonic);
-}
+/**
+ * A root as a numeral counts it, from b5 to #4 in fifths, where a chart spells it the convenient way:
+ * B rather than C flat in C.
+ */
+export const usualRoot = (root: Note, key: Key, lowerCase = false): Note =>
+  keptNear(root, key.tonic, lowerCase ? HIGHEST_PASSED : undefined);
 
 /** The numeral as it is usually read: `bVI` for E in A flat, `ii7` for G flat minor seventh in E. */
 export function writeUsualNumeral(chord: Chord, key: Key): string {

@@ -2,15 +2,7 @@
 import { type Chord, chordName } from '../chords/chords';
 import { FALLING_FIFTH, rootMotion } from '../harmony/changes';
 import { degree } from '../notes/degrees';
-import {
-  halfSteps,
-  intervalBetween,
-  note,
-  type Note,
-  pitchClass,
-  spellNear,
-  transpose,
-} from '../notes/notes';
+import { halfSteps, intervalBetween, keptNear, note, transpose } from '../notes/notes';
 import type { CadenceAround, LensAnswer, LensContext, Suggestion, Switch } from './lens';
 import { arpeggio, chordOn, type Material } from './material';
 
@@ -73,11 +65,6 @@ function overCadence({ chord, cadences, settings }: LensContext): readonly Sugge
   return [];
 }
 
-/** A root as it is usually spelled: B flat rather than A sharp. */
-const usuallySpelled = (root: Note): Note =>
-  Math.abs(root) <= MOST_FIFTHS ? root : spellNear(pitchClass(root), note('C'));
-const MOST_FIFTHS = 6;
-
 /** Roots a half step below the notes of a diminished seventh: of its root, third, fifth and seventh. */
 const HALF_STEPS_BELOW = ['7', '2', '4', 'b6'] as const;
 
@@ -90,7 +77,7 @@ function heardAs({ chord, next }: LensContext): readonly Suggestion[] {
   }
   if (name === 'dim7') {
     return HALF_STEPS_BELOW.map((below) => {
-      const dominant = chordOn(usuallySpelled(up(chord, below)), '7b9');
+      const dominant = chordOn(keptNear(up(chord, below), note('C')), '7b9');
       const leads = next !== null && rootMotion(dominant, next) === FALLING_FIFTH;
       const why = `${chordName(dominant)} without its root, a half step below one of the notes`;
       return say(arpeggio(dominant), why, { common: leads });

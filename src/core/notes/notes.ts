@@ -128,5 +128,11 @@ export function spellNear(target: PitchClass, centre: Note): Note {
   return (centre + shortest) as Note;
 }
 
+const TRITONE = 6;
+
+/** A note as it is from six fifths below `centre` to `above` over it, else as it is spelled nearest there. */
+export const keptNear = (note: Note, centre: Note, above: number = TRITONE): Note =>
+  note - centre >= -TRITONE && note - centre <= above ? note : spellNear(pitchClass(note), centre);
+
 /** Letter of a note as `C`–`B`. */
 export const letter = (note: Note): string => at(LETTERS_BY_STEP, step(note));

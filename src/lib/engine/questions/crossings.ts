@@ -73,14 +73,17 @@ interface Side {
 
 function describeCrossing(before: Side, after: Side) {
   const { held, moves, arrives, leaves }: Crossing = cross(before.notes, after.notes);
-  // Read together with the others of its side, as the ladder does.
-  const one = ({ chord, notes }: Side, note: Note) =>
-    at(tonesOf(chord, notes), notes.indexOf(note));
+  // Each is read together with the others of its side, as the ladder does.
+  const readAs = ({ chord, notes }: Side) => {
+    const tones = tonesOf(chord, notes);
+    return (note: Note) => at(tones, notes.indexOf(note));
+  };
+  const [left, reached] = [readAs(before), readAs(after)];
   return {
     held: held.map(noteName),
     moves: moves.map(({ from, to, halfSteps }) => ({
-      from: one(before, from),
-      to: one(after, to),
+      from: left(from),
+      to: reached(to),
       semitones: halfSteps,
     })),
     arrives: arrives.map(noteName),
