@@ -6,7 +6,7 @@ export default {
   preprocess: vitePreprocess(),
   kit: {
     adapter: adapter({ precompress: true }),
-    alias: { $core: 'src/core' },
+    alias: { $core: 'src/core', $tests: 'tests' },
     csp: {
       mode: 'auto',
       directives: {

@@ -10,6 +10,7 @@ import { clicksOf, countIn } from './click';
 import type { BandEvent, PitchedEvent } from './events';
 import { bandForm, type BandForm, chordAt } from './form';
 import { pulsesOf } from '../time/pulses';
+import { runs } from '$tests/laws';
 
 function formOf(text: string): BandForm {
   const read = readChart(text);
@@ -129,7 +130,7 @@ describe('in every feel and metre', () => {
         const once = () => bandOf(form, { feel: feelOfKind(feel), seed, choruses: 2 });
         expect(once()).toEqual(once());
       }),
-      { numRuns: 20 },
+      runs(20),
     );
   });
 });

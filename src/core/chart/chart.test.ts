@@ -1,17 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { type Chart, nextChange, readChart } from './form';
+import { nextChange, readChart } from './form';
 import { parseChart } from './parse';
 import { transposeChart } from './rewrite';
 import { summariseChart, withHeader, withTitle } from './summary';
 import { note } from '../notes/notes';
 import { parseKey } from '../keys/keys';
-
-function play(text: string): Chart {
-  const result = readChart(text);
-  if (!result.ok) throw new Error(result.problems[0]?.message);
-  return result.chart;
-}
+import { chartOf as play } from '$tests/laws';
 
 /** Symbols by played bar: `Am|D9 G`. */
 const bars = (text: string) => {

@@ -10,6 +10,7 @@ import { readChart } from './form';
 import { shiftChart, toNumerals, toSymbols, transposeChart } from './rewrite';
 import { emptyBar, readLeadSheet, type LeadSheet, writeLeadSheet } from './leadSheet';
 import { fromTemplate, TEMPLATES } from './templates';
+import { runs } from '$tests/laws';
 
 const SAMPLE = `title: Two Left Boots
 key: Bb
@@ -127,7 +128,7 @@ describe('sheets', () => {
           expect(comments(result)).toBe(comments(text));
         },
       ),
-      { numRuns: 400 },
+      runs(150),
     );
   });
 });

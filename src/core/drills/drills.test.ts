@@ -8,6 +8,7 @@ import { pitchAt, STANDARD_NECK, stringCount } from '../neck/neck';
 import { degreeName, parseDegree } from '../notes/degrees';
 import { halfSteps, noteName, parseNote, pitchClass } from '../notes/notes';
 import { DRILL_KINDS, type DrillSetting, isRight, makeDrill } from './drills';
+import { runs } from '$tests/laws';
 
 function settingOf(text: string, low: number): DrillSetting {
   const chart = readChart(text);
@@ -48,7 +49,7 @@ describe('every kind', () => {
         if (drill.asks === 'note' && answer.note !== undefined)
           expect(drill.prompt.split(/[ ,:?]+/u)).not.toContain(noteName(answer.note));
       }),
-      { numRuns: 60 },
+      runs(60),
     );
   });
 

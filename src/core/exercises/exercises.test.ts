@@ -1,11 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { type Chart, readChart } from '../chart/form';
 import { chordNotes } from '../chords/chords';
 import { readHarmony } from '../harmony/reading';
 import { lensContexts, optionsFor } from '../lenses/options';
 import { propose } from '../lenses/styles';
-import { at } from '../lists';
+import { at, range } from '../lists';
 import { makeNeck } from '../neck/instruments';
 import { boxesOf } from '../neck/boxes';
 import { reachOf } from '../neck/hand';
@@ -17,12 +16,7 @@ import { struck } from '../phrases/passage';
 import { SUBDIVISIONS } from '../time/subdivision';
 import { type ExerciseRequest, makeExercise } from './exercises';
 import { EXERCISES } from './kinds';
-
-function chartOf(text: string): Chart {
-  const result = readChart(text);
-  if (!result.ok) throw new Error(result.problems[0]?.message);
-  return result.chart;
-}
+import { chartOf, pairs, runs, some } from '$tests/laws';
 
 const CHART = chartOf(
   'title: Two Spoons\nkey: Eb\ntempo: 100\n| Ebmaj7 | Cm7 | Fm7 Bb7 | Ebmaj7 |',
@@ -232,7 +226,7 @@ describe('every exercise', () => {
           expect(passage.notes.length).toBeGreaterThan(0);
         },
       ),
-      { numRuns: 120 },
+      runs(120),
     );
   });
 
@@ -248,109 +242,104 @@ describe('every exercise', () => {
     'time: 12/8\n| I7 | IV7 | I7 | V7#9 |',
   ];
 
+  const PLACES = pairs(pairs(KEYS, FORMS), range(0, 5)).map(([[tonic, form], zone], index) => ({
+    ...{ tonic, form, zone, subdivision: at(SUBDIVISIONS, index % SUBDIVISIONS.length) },
+  }));
+
   test.each(EXERCISES)('%s keeps the laws of the hand in every key and zone', (kind) => {
     const bad = new Set<string>();
-    for (const [which, tonic] of KEYS.entries()) {
-      const form = at(FORMS, which % FORMS.length);
-      for (const text of [form, at(FORMS, (which + 1) % FORMS.length)]) {
-        const chart = chartOf(`key: ${tonic}\n${text}`);
-        const zones = zonesOf(STANDARD_NECK, note(tonic));
-        for (const [turn, zone] of zones.entries()) {
-          const subdivision = at(SUBDIVISIONS, (turn + which) % SUBDIVISIONS.length);
-          const asked = { kind, chart, zone, zones, subdivision, strings: [2, 3, 4] };
-          const played = notesOf(asked);
-          const where = `${tonic} ${text} ${zone.low}-${zone.high} ${subdivision}`;
-          const reach = reachOf(STANDARD_NECK, zone);
-          played.forEach(({ beat, beats, fret, string }, index) => {
-            const next = played[index + 1];
-            const third = played[index + 2];
-            const midi = (one: typeof next) => one && pitchAt(STANDARD_NECK, one);
-            // Two notes at once begin and end together.
-            const together = kind === 'double-stops' && next?.beat === beat;
-            if (next && !together && beat + beats > next.beat + 1e-6) bad.add(`${where}: overlap`);
-            const here = pitchAt(STANDARD_NECK, { string, fret });
-            if (kind !== 'targets' && midi(next) === here && midi(third) === here) {
-              bad.add(`${where}: ${here} three times at ${beat}`);
-            }
-            if (!ROAMING.has(kind) && !inZone(reach, fret)) {
-              bad.add(`${where}: ${string}:${fret} at ${beat}`);
-            }
-          });
+    const turn = EXERCISES.indexOf(kind);
+    for (const { tonic, form, zone: number, subdivision } of some(PLACES, 16, turn)) {
+      const chart = chartOf(`key: ${tonic}\n${form}`);
+      const zones = zonesOf(STANDARD_NECK, note(tonic));
+      const zone = at(zones, number);
+      const asked = { kind, chart, zone, zones, subdivision, strings: [2, 3, 4] };
+      const played = notesOf(asked);
+      const where = `${tonic} ${form} ${zone.low}-${zone.high} ${subdivision}`;
+      const reach = reachOf(STANDARD_NECK, zone);
+      played.forEach(({ beat, beats, fret, string }, index) => {
+        const next = played[index + 1];
+        const third = played[index + 2];
+        const midi = (one: typeof next) => one && pitchAt(STANDARD_NECK, one);
+        // Two notes at once begin and end together.
+        const together = kind === 'double-stops' && next?.beat === beat;
+        if (next && !together && beat + beats > next.beat + 1e-6) bad.add(`${where}: overlap`);
+        const here = pitchAt(STANDARD_NECK, { string, fret });
+        if (kind !== 'targets' && midi(next) === here && midi(third) === here) {
+          bad.add(`${where}: ${here} three times at ${beat}`);
         }
-      }
+        if (!ROAMING.has(kind) && !inZone(reach, fret)) {
+          bad.add(`${where}: ${string}:${fret} at ${beat}`);
+        }
+      });
     }
     expect([...bad].slice(0, 4)).toEqual([]);
   });
 
+  const KEYS_AND_ZONES = KEYS.flatMap((tonic) =>
+    zonesOf(STANDARD_NECK, note(tonic)).map((zone) => [tonic, zone] as const),
+  );
+
   test.each(['ascending', 'five-notes', 'one-octave', 'in-thirds', 'groups'] as const)(
     '%s leaves out no note of the scale, in any zone',
     (kind) => {
-      for (const tonic of KEYS) {
+      for (const [tonic, zone] of some(KEYS_AND_ZONES, 30, EXERCISES.indexOf(kind))) {
         const chart = chartOf(`key: ${tonic}\n| Imaj7 | ii7 | V7 | vi7 |`);
-        for (const zone of zonesOf(STANDARD_NECK, note(tonic))) {
-          const whole = request({ kind, chart, zone, extent: 'isolate', from: 2 });
-          const scale = new Set(at(whole.materials, 2).notes.map(pitchClass));
-          const pitches = makeExercise(whole).passage.notes.map((one) =>
-            pitchAt(STANDARD_NECK, one),
-          );
-          const there = new Set(pitches);
-          const [low, high] = [Math.min(...pitches), Math.max(...pitches)];
-          const missing = Array.from({ length: high - low }, (_, up) => low + up).filter(
-            (midi) => scale.has(midi % 12) && !there.has(midi),
-          );
-          expect([tonic, zone, missing]).toEqual([tonic, zone, []]);
-        }
+        const whole = request({ kind, chart, zone, extent: 'isolate', from: 2 });
+        const scale = new Set(at(whole.materials, 2).notes.map(pitchClass));
+        const pitches = makeExercise(whole).passage.notes.map((one) => pitchAt(STANDARD_NECK, one));
+        const there = new Set(pitches);
+        const missing = range(Math.min(...pitches), Math.max(...pitches)).filter(
+          (midi) => scale.has(midi % 12) && !there.has(midi),
+        );
+        expect([tonic, zone, missing]).toEqual([tonic, zone, []]);
       }
     },
   );
 
   test('connecting runs leave each box for the next, and with time enough all five are joined', () => {
-    for (const tonic of KEYS) {
+    for (const [tonic, zone] of some(KEYS_AND_ZONES, 30)) {
       const chart = chartOf(`key: ${tonic}\n| Imaj7 |`);
       const materials = propose(chart, readHarmony(chart), 'own-pentatonics').map(
         ({ material }) => material,
       );
-      for (const zone of zonesOf(STANDARD_NECK, note(tonic))) {
-        const asked = { kind: 'connecting', chart, zone, materials } as const;
-        const run = notesOf({ ...asked, subdivision: 'eighths' });
-        const all = notesOf({ ...asked, subdivision: 'sixteenths' });
-        const [root] = materials;
-        for (const [notes, boxes] of [
-          [run, 2],
-          [all, 5],
-        ] as const) {
-          const there = boxesOf(
-            STANDARD_NECK,
-            at([...(root?.collection ? [root.collection] : [])], 0),
-          )
-            .filter(({ places }) => {
-              const box = new Set(places.map(({ string, fret }) => `${string}:${fret}`));
-              const held = notes.filter(({ string, fret }) => box.has(`${string}:${fret}`));
-              return held.length >= 3;
-            })
-            .map(({ index }) => index);
-          expect([tonic, zone.low, new Set(there).size >= boxes]).toEqual([tonic, zone.low, true]);
-        }
+      const asked = { kind: 'connecting', chart, zone, materials } as const;
+      const run = notesOf({ ...asked, subdivision: 'eighths' });
+      const all = notesOf({ ...asked, subdivision: 'sixteenths' });
+      const [root] = materials;
+      for (const [notes, boxes] of [
+        [run, 2],
+        [all, 5],
+      ] as const) {
+        const there = boxesOf(
+          STANDARD_NECK,
+          at([...(root?.collection ? [root.collection] : [])], 0),
+        )
+          .filter(({ places }) => {
+            const box = new Set(places.map(({ string, fret }) => `${string}:${fret}`));
+            const held = notes.filter(({ string, fret }) => box.has(`${string}:${fret}`));
+            return held.length >= 3;
+          })
+          .map(({ index }) => index);
+        expect([tonic, zone.low, new Set(there).size >= boxes]).toEqual([tonic, zone.low, true]);
       }
     }
   });
 
   test('enclosures take the notes on either side, under the same hand', () => {
-    for (const tonic of KEYS) {
+    for (const [tonic, zone] of some(KEYS_AND_ZONES, 30)) {
       const chart = chartOf(`key: ${tonic}\n| Imaj7 | vi7 | ii7 | V7 |`);
       const materials = propose(chart, readHarmony(chart), 'own-pentatonics').map(
         ({ material }) => material,
       );
-      for (const zone of zonesOf(STANDARD_NECK, note(tonic))) {
-        const played = notesOf({ kind: 'enclosures', chart, zone, materials });
-        const starts = played.flatMap(({ beat }, index) => (beat % 4 === 0 ? [index] : []));
-        for (const start of starts.slice(1)) {
-          const [above, below, target] = [start - 2, start - 1, start].map((index) =>
-            pitchAt(STANDARD_NECK, at(played, index)),
-          );
-          expect((target ?? 0) - (below ?? 0)).toBe(1);
-          expect([1, 2]).toContain((above ?? 0) - (target ?? 0));
-        }
+      const played = notesOf({ kind: 'enclosures', chart, zone, materials });
+      const starts = played.flatMap(({ beat }, index) => (beat % 4 === 0 ? [index] : []));
+      for (const start of starts.slice(1)) {
+        const [above, below, target] = [start - 2, start - 1, start].map((index) =>
+          pitchAt(STANDARD_NECK, at(played, index)),
+        );
+        expect((target ?? 0) - (below ?? 0)).toBe(1);
+        expect([1, 2]).toContain((above ?? 0) - (target ?? 0));
       }
     }
   });
@@ -540,28 +529,27 @@ describe('spelling', () => {
     const symbols = 'G7alt Cmaj7 F#7 C#maj7 Abm7 Dbm7 B7b9 Eb7alt F#m7b5 Cdim7 Gbmaj7 A7'.split(
       ' ',
     );
-    for (const symbol of symbols) {
+    for (const [which, symbol] of symbols.entries()) {
       const chart = chartOf(`| ${symbol} | Cmaj7 |`);
       const contexts = lensContexts(chart, readHarmony(chart));
-      const options = optionsFor(at(contexts, 0));
-      for (const kind of EXERCISES) {
-        for (const { material } of options.slice(0, 12)) {
-          const materials = [material, at(propose(chart, readHarmony(chart), 'modes'), 1).material];
-          const played = notesOf({ kind, chart, materials, intents: ['coast', 'coast'] });
-          const spellings = new Map<string, Set<string>>();
-          for (const { chord, note: written } of played) {
-            const pitch = `${chord ?? ''} ${pitchClass(written)}`;
-            const seen = spellings.get(pitch) ?? new Set();
-            spellings.set(pitch, seen.add(noteName(written)));
-          }
-          const twice = [...spellings.values()].filter((seen) => seen.size > 1);
-          expect([symbol, kind, material.name, twice]).toEqual([symbol, kind, material.name, []]);
-          const tones = chordNotes(at(chart.chords, 0).chord);
-          for (const { chord, note: written } of played) {
-            if (chord !== 0) continue;
-            const tone = tones.find((one) => pitchClass(one) === pitchClass(written));
-            if (tone !== undefined) expect(noteName(written)).toBe(noteName(tone));
-          }
+      const home = at(propose(chart, readHarmony(chart), 'modes'), 1).material;
+      const options = optionsFor(at(contexts, 0)).slice(0, 12);
+      const tones = chordNotes(at(chart.chords, 0).chord);
+      for (const [kind, { material }] of some(pairs(EXERCISES, options), 30, which)) {
+        const materials = [material, home];
+        const played = notesOf({ kind, chart, materials, intents: ['coast', 'coast'] });
+        const spellings = new Map<string, Set<string>>();
+        for (const { chord, note: written } of played) {
+          const pitch = `${chord ?? ''} ${pitchClass(written)}`;
+          const seen = spellings.get(pitch) ?? new Set();
+          spellings.set(pitch, seen.add(noteName(written)));
+        }
+        const twice = [...spellings.values()].filter((seen) => seen.size > 1);
+        expect([symbol, kind, material.name, twice]).toEqual([symbol, kind, material.name, []]);
+        for (const { chord, note: written } of played) {
+          if (chord !== 0) continue;
+          const tone = tones.find((one) => pitchClass(one) === pitchClass(written));
+          if (tone !== undefined) expect(noteName(written)).toBe(noteName(tone));
         }
       }
     }

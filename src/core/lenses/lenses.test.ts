@@ -1,6 +1,5 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { readChart } from '../chart/form';
 import { transposeChart } from '../chart/rewrite';
 import { chordNotes } from '../chords/chords';
 import { readOver } from '../chords/over';
@@ -21,12 +20,7 @@ import { nameByParent } from './modeWords';
 import { lensContexts, type Option, optionsFor, reasonFor, tensionsOver } from './options';
 import { rankSum } from './ranking';
 import { propose, proposeIntents, STYLES } from './styles';
-
-function chartOf(text: string) {
-  const result = readChart(text);
-  if (!result.ok) throw new Error(result.problems[0]?.message);
-  return result.chart;
-}
+import { chartOf, runs } from '$tests/laws';
 
 const chord = (symbol: string) => {
   const parsed = parseChord(symbol);
@@ -512,7 +506,7 @@ describe('transposing', () => {
           options.map((option) => option.assessment.degrees.map(degreeName).join(' '));
         expect(degrees(there)).toEqual(degrees(here));
       }),
-      { numRuns: 40 },
+      runs(40),
     );
   });
 });

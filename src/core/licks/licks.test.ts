@@ -1,6 +1,5 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { type Chart, readChart } from '../chart/form';
 import { chordName } from '../chords/chords';
 import { transposeChart } from '../chart/rewrite';
 import { parseKey } from '../keys/keys';
@@ -17,12 +16,7 @@ import { lickExercise } from './moving';
 import { readLick } from './reading';
 import { reachCost, refinger, FINGERING_COSTS } from './refinger';
 import type { LickNote } from './sounding';
-
-function chartOf(text: string): Chart {
-  const result = readChart(text);
-  if (!result.ok) throw new Error(result.problems[0]?.message);
-  return result.chart;
-}
+import { chartOf, runs } from '$tests/laws';
 
 /** Notes as `beat beats string.fret`, with techniques after. */
 const notesOf = (
@@ -186,7 +180,7 @@ describe('heard with the band muted', () => {
           expect(hearChanges(moved, NECK, higher).share).toBeCloseTo(heard.share, 9);
         },
       ),
-      { numRuns: 60 },
+      runs(60),
     );
   });
 
@@ -249,7 +243,7 @@ describe('refingering', () => {
         );
         expect(cost).toBe(Math.min(...costs));
       }),
-      { numRuns: 80 },
+      runs(80),
     );
   });
 

@@ -1,5 +1,4 @@
 import { describe, expect, test } from 'vitest';
-import { type Chart, readChart } from '../chart/form';
 import { at, range } from '../lists';
 import { landingsOf } from './landings';
 import { pitchAt, STANDARD_NECK } from '../neck/neck';
@@ -7,12 +6,7 @@ import { createListener, notesIn } from './notes';
 import { pluckedSound } from './simulated';
 import { takeOf } from './take';
 import { playedAt, readFeel } from '../time/feel';
-
-function chartOf(text: string): Chart {
-  const result = readChart(text);
-  if (!result.ok) throw new Error(result.problems[0]?.message);
-  return result.chart;
-}
+import { chartOf } from '$tests/laws';
 
 const RATE = 44_100;
 

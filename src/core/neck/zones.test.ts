@@ -12,6 +12,7 @@ import { LAYER_KINDS, layersFor } from './layers';
 import { inZone, pitchAt, STANDARD_NECK, type Zone } from './neck';
 import { stringSets } from './voicings';
 import { layOutIn, MATERIALS, pentatonicIn, scaleIn, zonesOf } from './zones';
+import { pairs, some } from '$tests/laws';
 
 const KEYS = 'C Db D Eb E F Gb G Ab A Bb B'.split(' ').map(note);
 const ZONES = KEYS.flatMap((key) => zonesOf(STANDARD_NECK, key));
@@ -43,15 +44,12 @@ describe('in every one of the five zones of every key', () => {
   test.each(COLLECTION_KINDS.map((kind) => [kind.name, kind] as const))(
     '%s has no hole, on all strings and on any set of them',
     (name, kind) => {
-      const bad = KEYS.flatMap((root) => {
+      const places = some(pairs(pairs(KEYS, ZONES), SETS), 900, COLLECTION_KINDS.indexOf(kind));
+      const bad = places.flatMap(([[root, zone], strings]) => {
         const notes = collectionNotes({ root, kind });
-        return ZONES.flatMap((zone) =>
-          SETS.flatMap((strings) =>
-            faults(underHand(STANDARD_NECK, notes, zone, { strings }), notes, zone).map(
-              (fault) =>
-                `${noteName(root)} ${name}, ${zone.low}-${zone.high}, ${String(strings)}: ${fault}`,
-            ),
-          ),
+        return faults(underHand(STANDARD_NECK, notes, zone, { strings }), notes, zone).map(
+          (fault) =>
+            `${noteName(root)} ${name}, ${zone.low}-${zone.high}, ${String(strings)}: ${fault}`,
         );
       });
       expect(bad.slice(0, 5)).toEqual([]);
@@ -65,7 +63,7 @@ describe('in every one of the five zones of every key', () => {
           const kind = COLLECTION_KINDS.find((one) => one.name === name);
           if (!kind) throw new Error(name);
           const scale = { root, kind };
-          return ZONES.flatMap((zone) => {
+          return some(ZONES, 20, KEYS.indexOf(root)).flatMap((zone) => {
             const shape = scaleIn(STANDARD_NECK, scale, zone);
             return shape ? faults(shape.places, collectionNotes(scale), zone) : ['nothing'];
           });
@@ -76,8 +74,8 @@ describe('in every one of the five zones of every key', () => {
   });
 
   test('every stock material and every layer of a chord lies under the hand, whole', () => {
-    for (const root of ['C', 'F#', 'Eb']) {
-      for (const suffix of SUFFIXES) {
+    for (const [which, root] of ['C', 'F#', 'Eb'].entries()) {
+      for (const suffix of some(SUFFIXES, 9, which)) {
         const chord = parseChord(root + suffix);
         if (!chord) throw new Error(root + suffix);
         const mode = modeFor(alone(chord));

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { at, range } from '../lists';
 import { bestPaths, type LayeredGraph } from './layered';
+import { runs } from '$tests/laws';
 
 /** Every path, cheapest first. */
 function byBruteForce({ sizes, node, edge, loop }: LayeredGraph): readonly number[] {
@@ -52,7 +53,7 @@ describe('best paths', () => {
         expect(found.map(({ cost }) => cost)).toEqual(byBruteForce(graph).slice(0, count));
         expect(new Set(found.map(({ nodes }) => nodes.join())).size).toBe(found.length);
       }),
-      { numRuns: 300 },
+      runs(150),
     );
   });
 

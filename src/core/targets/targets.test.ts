@@ -20,6 +20,7 @@ import {
   solveRoutes,
 } from './route';
 import { HAND_FRETS, ROUTE_WEIGHTS } from './weights';
+import { runs } from '$tests/laws';
 
 const chord = (symbol: string) => {
   const parsed = parseChord(symbol);
@@ -193,7 +194,7 @@ describe('routes', () => {
           routes.map(({ cost }) => cost).toSorted((a, b) => a - b),
         );
       }),
-      { numRuns: 40 },
+      runs(40),
     );
   });
 

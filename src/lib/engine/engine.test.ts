@@ -6,6 +6,7 @@ import { EXERCISES } from '$core/exercises/kinds';
 import { note, pitchClass } from '$core/notes/notes';
 import { describeEngine } from './openapi';
 import { QUESTIONS } from './questions';
+import { runs } from '$tests/laws';
 
 /** Asks as the route does, and checks the answer against its own schema. */
 function ask(name: string, request: unknown): unknown {
@@ -166,7 +167,7 @@ describe('laws of reading', () => {
           expect(there && said(there)).toEqual(here && said(here));
         },
       ),
-      { numRuns: 1500 },
+      runs(200),
     );
   });
 
@@ -193,7 +194,7 @@ describe('laws of reading', () => {
         );
         expect(there && said(there)).toEqual(here && said(here));
       }),
-      { numRuns: 500 },
+      runs(120),
     );
   });
 
@@ -221,7 +222,7 @@ describe('laws of reading', () => {
           expect(said(moved, index).sort()).toEqual(said(home, index).sort());
         },
       ),
-      { numRuns: 300 },
+      runs(120),
     );
   });
 
@@ -235,7 +236,7 @@ describe('laws of reading', () => {
           expect(steps).toEqual(degrees.map((degree) => Number(degree.replace(/\D/gu, ''))));
         }
       }),
-      { numRuns: 500 },
+      runs(120),
     );
   });
 
@@ -254,7 +255,7 @@ describe('laws of reading', () => {
         const expected = here && [(Number(here[0]) + pitchClass(note(to))) % 12, here[1]];
         expect(there).toEqual(expected);
       }),
-      { numRuns: 500 },
+      runs(120),
     );
   });
 });
@@ -380,7 +381,7 @@ describe('the neck', () => {
           expect((triads as { error?: unknown }).error).toBeUndefined();
         },
       ),
-      { numRuns: 150 },
+      runs(80),
     );
   });
 

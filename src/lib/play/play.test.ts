@@ -1,7 +1,6 @@
 import fc from 'fast-check';
 import midi from '@tonejs/midi';
 import { describe, expect, test } from 'vitest';
-import { readChart } from '$core/chart/form';
 import { bandForm } from '$core/band/form';
 import { CLICKS } from '$core/band/click';
 import { STANDARD_NECK } from '$core/neck/neck';
@@ -30,12 +29,8 @@ import {
 } from './session';
 import { stager } from './staged';
 import { tapped, withTap } from './tapping';
+import { chartOf } from '$tests/laws';
 
-function chartOf(text: string) {
-  const read = readChart(text);
-  if (!read.ok) throw new Error(read.problems[0]?.message);
-  return read.chart;
-}
 const CHART = chartOf(
   'key: F\n[A]\n| Gm7 | C7 | Fmaj7 | Am7b5 D7b9 |\n[B]\n| Bbm7 | Eb7 | Abmaj7 | % |',
 );

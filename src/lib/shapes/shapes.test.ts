@@ -10,6 +10,7 @@ import { TUNINGS } from '$core/neck/instruments';
 import { holds } from '$core/neck/positions';
 import { DEFAULT_SETTINGS, instrumentOf, neckOf, readSettings } from '$lib/settings/settings';
 import { shapesOf } from './shapes';
+import { runs } from '$tests/laws';
 
 const someChord = fc
   .tuple(
@@ -47,7 +48,7 @@ test('on every instrument each shape lies on the neck and holds its own notes', 
         }
       }
     }),
-    { numRuns: 60 },
+    runs(25),
   );
 });
 

@@ -1,5 +1,4 @@
 import { describe, expect, test } from 'vitest';
-import { readChart } from '$core/chart/form';
 import { transposeChart } from '$core/chart/rewrite';
 import { makeNeck } from '$core/neck/instruments';
 import { pitchAt, STANDARD_NECK } from '$core/neck/neck';
@@ -8,13 +7,9 @@ import { laneOfMelody } from '$lib/plan/melodyLane';
 import { alignPlan } from './align';
 import { melodyOn, melodyOver } from './melody';
 import { EMPTY_PLAN, type Plan } from './plan';
+import { chartOf } from '$tests/laws';
 
 const TEXT = 'key: C\n| Cmaj7 | Am7 | Dm7 G7 |';
-const chartOf = (text: string) => {
-  const result = readChart(text);
-  if (!result.ok) throw new Error(result.problems[0]?.message);
-  return result.chart;
-};
 const MELODY: NonNullable<Plan['melody']> = [
   { beat: 0, beats: 3, string: 2, fret: 5, techniques: [] },
   { beat: 3.5, beats: 2, string: 2, fret: 10, techniques: [{ kind: 'slide', from: 8 }] },

@@ -1,6 +1,5 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { readChart } from '$core/chart/form';
 import { transposeChart } from '$core/chart/rewrite';
 import { DEFAULT_VIEW, readView, viewInPlan } from './view';
 import { STANDARD_NECK } from '$core/neck/neck';
@@ -16,12 +15,7 @@ import { contourStops } from '$lib/frame/contour';
 import { lanesOf } from '$core/crossings/lanes';
 import { planInStyle } from './styles';
 import { EMPTY_PLAN, type Plan, type PlanChoice, readPlan, writePlan } from './plan';
-
-function chartOf(text: string) {
-  const result = readChart(text);
-  if (!result.ok) throw new Error(result.problems[0]?.message);
-  return result.chart;
-}
+import { chartOf } from '$tests/laws';
 
 const choice = (lens: PlanChoice['lens'], name: string): PlanChoice => ({ lens, name, then: null });
 

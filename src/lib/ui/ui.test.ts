@@ -1,5 +1,4 @@
 import { describe, expect, test } from 'vitest';
-import { readChart } from '$core/chart/form';
 import { COLLECTION_KINDS } from '$core/collections/collections';
 import { nameInRoom } from '$lib/frame/material';
 import { columnsFor, linesOf, showCadence } from '$lib/frame/strip';
@@ -12,6 +11,7 @@ import { readPlace, writeEditing, writePlace } from '$lib/study/place';
 import { EMPTY_PLAN, readPlan, writePlan } from '$lib/study/plan';
 import { bytesName, clockName } from './amounts';
 import { showDegree, showNote, showSymbol, showOver, speakNote } from './glyphs';
+import { chartOf } from '$tests/laws';
 
 const dominant: Chord = { symbol: 'C7', root: note('C'), quality: quality('7'), bass: null };
 
@@ -113,11 +113,6 @@ describe('what is kept', () => {
 });
 
 describe('the strip', () => {
-  const chartOf = (text: string) => {
-    const result = readChart(text);
-    if (!result.ok) throw new Error(result.problems[0]?.message);
-    return result.chart;
-  };
   const eight = chartOf('| C | F | G | C | Am | Dm | G | C |');
 
   test('puts eight bars in a line where they fit, and fewer where they do not', () => {

@@ -19,6 +19,7 @@ import { measuresOf } from '../../phrases/measures';
 import { placePitches } from '../../licks/refinger';
 import { readTab } from './tab/read';
 import { writeTab } from './tab/write';
+import { runs } from '$tests/laws';
 
 const chart = (() => {
   const result = readChart('title: Low Lamp\nkey: Dm\ntempo: 96\n| Dm7 | G7b9 Cmaj7 |');
@@ -128,7 +129,7 @@ describe('MIDI', () => {
           plain(passage),
         );
       }),
-      { numRuns: 60 },
+      runs(60),
     );
   });
 
@@ -182,7 +183,7 @@ describe('MusicXML with tablature', () => {
           plain(passage),
         );
       }),
-      { numRuns: 60 },
+      runs(60),
     );
   });
 
@@ -258,7 +259,7 @@ describe('plain tab', () => {
           plain(passage),
         );
       }),
-      { numRuns: 60 },
+      runs(60),
     );
   });
 

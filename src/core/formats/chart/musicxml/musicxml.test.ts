@@ -6,6 +6,7 @@ import { writeKey } from '../../../keys/keys';
 import { compressMusicXml } from '../../musicxml/compressed';
 import { readMusicXml, readMusicXmlFile } from './read';
 import { writeMusicXml } from './write';
+import { runs } from '$tests/laws';
 
 function chartOf(text: string): Chart {
   const result = readChart(text);
@@ -248,7 +249,7 @@ describe('bad files', () => {
         if (result.ok) expect(() => chartOf(result.text)).not.toThrow();
         else expect(result.message.length).toBeGreaterThan(10);
       }),
-      { numRuns: 500 },
+      runs(150),
     );
   });
 });
