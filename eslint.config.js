@@ -89,37 +89,6 @@ export default ts.config(
     },
   },
   {
-    files: ['src/**/*.ts', 'src/**/*.svelte', 'tests/**/*.ts'],
-    // The service worker is compiled apart, with types of its own.
-    ignores: ['src/service-worker.ts'],
-    languageOptions: {
-      parserOptions: { projectService: true, extraFileExtensions: ['.svelte'] },
-    },
-    rules: {
-      '@typescript-eslint/no-floating-promises': 'error',
-      '@typescript-eslint/no-misused-promises': [
-        'error',
-        { checksVoidReturn: { attributes: false } },
-      ],
-      '@typescript-eslint/switch-exhaustiveness-check': [
-        'error',
-        { considerDefaultExhaustiveForUnions: true },
-      ],
-    },
-  },
-  {
-    // In Svelte's markup the linter sees no types; svelte-check does. `expect.any` is any by design.
-    files: ['src/**/*.ts', 'tests/**/*.ts'],
-    ignores: ['**/*.test.ts', 'src/service-worker.ts'],
-    rules: {
-      '@typescript-eslint/no-unsafe-argument': 'error',
-      '@typescript-eslint/no-unsafe-assignment': 'error',
-      '@typescript-eslint/no-unsafe-call': 'error',
-      '@typescript-eslint/no-unsafe-member-access': 'error',
-      '@typescript-eslint/no-unsafe-return': 'error',
-    },
-  },
-  {
     files: ['**/*.svelte', '**/*.svelte.ts'],
     languageOptions: {
       parserOptions: { parser: ts.parser, extraFileExtensions: ['.svelte'], svelteConfig },

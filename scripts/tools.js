@@ -21,6 +21,19 @@ export function run(command, args, env = process.env) {
   return result.status ?? 1;
 }
 
+/** @param {string} name */
+export const tool = (name) => join(ROOT, 'node_modules', '.bin', name);
+
+/** What is checked without running anything: its name and its command. */
+/** @type {readonly (readonly [name: string, command: readonly string[]])[]} */
+export const CHECKS = [
+  ['format', [tool('prettier'), '--check', '--log-level', 'warn', '.']],
+  ['lint', [tool('eslint'), '.']],
+  ['types', [tool('svelte-check'), '--tsgo', '--fail-on-warnings', '--output', 'human']],
+  // Reads what the types have made of the components.
+  ['lint by types', [process.execPath, join(ROOT, 'scripts', 'lintTypes.js')]],
+];
+
 /** Installs the packages of the lock file when any are missing. */
 export function ensureInstalled() {
   const installed = join(ROOT, 'node_modules', '.package-lock.json');

@@ -24,7 +24,7 @@ export function some<T>(cases: readonly T[], few: number, turn = 0): readonly T[
   const first = turn * few;
   const chosen = new Set<number>();
   for (let step = first; chosen.size < few; step += 1) {
-    chosen.add(Math.floor(((step * SPREAD) % 1) * cases.length));
+    chosen.add(Math.floor(((((step * SPREAD) % 1) + 1) % 1) * cases.length));
   }
   return [...chosen].sort((a, b) => a - b).map((index) => cases[index] as T);
 }

@@ -3,7 +3,7 @@ import { Key } from 'selenium-webdriver';
 import { describe, expect, test } from 'vitest';
 import { suite } from './suite';
 
-const app = suite({ CORVEL_SEED: 'demo' });
+const app = suite();
 
 const { press } = app;
 

@@ -1,12 +1,11 @@
 /** A production server with a throw-away data folder, and a browser to drive it. */
 import { type ChildProcess, spawn } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdirSync, rmSync } from 'node:fs';
 import { createServer } from 'node:net';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import axe from 'axe-core';
 import { Browser, Builder, By, until, type WebDriver, type WebElement } from 'selenium-webdriver';
 import chrome from 'selenium-webdriver/chrome.js';
+import { remember, throwAway } from './started';
 
 // Long, for machines that are busy with others: a test that passes never waits for it.
 const WAIT = 40_000;
@@ -43,6 +42,8 @@ export interface TestServer {
   readonly kill: (signal: NodeJS.Signals) => Promise<number | null>;
   /** Starts again on the same port and data. */
   readonly restart: () => Promise<void>;
+  /** Starts again on the same port, with data as at first. */
+  readonly reset: () => Promise<void>;
   readonly remove: () => Promise<void>;
 }
 
@@ -51,6 +52,7 @@ function launch(environment: NodeJS.ProcessEnv): Promise<ChildProcess> {
     env: { ...process.env, ...environment },
     stdio: ['ignore', 'pipe', 'inherit'],
   });
+  remember(child.pid);
   return new Promise((resolve, reject) => {
     child.once('exit', (code) => {
       reject(new Error(`The server stopped with ${code} before it was ready.`));
@@ -62,7 +64,7 @@ function launch(environment: NodeJS.ProcessEnv): Promise<ChildProcess> {
 }
 
 export async function startServer(environment: NodeJS.ProcessEnv = {}): Promise<TestServer> {
-  const data = mkdtempSync(join(tmpdir(), 'corvel-browser-'));
+  const data = throwAway('data');
   const port = await freePort();
   const settings = { CORVEL_SEED: 'demo', ...environment, CORVEL_DATA: data, PORT: String(port) };
   let child = await launch(settings);
@@ -82,6 +84,12 @@ export async function startServer(environment: NodeJS.ProcessEnv = {}): Promise<
     restart: async () => {
       child = await launch(settings);
     },
+    reset: async () => {
+      await kill('SIGTERM');
+      rmSync(data, { recursive: true, force: true });
+      mkdirSync(data);
+      child = await launch(settings);
+    },
     remove: async () => {
       await kill('SIGTERM');
       rmSync(data, { recursive: true, force: true });
@@ -92,18 +100,39 @@ export async function startServer(environment: NodeJS.ProcessEnv = {}): Promise<
 /** A driver of Chromium also speaks its developer tools' protocol. */
 export type ChromiumWebDriver = chrome.Driver;
 
+/** ChromeDriver, in a group of its own with the browsers it opens. */
+async function startDriver(): Promise<{ readonly url: string; readonly end: () => void }> {
+  const port = await freePort();
+  const child = spawn(process.env['CHROMEDRIVER'] ?? '/usr/bin/chromedriver', [`--port=${port}`], {
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
+  const url = `http://127.0.0.1:${port}`;
+  remember(child.pid, `${url}/shutdown`);
+  await new Promise<void>((resolve, reject) => {
+    child.once('error', reject);
+    child.stdout.on('data', (chunk: Buffer) => {
+      if (chunk.toString().includes('started successfully')) resolve();
+    });
+  });
+  return { url, end: () => child.kill() };
+}
+
 /** A browser; `flags` are Chromium's, as for what a microphone hears. */
 export async function openBrowser(flags: readonly string[] = []): Promise<ChromiumWebDriver> {
-  const profile = mkdtempSync(join(tmpdir(), 'corvel-profile-'));
   const options = new chrome.Options();
   options.setChromeBinaryPath(process.env['CHROMIUM'] ?? '/usr/bin/chromium');
-  options.addArguments(...CHROME_FLAGS, ...flags, `--user-data-dir=${profile}`);
-  const service = new chrome.ServiceBuilder(process.env['CHROMEDRIVER'] ?? '/usr/bin/chromedriver');
+  options.addArguments(...CHROME_FLAGS, ...flags, `--user-data-dir=${throwAway('profile')}`);
+  const { url, end } = await startDriver();
   const driver = await new Builder()
     .forBrowser(Browser.CHROME)
     .setChromeOptions(options)
-    .setChromeService(service)
+    .usingServer(url)
     .build();
+  const quit = driver.quit.bind(driver);
+  driver.quit = async () => {
+    await quit();
+    end();
+  };
   return driver as ChromiumWebDriver;
 }
 

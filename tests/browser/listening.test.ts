@@ -1,38 +1,33 @@
 /** Listening on the stage: what lands is marked, what does not is named, and nothing leaves. */
-import { mkdtempSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { describe, expect, test } from 'vitest';
+import { beforeAll, describe, expect, test } from 'vitest';
 import wavefile from 'wavefile';
 import { playedWith, pluckedSound } from '$core/listening/simulated';
 import { pitchAt, STANDARD_NECK } from '$core/neck/neck';
-import { suite } from './suite';
+import { throwAway } from './started';
+import { HEARD, suite } from './suite';
 
-const folder = mkdtempSync(join(tmpdir(), 'corvel-heard-'));
+const folder = throwAway('takes');
 
-function writeWav(name: string, samples: Float32Array, rate: number): string {
+function writeWav(path: string, samples: Float32Array, rate: number): string {
   const file = new wavefile.WaveFile();
   const whole = Float64Array.from(samples, (value) => 32_767 * value);
   file.fromScratch(1, rate, '16', whole);
-  const path = join(folder, name);
   writeFileSync(path, file.toBuffer());
   return path;
 }
 
-/** What Chromium's pretended microphone hears, round and round: E4 and silence. */
-const HEARD = writeWav(
-  'heard.wav',
-  pluckedSound([{ seconds: 0.2, length: 1.6, midi: 64 }], 48_000, 2),
-  48_000,
-);
-const app = suite({}, [
-  '--use-fake-device-for-media-stream',
-  '--use-fake-ui-for-media-stream',
-  `--use-file-for-fake-audio-capture=${HEARD}`,
-]);
+/** E4 and silence. */
+function hearE(): void {
+  writeWav(HEARD, pluckedSound([{ seconds: 0.2, length: 1.6, midi: 64 }], 48_000, 2), 48_000);
+}
+
+const app = suite();
 
 const CHANGES = `title: Paper Boats
 key: C
+time: 2/4
 tempo: 240
 [A]
 | Dm7 | G7 | Cmaj7 | A7 |
@@ -60,6 +55,8 @@ async function openStage() {
   `);
 }
 describe('a microphone', () => {
+  beforeAll(hearE);
+
   test('is asked for only when the player wants to be heard, without what is made for talking', async () => {
     await openStage();
     expect(await script('return window.asked')).toBe(0);
@@ -121,6 +118,7 @@ describe('a microphone', () => {
 describe('a chorus through the microphone', () => {
   const SLOW = `title: Slow Boats
 key: C
+time: 2/4
 tempo: 60
 [A]
 | Dm7 | G7 | Cmaj7 | A7 |`;
@@ -128,7 +126,7 @@ tempo: 60
   /** What sounds first, so that the page may begin with it, and how long until the first bar. */
   const MARK = { seconds: 0.5, length: 1.2, midi: 40 };
   const READY = 0.22;
-  const COUNT = 4;
+  const COUNT = 2;
 
   test('is marked exactly as it was played, its mistakes named', async () => {
     const address = await app.openPlan(SLOW, '?at=0');
@@ -154,12 +152,12 @@ tempo: 60
     const errs = ['landed', 'late', 'another octave', 'missed'];
     const begins = MARK.seconds + READY + COUNT;
     const played = asked.flatMap((midi, bar) => {
-      const seconds = begins + 4 * bar;
+      const seconds = begins + 2 * bar;
       if (errs[bar] === 'missed') return [];
-      if (errs[bar] === 'late') return [{ seconds: seconds + 0.6, length: 2.4, midi }];
-      return [{ seconds, length: 3, midi: errs[bar] === 'another octave' ? midi + 12 : midi }];
+      if (errs[bar] === 'late') return [{ seconds: seconds + 0.6, length: 1.2, midi }];
+      return [{ seconds, length: 1.5, midi: errs[bar] === 'another octave' ? midi + 12 : midi }];
     });
-    writeWav('heard.wav', pluckedSound([MARK, ...played], 48_000, begins + 4 * BARS + 20), 48_000);
+    writeWav(HEARD, pluckedSound([MARK, ...played], 48_000, begins + 2 * BARS + 20), 48_000);
     await app.visit(`${address.split('?')[0]}/play?at=0`);
     // The band's sounds are fetched before it is to begin at a moment.
     await (await app.findText('button', 'Play')).click();
@@ -196,8 +194,8 @@ describe('a recording', () => {
     await app.openListening();
     // A C on the first beat of Cmaj7, and silence.
     const file = writeWav(
-      `take-${rate}.wav`,
-      pluckedSound([{ seconds: 2, length: 0.9, midi: 64 }], rate, 4),
+      join(folder, `take-${rate}.wav`),
+      pluckedSound([{ seconds: 1, length: 0.45, midi: 64 }], rate, 2),
       rate,
     );
     await (await app.find('[name="recording"]')).sendKeys(file);
@@ -273,9 +271,9 @@ describe('the simulated guitarist', () => {
     });
     const { notes } = (await answer.json()) as { notes: { midi: number; seconds: number }[] };
     expect(notes).toHaveLength(8);
-    // A bar of 240 beats a minute is a second.
+    // A bar of two beats, 240 a minute, is half a second.
     for (const [bar, { seconds }] of notes.entries())
-      expect(Math.abs(seconds - bar)).toBeLessThan(0.06);
+      expect(Math.abs(seconds - bar / 2)).toBeLessThan(0.06);
     // It is listed with the chart, read like a lick, and becomes one.
     await (await app.find('button[aria-label="Takes"]')).click();
     await app.find('[data-takes="1"] audio');

@@ -1,9 +1,9 @@
 /** The log and drills, as they are read, answered and led by. */
-import { mkdtempSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { By, Key } from 'selenium-webdriver';
 import { describe, expect, test } from 'vitest';
+import { throwAway } from './started';
 import { suite } from './suite';
 
 const app = suite();
@@ -18,6 +18,13 @@ interface Stint {
   readonly minutes: number;
 }
 const stints = async () => (await (await fetch(`${app.url}/api/stints`)).json()) as Stint[];
+
+/** The page's clock, which says how long was played, can be put on. */
+const holdClock = () =>
+  script(`const now = performance.now.bind(performance);
+    window.later = 0;
+    performance.now = () => now() + window.later;`);
+const putClockOn = (seconds: number) => script(`window.later += ${seconds * 1000}`);
 
 describe('the log', () => {
   test('says what to practise next, and the blocks fill the minutes', async () => {
@@ -117,10 +124,13 @@ describe('the log', () => {
     const today = async () =>
       Number(await (await app.find('[data-today]')).getAttribute('data-today'));
     const played = await today();
+    await holdClock();
+    await app.press(' ');
+    await app.find('[data-sounding]');
+    await putClockOn(30);
     await app.press(' ');
     const after = await app.eventually(stints, (all) => all.length === before.length + 1);
     expect(after[0]?.minutes).toBeGreaterThanOrEqual(0.5);
-    await app.press(' ');
     await app.eventually(today, (now) => now > played);
   });
 
@@ -148,9 +158,16 @@ describe('the log', () => {
     const before = await stints();
     const address = await app.openPlan('title: Kettle Hill\ntempo: 200\n| Dm7 | G7 |', '?at=0');
     await app.visit(`${address.split('?')[0]}/play?at=0`);
+    await holdClock();
     await (await app.findText('button', 'Play')).click();
-    await app.find('[data-kept-stint]');
+    await app.find('[data-pass]');
+    await putClockOn(20);
     await app.press('9');
+    // Less than half a minute is none.
+    expect(await count('[data-kept-stint]')).toBe(0);
+    await putClockOn(10);
+    await app.press('9');
+    await app.find('[data-kept-stint]');
     await app.press(' ');
     const after = await app.eventually(stints, (all) => all.length === before.length + 1);
     expect(after[0]?.exercise).toBe('free');
@@ -163,7 +180,7 @@ describe('the log', () => {
 
   test('the whole book goes out as a file, and comes in with a look before', async () => {
     const bytes = await (await fetch(`${app.url}/api/archive`)).arrayBuffer();
-    const path = join(mkdtempSync(join(tmpdir(), 'corvel-book-')), 'book.zip');
+    const path = join(throwAway('book'), 'book.zip');
     writeFileSync(path, Buffer.from(bytes));
     await app.openPlan('title: Written Since\n| Dm7 | G7 |', '?at=0');
     await app.visit(`${app.url}/log`);
@@ -185,7 +202,7 @@ describe('the log', () => {
   test('goes out as comma-separated values, and what was taken out of it comes back in', async () => {
     const before = await stints();
     const csv = await (await fetch(`${app.url}/api/stints?as=csv`)).text();
-    const path = join(mkdtempSync(join(tmpdir(), 'corvel-csv-')), 'log.csv');
+    const path = join(throwAway('csv'), 'log.csv');
     writeFileSync(path, csv);
     for (const { id } of before.slice(0, 2))
       await fetch(`${app.url}/api/stints/${id}`, { method: 'DELETE' });

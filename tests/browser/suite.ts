@@ -1,9 +1,8 @@
 /** What the browser tests of one file share. */
-import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { By, Key } from 'selenium-webdriver';
-import { afterAll, beforeAll } from 'vitest';
+import { beforeAll } from 'vitest';
 import {
   type ChromiumWebDriver,
   eventually,
@@ -18,27 +17,55 @@ import {
   textOf,
   visit,
 } from './harness';
+import { throwAway } from './started';
 
-/** A server, a browser, a folder of downloads, and the usual steps. */
-export function suite(environment: NodeJS.ProcessEnv = {}, flags: readonly string[] = []) {
-  const files = mkdtempSync(join(tmpdir(), 'corvel-files-'));
-  let server: TestServer | null = null;
-  let driver: ChromiumWebDriver | null = null;
+/** What Chromium's pretended microphone hears, round and round: a WAV file that a test may write. */
+export const HEARD = join(throwAway('heard'), 'heard.wav');
+
+interface Running {
+  readonly driver: ChromiumWebDriver;
+  readonly server: TestServer;
+}
+
+/** One server and one browser for all files of a worker: a page whose scripts are known costs half. */
+let shared: Promise<Running> | null = null;
+
+async function start(): Promise<Running> {
+  const driver = await openBrowser([
+    '--use-fake-device-for-media-stream',
+    '--use-fake-ui-for-media-stream',
+    `--use-file-for-fake-audio-capture=${HEARD}`,
+  ]);
+  return { driver, server: await startServer() };
+}
+
+/** As if nothing had been before: the demo's data, a page that remembers nothing. */
+async function afresh({ driver, server }: Running): Promise<void> {
+  await driver.get('about:blank');
+  await driver.sendDevToolsCommand('Storage.clearDataForOrigin', {
+    ...{ origin: server.url, storageTypes: 'local_storage,indexeddb,cookies' },
+  });
+  await driver.sendDevToolsCommand('Emulation.clearDeviceMetricsOverride', {});
+  await driver.manage().window().setRect({ width: 1280, height: 800 });
+  await server.reset();
+}
+
+/** A server with the demo's data, a browser, a folder of downloads, and the usual steps. */
+export function suite() {
+  const files = throwAway('files');
+  let here: Running | null = null;
 
   beforeAll(async () => {
-    server = await startServer(environment);
-    driver = await openBrowser(flags);
-    await driver.setDownloadPath(files);
-  });
-  afterAll(async () => {
-    await driver?.quit();
-    await server?.remove();
-    rmSync(files, { recursive: true, force: true });
+    const first = shared === null;
+    shared ??= start();
+    here = await shared;
+    if (!first) await afresh(here);
+    await here.driver.setDownloadPath(files);
   });
 
   const running = () => {
-    if (!driver || !server) throw new Error('The suite is not set up yet.');
-    return { driver, server };
+    if (!here) throw new Error('The suite is not set up yet.');
+    return here;
   };
   const app = {
     files,

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { type Chart, readChart } from '../chart/form';
+import type { Chart } from '../chart/form';
 import { shiftChart } from '../chart/rewrite';
 import { chordName } from '../chords/chords';
 import { readHarmony } from '../harmony/reading';
@@ -9,16 +9,13 @@ import { at, range } from '../lists';
 import { noteName } from '../notes/notes';
 import { lensContexts, optionsFor } from './options';
 import { LENSES } from './table';
+import { chartOf, some } from '$tests/laws';
 
-function chartOf(text: string): Chart {
-  const result = readChart(text);
-  if (!result.ok) throw new Error(`${text}: ${result.problems[0]?.message ?? ''}`);
-  return result.chart;
-}
-
-/** A chart in all twelve keys, beginning with its own. */
+/** A chart in all twelve keys, each chart in others of them. */
 const inEveryKey = (text: string): readonly Chart[] =>
-  range(-5, 7).map((by) => chartOf(shiftChart(text, by, chartOf(text).source.key) ?? ''));
+  some(range(-5, 7), 4, CHARTS.indexOf(text)).map((by) =>
+    chartOf(shiftChart(text, by, chartOf(text).source.key) ?? ''),
+  );
 
 const CHARTS = [
   'key: C\n| Cmaj7 | Am7 | Dm7 | G7 | Em7 A7b9 | Dm6 G7alt | C7 | Caug |',
