@@ -57,7 +57,7 @@ async function check(name, command) {
   return passed;
 }
 
-/** @param {'unit' | 'browser' | 'sound'} project */
+/** @param {'unit' | 'browser'} project */
 async function tests(project) {
   const report = join(reports, `${project}.json`);
   const passed = await step(`${project} tests`, [
@@ -89,7 +89,7 @@ async function moving() {
     `import('./scripts/tools.js').then((t) => t.ensureBuilt())`,
   ];
   if (!(await check('build', build))) return;
-  await Promise.all([tests('browser'), tests('sound')]);
+  await tests('browser');
 }
 
 ensureInstalled();

@@ -11,11 +11,7 @@ const LONG = `title: Sixty-Four\nkey: Db\n${['A', 'B', 'C', 'D']
   .map((name) => `[${name}]\n${'| Dbmaj7#11 | Ebm7b5 Ab7alt | Gbm(maj7) | Bbm7 '.repeat(4)}|`)
   .join('\n')}`;
 
-async function resize(width: number, height: number): Promise<void> {
-  await app.driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', {
-    ...{ width, height, deviceScaleFactor: 1, mobile: false },
-  });
-}
+const { resize } = app;
 
 /** The addresses of the demo charts, and of a long one. */
 async function charts(): Promise<readonly string[]> {
@@ -77,62 +73,66 @@ describe('the stage on one screen', () => {
        };`,
     );
 
-  test.each(STANDS)('at %i × %i the neck takes the room there is', async (width, height) => {
-    await resize(width, height);
+  test('the neck takes the room there is, for every demo chart and a long one', async () => {
     for (const address of await charts()) {
       await app.visit(`${address}/play?at=3`);
-      // It grows once the room is known.
-      const { scrolls, cut } = await app.eventually(
-        measures,
-        ({ height: drawn = 0, spare = 0 }) => drawn > MOST || spare < 12,
-      );
-      expect([address, scrolls, cut]).toEqual([address, 0, 0]);
+      for (const [width, height] of STANDS) {
+        await resize(width, height);
+        // It grows once the room is known.
+        const { scrolls, cut } = await app.eventually(
+          measures,
+          ({ height: drawn = 0, spare = 0 }) => drawn > MOST || spare < 12,
+        );
+        expect([address, width, scrolls, cut]).toEqual([address, width, 0, 0]);
+      }
     }
   });
-});
 
-describe('the stage with all its settings open', () => {
-  test.each(STANDS)('at %i × %i scrolls no page while it plays', async (width, height) => {
-    await resize(width, height);
+  test('with all its settings open it scrolls no page while it plays', async () => {
     const [first = '', ...others] = await charts();
     for (const address of [first, ...others.slice(-1)]) {
       await app.visit(`${address}/play?at=3`);
-      await app.driver.actions().sendKeys('o').perform();
+      await press('o');
       const ramp = await app.find('#stage-more [name="ramp"]');
       if (!(await ramp.isSelected())) await ramp.click();
       await app.find('[name="ramp-goal"]');
       await (await app.findText('button', 'Play')).click();
       await app.find('[data-pass]');
-      const page = await app.driver.executeScript<readonly number[]>(
-        `const { scrollHeight, scrollWidth } = document.documentElement;
-         return [scrollHeight - innerHeight, scrollWidth - innerWidth];`,
-      );
-      expect([address, ...page]).toEqual([address, 0, 0]);
+      for (const [width, height] of STANDS) {
+        await resize(width, height);
+        const page = await app.driver.executeScript<readonly number[]>(
+          `const { scrollHeight, scrollWidth } = document.documentElement;
+           return [scrollHeight - innerHeight, scrollWidth - innerWidth];`,
+        );
+        expect([address, width, ...page]).toEqual([address, width, 0, 0]);
+      }
     }
   });
 });
 
 describe('Plan on one screen', () => {
-  test.each(STANDS)('at %i × %i, for every demo chart and a long one', async (width, height) => {
-    await resize(width, height);
+  test('at every stand, for every demo chart and a long one', async () => {
     for (const address of await charts()) {
       await app.visit(`${address}?at=3`);
       const title = await app.textOf('h1');
-      // A form of 64 bars takes its room from the options.
-      const least = height < 800 || title === 'Sixty-Four' ? 3 : 4;
-      expect([title, await outOfSight(least)]).toEqual([title, []]);
+      for (const [width, height] of STANDS) {
+        await resize(width, height);
+        // A form of 64 bars takes its room from the options.
+        const least = height < 800 || title === 'Sixty-Four' ? 3 : 4;
+        expect([title, width, await outOfSight(least)]).toEqual([title, width, []]);
+      }
     }
   });
 
   test('the notes in hand are large, and the strings lie apart', async () => {
     const [first = ''] = await charts();
+    await app.visit(`${first}?at=3`);
     for (const [width, least] of [
       [1280, 30],
       [1024, 30],
       [360, 26],
     ] as const) {
       await resize(width, 800);
-      await app.visit(`${first}?at=3`);
       const gap = await app.driver.executeScript<number>(
         `const lines = [...document.querySelectorAll('svg[role="group"] line')]
            .filter((line) => line.getAttribute('y1') === line.getAttribute('y2'))

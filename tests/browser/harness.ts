@@ -9,6 +9,8 @@ import { remember, throwAway } from './started';
 
 // Long, for machines that are busy with others: a test that passes never waits for it.
 const WAIT = 40_000;
+/** How often a page is asked, in milliseconds: what it is waited for is mostly there soon. */
+const EVERY = 30;
 
 const CHROME_FLAGS = [
   '--headless=new',
@@ -138,7 +140,7 @@ export async function openBrowser(flags: readonly string[] = []): Promise<Chromi
 
 /** Waits for an element, in whatever state. */
 export const find = (driver: WebDriver, css: string): Promise<WebElement> =>
-  driver.wait(until.elementLocated(By.css(css)), WAIT, `No ${css}`);
+  driver.wait(until.elementLocated(By.css(css)), WAIT, `No ${css}`, EVERY);
 
 export const findText = (driver: WebDriver, tag: string, text: string): Promise<WebElement> =>
   driver.wait(
@@ -147,6 +149,7 @@ export const findText = (driver: WebDriver, tag: string, text: string): Promise<
     ),
     WAIT,
     `No ${tag} “${text}”`,
+    EVERY,
   );
 
 /** Waits until a reading of the page holds. */
@@ -156,19 +159,18 @@ export async function eventually<T>(
   holds: (value: T) => boolean,
 ): Promise<T> {
   let last: T | undefined;
-  await driver
-    .wait(async () => {
-      try {
-        last = await read();
-        return holds(last);
-      } catch {
-        // The page was between two states.
-        return false;
-      }
-    }, WAIT)
-    .catch((error: unknown) => {
-      throw new Error(`Still ${JSON.stringify(last)}`, { cause: error });
-    });
+  const now = async () => {
+    try {
+      last = await read();
+      return holds(last);
+    } catch {
+      // The page was between two states.
+      return false;
+    }
+  };
+  await driver.wait(now, WAIT, undefined, EVERY).catch((error: unknown) => {
+    throw new Error(`Still ${JSON.stringify(last)}`, { cause: error });
+  });
   return last as T;
 }
 
@@ -186,7 +188,7 @@ export async function seriousFaults(driver: WebDriver): Promise<readonly string[
   await driver.executeScript(axe.source);
   return driver.executeAsyncScript(
     `const done = arguments[arguments.length - 1];
-     axe.run().then((result) => done(result.violations
+     axe.run({ resultTypes: ['violations'] }).then((result) => done(result.violations
        .filter(({ impact }) => impact === 'serious' || impact === 'critical')
        .map(({ id, nodes }) => id + ': ' + nodes[0].html)));`,
   );

@@ -344,9 +344,7 @@ describe('the stage', () => {
         [1024, 768],
         [1366, 768],
       ] as const) {
-        await app.driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', {
-          ...{ width, height, deviceScaleFactor: 1, mobile: false },
-        });
+        await app.resize(width, height);
         const found = await script<{ sizes: number[]; over: number; neck: number }>(`
           const sizes = [...document.querySelectorAll('[data-symbol]')]
             .map((one) => parseFloat(getComputedStyle(one).fontSize));
@@ -364,9 +362,7 @@ describe('the stage', () => {
   test('a symbol is never cut short, however long it is and narrow the window', async () => {
     await openStage('key: Gm\n| Ebmaj7#11/G | Abm(maj7)/Cb | Gbmaj13#11/Bb | Dbm7b5/Abb |');
     for (const width of [1920, 1280, 1024, 640, 360]) {
-      await app.driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', {
-        ...{ width, height: 768, deviceScaleFactor: 1, mobile: false },
-      });
+      await app.resize(width, 768);
       for (let step = 0; step < 4; step++) {
         await press(Key.ARROW_RIGHT);
         const over = await script<readonly number[]>(`

@@ -100,14 +100,14 @@ describe('the engine over HTTP', () => {
 describe('in short, what npm run soak does at length', () => {
   test('kills in bursts lose nothing acknowledged, a lock held by another or not', async () => {
     server = await startServer();
-    const { acknowledged, lost } = await killInBursts(server, 10);
-    expect(acknowledged).toBeGreaterThan(20);
+    const { acknowledged, lost } = await killInBursts(server, 5);
+    expect(acknowledged).toBeGreaterThan(10);
     expect(lost).toBe(0);
   });
 
   test('kills at a backup leave no bad one', async () => {
     server = await startServer();
-    expect(await killInBackups(server, 6)).toBe(0);
+    expect(await killInBackups(server, 3)).toBe(0);
   });
 
   test('generated requests are all answered, none with a fault', async () => {

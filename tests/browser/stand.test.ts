@@ -14,10 +14,6 @@ const focused = () =>
      return at.dataset.chord ? 'chord ' + at.dataset.chord : at.dataset.mark ? 'note ' + at.dataset.mark : at.localName`,
   );
 const nowName = () => app.textOf('[data-chord-name="now"]');
-const size = (width: number, height: number) =>
-  app.driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', {
-    ...{ width, height, deviceScaleFactor: 1, mobile: false },
-  });
 
 afterEach(() => app.driver.sendDevToolsCommand('Emulation.clearDeviceMetricsOverride', {}));
 
@@ -378,7 +374,7 @@ describe('windows and fingers', () => {
   test('at 400 % nothing scrolls sideways', async () => {
     const plan = await app.openPlan(CHANGES);
     const pages = [app.url, `${app.url}/instruments`, ...PLACES.map((place) => plan + place)];
-    await size(320, 256);
+    await app.resize(320, 256);
     for (const page of pages) {
       await app.visit(page);
       const wider = await script<boolean>(
@@ -394,7 +390,7 @@ describe('windows and fingers', () => {
       [1280, 800],
       [1024, 768],
     ] as const) {
-      await size(width, height);
+      await app.resize(width, height);
       await app.visit(`${plan}/practice`);
       await app.find('[data-notation][data-drawn]');
       await script('document.activeElement.blur()');
@@ -419,7 +415,7 @@ describe('windows and fingers', () => {
 
   test('a sheet played while it is drawn is drawn ahead, and nothing of the one before is left', async () => {
     const plan = await app.openPlan(
-      `key: Eb\ntempo: 280\n${'| Ebmaj7 | Cm7 | Fm7 | Bb7 |\n'.repeat(16)}`,
+      `key: Eb\ntempo: 400\n${'| Ebmaj7 | Cm7 | Fm7 | Bb7 |\n'.repeat(16)}`,
     );
     await app.visit(`${plan}/practice`);
     await app.eventually(
@@ -457,7 +453,7 @@ describe('windows and fingers', () => {
 
   test('on a phone the neck of a sheet is scrolled to the zone', async () => {
     const plan = await app.openPlan(CHANGES);
-    await size(360, 740);
+    await app.resize(360, 740);
     await app.visit(`${plan}/practice`);
     await app.find('[data-notation][data-drawn]');
     await script(

@@ -106,6 +106,16 @@ export function suite() {
         .sendKeys(...keys)
         .keyUp(modifier)
         .perform(),
+    /** Gives the page another size, and waits until it is laid out for it. */
+    async resize(width: number, height: number): Promise<void> {
+      await running().driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', {
+        ...{ width, height, deviceScaleFactor: 1, mobile: false },
+      });
+      await running().driver.executeAsyncScript(
+        `const done = arguments[0];
+         requestAnimationFrame(() => requestAnimationFrame(() => done()));`,
+      );
+    },
     seriousFaults: () => seriousFaults(running().driver),
     makeChart: (text: string) => makeChart(running().server, text),
     /** Makes a chart and opens it on Plan; its address without the place. */
