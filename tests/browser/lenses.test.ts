@@ -11,7 +11,7 @@ const control = (key: string) => app.held(Key.CONTROL, key);
 const MINOR = 'key: Cm\ntempo: 80\n| Dm7b5 | G7alt | Cm6 | % |';
 const BLUES = 'key: A\ntempo: 90\n| A7 | D9 | A7 | % |\n| D9 | % | A7 | % |\n| E7 | D9 | A7 | E7 |';
 
-const { openPlan } = app;
+const { openChart } = app;
 
 const materials = (): Promise<readonly string[]> =>
   app.driver.executeScript(
@@ -27,7 +27,7 @@ const { saved } = app;
 
 describe('choosing', () => {
   test('an option is seen on the neck before it is chosen, undone, and found after a reload', async () => {
-    await openPlan(MINOR, '?at=2&zone=3-7');
+    await openChart(MINOR, '?at=2&zone=3-7');
     await (await app.find('[data-lens="mode"]')).click();
     // A new chart opens on what ranks first, here the altered scale.
     expect(await materialNow()).toBe('G altered');
@@ -61,7 +61,7 @@ describe('choosing', () => {
   });
 
   test('a choice reaches as far as it is told, the intent by key', async () => {
-    await openPlan(BLUES, '?at=1');
+    await openChart(BLUES, '?at=1');
     await (await app.find('[data-lens="blues"]')).click();
     await (await app.find('[data-option="A major blues"]')).click();
     await app.eventually(
@@ -79,7 +79,7 @@ describe('choosing', () => {
   });
 
   test('a style is taken whole, differs from the next, and is one undo away', async () => {
-    await openPlan(MINOR);
+    await openChart(MINOR);
     const before = await materials();
     await press('j');
     await (await app.find('[data-style="modes"]')).click();
@@ -95,7 +95,7 @@ describe('choosing', () => {
   });
 
   test('two options stand side by side', async () => {
-    await openPlan(MINOR, '?at=2');
+    await openChart(MINOR, '?at=2');
     await (await app.find('[data-lens="mode"]')).click();
     await (await app.findText('button', 'Compare')).click();
     const other = await app.find('[data-option="G whole tone"]');
@@ -109,7 +109,7 @@ describe('choosing', () => {
   });
 
   test('the table of borrowed pentatonics and the stack of thirds choose too', async () => {
-    await openPlan('key: Ab\n| Abmaj7 | Fm7 |');
+    await openChart('key: Ab\n| Abmaj7 | Fm7 |');
     await (await app.find('[data-lens="borrowed-pentatonic"]')).click();
     expect(await app.driver.findElements(By.css('[data-matrix] tbody button'))).toHaveLength(48);
     await (await app.find('[data-matrix] button[aria-label^="G minor pentatonic"]')).click();
@@ -123,7 +123,7 @@ describe('choosing', () => {
 
 describe('the change', () => {
   test('the moving third of a blues is said, and the half steps are arrows', async () => {
-    await openPlan(BLUES, '?at=1&zone=2-6');
+    await openChart(BLUES, '?at=1&zone=2-6');
     await press('c', Key.ARROW_RIGHT, 'c', Key.ARROW_LEFT);
     await app.eventually(materialNow, (name) => name === 'A7 arpeggio');
     expect(await app.textOf('[data-why]')).toContain(
@@ -139,7 +139,7 @@ describe('the change', () => {
   });
 
   test('what one scale costs is said chord by chord, and leads there', async () => {
-    await openPlan('key: Eb\n| Eb | Ab | Bb |');
+    await openChart('key: Eb\n| Eb | Ab | Bb |');
     await (await app.find('[data-lens="key-scale"]')).click();
     await (await app.find('[data-option="Eb major pentatonic"]')).click();
     const price = await app.find('[data-price]');
@@ -157,7 +157,7 @@ describe('the change', () => {
 
 describe('choices and the chart', () => {
   test('a choice whose chord is gone is set aside and can be put back', async () => {
-    const address = await openPlan(MINOR, '?at=2');
+    const address = await openChart(MINOR, '?at=2');
     const stored = address.replace('/plan/', '/api/charts/');
     await (await app.find('[data-lens="mode"]')).click();
     await (await app.find('[data-option="G whole tone"]')).click();
@@ -180,7 +180,7 @@ describe('choices and the chart', () => {
   });
 
   test('a chart travels with its choices as JSON', async () => {
-    await openPlan('title: Two Ladders\n' + MINOR, '?at=2');
+    await openChart('title: Two Ladders\n' + MINOR, '?at=2');
     await (await app.find('[data-lens="mode"]')).click();
     await (await app.find('[data-option="G altered"]')).click();
     await app.eventually(materialNow, (name) => name === 'G altered');
@@ -214,7 +214,7 @@ test('the demo charts come with different plans', async () => {
 });
 
 test('axe finds nothing serious in any lens, in either theme', async () => {
-  await openPlan(BLUES);
+  await openChart(BLUES);
   for (const theme of ['light', 'dark']) {
     await app.driver.sendDevToolsCommand('Emulation.setEmulatedMedia', {
       features: [{ name: 'prefers-color-scheme', value: theme }],

@@ -42,8 +42,7 @@ const marks = () =>
   );
 
 async function openStage() {
-  const address = await app.openPlan(CHANGES, '?at=0');
-  await app.visit(`${address.split('?')[0]}/play?at=0`);
+  await app.openChart(CHANGES, '/play?at=0');
   // Whatever asks for a microphone, or sends anything, is counted.
   await script(`
     window.asked = 0; window.sent = [];
@@ -129,8 +128,7 @@ tempo: 60
   const COUNT = 2;
 
   test('is marked exactly as it was played, its mistakes named', async () => {
-    const address = await app.openPlan(SLOW, '?at=0');
-    await app.visit(`${address.split('?')[0]}/play?at=0`);
+    const address = await app.openChart(SLOW, '/play?at=0');
     // What is asked for, the simulated guitarist plays as it is: a take of his says it.
     await app.listenTo('simulated', 'none');
     await (await app.findText('button', 'Play')).click();

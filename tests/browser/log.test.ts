@@ -118,8 +118,7 @@ describe('the log', () => {
 
   test('a sheet that is played stands in it too, and today in the head', async () => {
     const before = await stints();
-    const address = await app.openPlan('title: Kettle Sheet\ntempo: 120\n| Dm7 | G7 |', '?at=0');
-    await app.visit(`${address.split('?')[0]}/practice?at=0`);
+    await app.openChart('title: Kettle Sheet\ntempo: 120\n| Dm7 | G7 |', '/practice?at=0');
     await app.find('[data-notation][data-drawn]');
     const today = async () =>
       Number(await (await app.find('[data-today]')).getAttribute('data-today'));
@@ -156,8 +155,7 @@ describe('the log', () => {
 
   test('what is played for half a minute stands in it', async () => {
     const before = await stints();
-    const address = await app.openPlan('title: Kettle Hill\ntempo: 200\n| Dm7 | G7 |', '?at=0');
-    await app.visit(`${address.split('?')[0]}/play?at=0`);
+    await app.openChart('title: Kettle Hill\ntempo: 200\n| Dm7 | G7 |', '/play?at=0');
     await holdClock();
     await (await app.findText('button', 'Play')).click();
     await app.find('[data-pass]');
@@ -182,7 +180,7 @@ describe('the log', () => {
     const bytes = await (await fetch(`${app.url}/api/archive`)).arrayBuffer();
     const path = join(throwAway('book'), 'book.zip');
     writeFileSync(path, Buffer.from(bytes));
-    await app.openPlan('title: Written Since\n| Dm7 | G7 |', '?at=0');
+    await app.openChart('title: Written Since\n| Dm7 | G7 |', '?at=0');
     await app.visit(`${app.url}/log`);
     await (await app.find('[name="archive"]')).sendKeys(path);
     await app.eventually(

@@ -8,7 +8,7 @@ const app = suite();
 
 const { press } = app;
 
-const { openPlan } = app;
+const { openChart } = app;
 
 const E_FLAT = 'title: Third Fret\nkey: Eb\n| Eb | Ab | Bb | Cm7 |';
 
@@ -22,7 +22,7 @@ const marks = (): Promise<Record<string, { label: string; chosen: boolean }>> =>
 
 describe('layers', () => {
   test('a scale position lies under the pentatonic, by one key, and each note speaks', async () => {
-    await openPlan('title: Relatives\nkey: Eb\n| Eb | Cm | Ab | Bb |', '?at=1&zone=3-6');
+    await openChart('title: Relatives\nkey: Eb\n| Eb | Cm | Ab | Bb |', '?at=1&zone=3-6');
     const before = await marks();
     await press('s');
     const after = await app.eventually(
@@ -45,7 +45,7 @@ describe('layers', () => {
   });
 
   test('triad and grip are joined, one octave and a string set narrow the neck', async () => {
-    await openPlan(E_FLAT, '?at=1&zone=3-6');
+    await openChart(E_FLAT, '?at=1&zone=3-6');
     await press('r', 'g');
     const lines = () => app.driver.findElements(By.css('[role="group"] polyline'));
     await app.eventually(
@@ -63,7 +63,7 @@ describe('layers', () => {
   });
 
   test('labels go round every view', async () => {
-    await openPlan(E_FLAT, '?at=2&zone=3-6');
+    await openChart(E_FLAT, '?at=2&zone=3-6');
     const label = async () => (await marks())['6-4']?.label;
     // A flat over A flat, over B flat, in the key, in its collection, by name, by finger.
     for (const expected of ['1', '1', '4', '1', 'A♭', '2']) {
@@ -73,7 +73,7 @@ describe('layers', () => {
   });
 
   test('keyboard and ear hold with every layer on', async () => {
-    await openPlan(E_FLAT, '?at=1&zone=3-6');
+    await openChart(E_FLAT, '?at=1&zone=3-6');
     await press('b', 's', 'a', 'r', 'g', 'h', 'w');
     await app.eventually(marks, (now) => Object.keys(now).length > 40);
     const silent = await app.driver.executeScript<number>(
@@ -86,7 +86,7 @@ describe('layers', () => {
 
 describe('zones', () => {
   test('from a chart to the pattern of each chord at the third fret, in one key', async () => {
-    await openPlan(E_FLAT, '?at=1&zone=3-6');
+    await openChart(E_FLAT, '?at=1&zone=3-6');
     await press('z');
     await (await app.find('[aria-label="Zones"] option[value="major"]')).click();
     const rows = await app.eventually(
@@ -116,8 +116,7 @@ describe('zones', () => {
 
 describe('shapes', () => {
   test('a picked shape takes the zone of Plan there', async () => {
-    const plan = await openPlan(E_FLAT, '?at=3&zone=3-6');
-    await app.visit(`${plan}/shapes?at=3&zone=3-6`);
+    await openChart(E_FLAT, '/shapes?at=3&zone=3-6');
     expect(await app.textOf('[data-heading]')).toContain('Shapes of B♭:');
     const boxes = await app.driver.findElements(
       By.css('section:first-of-type [data-neck-picture]'),
@@ -130,8 +129,7 @@ describe('shapes', () => {
   });
 
   test('morphing marks the one note that moved', async () => {
-    const plan = await openPlan(E_FLAT, '');
-    await app.visit(`${plan}/shapes?at=1`);
+    await openChart(E_FLAT, '/shapes?at=1');
     for (const [symbol, moved] of [
       ['E♭maj7', 0],
       ['E♭7', 1],
@@ -154,8 +152,7 @@ describe('shapes', () => {
 describe('the region', () => {
   // Named as the player chose on the zones' map above: the choice is kept.
   test('one neck for each chord in order, downloads as SVG and PNG, and prints', async () => {
-    const plan = await openPlan(E_FLAT, '');
-    await app.visit(`${plan}/region?zone=3-6`);
+    await openChart(E_FLAT, '/region?zone=3-6');
     const captions = async () =>
       Promise.all(
         (await app.driver.findElements(By.css('figure'))).map((figure) =>
@@ -208,7 +205,7 @@ describe('instruments', () => {
     await app.findText('p', '“nonsense” is not an open string');
     expect((await strings()).length).toBe(7);
 
-    const plan = await openPlan(E_FLAT, '?at=1');
+    const plan = await openChart(E_FLAT, '?at=1');
     await (await app.find('button[aria-label="Instrument"]')).click();
     await (await app.findText('option', 'Another guitar')).click();
     const onNeck = () =>

@@ -32,8 +32,7 @@ const choose = async (name: string, value: string) => {
 const loop = (name: string) => app.findText('button', name).then((button) => button.click());
 
 async function openStage(chart = CHANGES, place = '?at=1'): Promise<string> {
-  const address = await app.openPlan(chart);
-  await app.visit(`${address.split('?')[0]}/play${place}`);
+  const address = await app.openChart(chart, `/play${place}`);
   return address;
 }
 const playing = () => app.find('[data-pass]');
@@ -45,7 +44,7 @@ const stopped = () =>
 
 describe('from the Book', () => {
   test('two bars with the band are three presses away', async () => {
-    await app.openPlan(CHANGES);
+    await app.openChart(CHANGES);
     await app.visit(app.url);
     await (await app.find('a[aria-label="Play Paper Boats"]')).click();
     await app.find('html[data-ready="play"]');
@@ -69,7 +68,7 @@ describe('from the Book', () => {
   });
 
   test('one key leads here from Plan and from Practice, the loop and the sheet kept', async () => {
-    await app.openPlan(CHANGES, '?at=5&zone=5-8');
+    await app.openChart(CHANGES, '?at=5&zone=5-8');
     await app.held(Key.SHIFT, Key.ARROW_RIGHT, Key.ARROW_RIGHT);
     await app.find('[data-loop="5-6"]');
     await press('P');

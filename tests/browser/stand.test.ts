@@ -19,7 +19,7 @@ afterEach(() => app.driver.sendDevToolsCommand('Emulation.clearDeviceMetricsOver
 
 describe('keys', () => {
   test('the strip is one stop of Tab, and the focus goes along with now', async () => {
-    await app.openPlan(CHANGES);
+    await app.openChart(CHANGES);
     expect(
       await script('return document.querySelectorAll(\'[data-chord][tabindex="0"]\').length'),
     ).toBe(1);
@@ -29,7 +29,7 @@ describe('keys', () => {
   });
 
   test('a key goes to the neck and back', async () => {
-    await app.openPlan(CHANGES);
+    await app.openChart(CHANGES);
     await press('0');
     await app.eventually(focused, (at) => at.startsWith('note'));
     await press('0');
@@ -37,7 +37,7 @@ describe('keys', () => {
   });
 
   test('Escape closes what a key opened, and gives the focus back', async () => {
-    await app.openPlan(CHANGES);
+    await app.openChart(CHANGES);
     await script('document.querySelector("[data-chord=\'0\']").focus()');
     await press('z');
     await app.find('[role="dialog"] [data-zone-map]');
@@ -50,7 +50,7 @@ describe('keys', () => {
   });
 
   test('single keys can be switched off, and stay off; arrows go on', async () => {
-    const address = await app.openPlan(CHANGES);
+    const address = await app.openChart(CHANGES);
     await press('?');
     await (await app.find('[name="character-keys"]')).click();
     await press(Key.ESCAPE);
@@ -67,7 +67,7 @@ describe('keys', () => {
   });
 
   test('while bars are edited letters are chords', async () => {
-    await app.openPlan(CHANGES + '[B]\n| Bb6 |', '?edit=bars');
+    await app.openChart(CHANGES + '[B]\n| Bb6 |', '?edit=bars');
     await app.find('[data-workbench]');
     await app.eventually(
       () => script<boolean>('return document.activeElement.dataset.slot !== undefined'),
@@ -99,7 +99,7 @@ interface Kept {
 
 describe('on the neck', () => {
   test('one key shows every third in the zone, and nothing else', async () => {
-    await app.openPlan(CHANGES, '?at=1&zone=5-8');
+    await app.openChart(CHANGES, '?at=1&zone=5-8');
     await press('y');
     const labels = await app.eventually(app.labelsNow, (found) => Object.keys(found).length > 0);
     // B♭, third of G minor, between frets 5 and 8: strings 2 and 1 at 6, 3 at… and so on.
@@ -108,7 +108,7 @@ describe('on the neck', () => {
   });
 
   test('what answers a note stands beside the neck, and leaves the route in sight', async () => {
-    await app.openPlan(CHANGES, '?at=1&zone=3-7');
+    await app.openChart(CHANGES, '?at=1&zone=3-7');
     await press('f');
     await app.find('[aria-label="Targets"]');
     await press('0', Key.ENTER);
@@ -128,7 +128,7 @@ describe('on the neck', () => {
   });
 
   test('words explain themselves where they stand', async () => {
-    await app.openPlan(CHANGES);
+    await app.openChart(CHANGES);
     await (await app.find('[data-lens="simplify"]')).click();
     const tip = await app.find('[role="tooltip"]');
     expect(await tip.getText()).toContain('A plainer chord to think of instead');
@@ -140,7 +140,7 @@ describe('on the neck', () => {
   });
 
   test('an explanation stays while the pointer rests on it, and goes when it leaves', async () => {
-    await app.openPlan(CHANGES);
+    await app.openChart(CHANGES);
     const said = () =>
       script<string>('return document.querySelector(\'[role="tooltip"]\')?.textContent ?? ""');
     const { x, y, width, height } = await (await app.find('[data-lens="simplify"]')).getRect();
@@ -161,7 +161,7 @@ describe('on the neck', () => {
   });
 
   test('the table of borrowed pentatonics is one stop of Tab, walked with arrows', async () => {
-    await app.openPlan(CHANGES);
+    await app.openChart(CHANGES);
     await (await app.find('[data-lens="borrowed-pentatonic"]')).click();
     await app.find('[data-matrix]');
     expect(
@@ -182,10 +182,10 @@ describe('on the neck', () => {
   });
 
   test('another tuning of one chart leaves the other charts as they are', async () => {
-    const other = await app.openPlan('title: Other\n| C |');
+    const other = await app.openChart('title: Other\n| C |');
     const openStrings = () =>
       script<string>('return document.querySelector("[name=strings]").value');
-    await app.openPlan(CHANGES);
+    await app.openChart(CHANGES);
     await (await app.find('button[aria-label="Instrument"]')).click();
     await (
       await (await app.find('select[name="tuning"]')).findElement(By.css('option[value="Drop D"]'))
@@ -212,7 +212,7 @@ describe('on the neck', () => {
       name: `Number ${at}`,
     }));
     await put({ ...known.settings, instruments: many }, known.revision);
-    await app.openPlan(CHANGES);
+    await app.openChart(CHANGES);
     await (await app.find('button[aria-label="Instrument"]')).click();
     await (
       await (await app.find('select[name="tuning"]')).findElement(By.css('option[value="DADGAD"]'))
@@ -224,7 +224,7 @@ describe('on the neck', () => {
 
 describe('the chart', () => {
   test('one that cannot be read whole shows what can, and the error at its bar', async () => {
-    await app.openPlan('key: F\n| Gm7 | Cxyz | Fmaj7 |');
+    await app.openChart('key: F\n| Gm7 | Cxyz | Fmaj7 |');
     expect(await app.textOf('[data-problem]')).toContain('Cxyz');
     expect(await app.textOf('[data-unreadable]')).toContain('Line 2, column 9');
     const shown = await script<string[]>(
@@ -236,7 +236,7 @@ describe('the chart', () => {
   });
 
   test('a key typed asks once whether to transpose or to rename', async () => {
-    await app.openPlan(CHANGES);
+    await app.openChart(CHANGES);
     const type = async (key: string) => {
       await press('k');
       const field = await app.find('[role="dialog"] input[name="key"]');
@@ -324,7 +324,7 @@ describe('paper', () => {
 
   test('names of chords stand apart over their beats, and none is cut', async () => {
     const chart = `key: Ab\n${'| Bbm7b5 Eb7b9 | Abmaj7#11/C | Dbm(maj7) Gb13sus4 | Ab6 E7alt |\n'.repeat(8)}`;
-    await app.visit(`${await app.openPlan(chart)}/practice`);
+    await app.visit(`${await app.openChart(chart)}/practice`);
     await app.find('[data-notation][data-drawn]');
     for (const kind of ['line', 'targets', 'continuous']) {
       await app.pick('kind', kind);
@@ -354,7 +354,7 @@ describe('paper', () => {
   });
 
   test('a plan is one page', async () => {
-    await app.openPlan(THIRTY_TWO);
+    await app.openChart(THIRTY_TWO);
     // Its paper comes when the page has nothing else to do.
     await app.eventually(
       () =>
@@ -372,7 +372,7 @@ describe('windows and fingers', () => {
   const PLACES = ['', '?edit=text', '?edit=bars', '/practice', '/region', '/shapes'];
 
   test('at 400 % nothing scrolls sideways', async () => {
-    const plan = await app.openPlan(CHANGES);
+    const plan = await app.openChart(CHANGES);
     const pages = [app.url, `${app.url}/instruments`, ...PLACES.map((place) => plan + place)];
     await app.resize(320, 256);
     for (const page of pages) {
@@ -385,7 +385,7 @@ describe('windows and fingers', () => {
   });
 
   test('the neck, the chords and the system that plays are in sight together', async () => {
-    const plan = await app.openPlan(`key: Eb\n${'| Ebmaj7 | Cm7 | Fm7 | Bb7 |\n'.repeat(16)}`);
+    const plan = await app.openChart(`key: Eb\n${'| Ebmaj7 | Cm7 | Fm7 | Bb7 |\n'.repeat(16)}`);
     for (const [width, height] of [
       [1280, 800],
       [1024, 768],
@@ -414,10 +414,10 @@ describe('windows and fingers', () => {
   });
 
   test('a sheet played while it is drawn is drawn ahead, and nothing of the one before is left', async () => {
-    const plan = await app.openPlan(
+    await app.openChart(
       `key: Eb\ntempo: 400\n${'| Ebmaj7 | Cm7 | Fm7 | Bb7 |\n'.repeat(16)}`,
+      '/practice',
     );
-    await app.visit(`${plan}/practice`);
     await app.eventually(
       () => script('return document.querySelectorAll("[data-system]:empty").length'),
       (empty) => empty === 0,
@@ -452,7 +452,7 @@ describe('windows and fingers', () => {
   });
 
   test('on a phone the neck of a sheet is scrolled to the zone', async () => {
-    const plan = await app.openPlan(CHANGES);
+    const plan = await app.openChart(CHANGES);
     await app.resize(360, 740);
     await app.visit(`${plan}/practice`);
     await app.find('[data-notation][data-drawn]');
@@ -468,7 +468,7 @@ describe('windows and fingers', () => {
   });
 
   test('under a finger targets are 44 pixels high', async () => {
-    const plan = await app.openPlan(CHANGES);
+    const plan = await app.openChart(CHANGES);
     await app.driver.sendDevToolsCommand('Emulation.setTouchEmulationEnabled', { enabled: true });
     for (const page of [app.url, plan, `${plan}/practice`, `${plan}/region`]) {
       await app.visit(page);

@@ -118,10 +118,10 @@ export function suite() {
     },
     seriousFaults: () => seriousFaults(running().driver),
     makeChart: (text: string) => makeChart(running().server, text),
-    /** Makes a chart and opens it on Plan; its address without the place. */
-    async openPlan(text: string, place = ''): Promise<string> {
+    /** Makes a chart and opens a screen of it, Plan if no other is named; Plan's address. */
+    async openChart(text: string, screen = ''): Promise<string> {
       const address = `${running().server.url}/plan/${await app.makeChart(text)}`;
-      await app.visit(address + place);
+      await app.visit(address + screen);
       return address;
     },
     saved: () =>

@@ -9,7 +9,7 @@ const app = suite();
 const { press } = app;
 const CHART = 'title: Nine Lamps\nkey: C\ntempo: 100\n| Dm7 | G7 | Cmaj7 | A7 |';
 
-const openPlan = (place: string) => app.openPlan(CHART, place);
+const openChart = (place: string) => app.openChart(CHART, place);
 
 const settled = () => app.find('[data-targets="settled"]');
 const flagAt = async (time: 'now' | 'next') =>
@@ -18,7 +18,7 @@ const { saved } = app;
 
 describe('targets on Plan', () => {
   test('a key shows them, and each step says what it does', async () => {
-    await openPlan('?at=1&zone=3-7');
+    await openChart('?at=1&zone=3-7');
     await press('f');
     await settled();
     await app.find('[data-target="now"]');
@@ -31,7 +31,7 @@ describe('targets on Plan', () => {
   });
 
   test('another preference is solved anew, an alternative is one click away', async () => {
-    await openPlan('?at=1&zone=3-7');
+    await openChart('?at=1&zone=3-7');
     await press('f');
     await settled();
     const select = await app.find('[data-targets] select');
@@ -50,7 +50,7 @@ describe('targets on Plan', () => {
   });
 
   test('a note that is clicked shows the ways onward, and can be landed on', async () => {
-    const url = await openPlan('?at=1&zone=3-7');
+    const url = await openChart('?at=1&zone=3-7');
     // F on string 4, fret 3: the third of D minor 7, which G7 holds as its seventh.
     await (await app.find('[data-mark="4-3"]')).click();
     const panel = await app.find('[data-from-here]');
@@ -72,7 +72,7 @@ describe('targets on Plan', () => {
   });
 
   test('a pennant is dragged to another note, which pins it there', async () => {
-    await openPlan('?at=1&zone=3-7');
+    await openChart('?at=1&zone=3-7');
     await press('f');
     await settled();
     const goal = (await flagAt('now')) === '2-6' ? '4-3' : '2-6';
@@ -86,7 +86,7 @@ describe('targets on Plan', () => {
   });
 
   test('the route is a lane under the bars, chord by chord what the pennants say', async () => {
-    await openPlan('?at=1&zone=3-7');
+    await openChart('?at=1&zone=3-7');
     const lane = (): Promise<readonly string[]> =>
       app.driver.executeScript(
         `return [...document.querySelectorAll('[data-lane]')].map((stop) =>
@@ -111,7 +111,7 @@ describe('targets on Plan', () => {
   });
 
   test('axe finds nothing serious with targets and ways onward shown', async () => {
-    await openPlan('?at=1&zone=3-7');
+    await openChart('?at=1&zone=3-7');
     await press('f');
     await settled();
     expect(await app.seriousFaults()).toEqual([]);
