@@ -6,7 +6,7 @@ import { readHarmony } from '../harmony/reading';
 import { at, modulo } from '../lists';
 import { pitchAt, STANDARD_NECK, stringCount } from '../neck/neck';
 import { degreeName, parseDegree } from '../notes/degrees';
-import { halfSteps, noteName, parseNote, pitchClass } from '../notes/notes';
+import { halfSteps, note, noteName, parseNote, pitchClass } from '../notes/notes';
 import { DRILL_KINDS, type DrillSetting, isRight, makeDrill } from './drills';
 import { runs } from '$tests/laws';
 
@@ -51,6 +51,29 @@ describe('every kind', () => {
       }),
       runs(60),
     );
+  });
+
+  test('places are right when all of them are there, and no other', () => {
+    const setting = settingOf(at(CHARTS, 0), 3);
+    const drill = makeDrill('find-degree', 1, setting);
+    const { places = [] } = drill.answer;
+    expect(places.length).toBeGreaterThan(1);
+    const elsewhere = { string: 1, fret: 22 };
+    expect(isRight(drill, { places: [...places].reverse() })).toBe(true);
+    expect(isRight(drill, { places: [...places, elsewhere] })).toBe(false);
+    expect(isRight(drill, { places: places.slice(1) })).toBe(false);
+    expect(isRight(drill, { places: [...places.slice(1), elsewhere] })).toBe(false);
+  });
+
+  test('a note is right by its sound, a degree and a choice by their word', () => {
+    const setting = settingOf(at(CHARTS, 0), 3);
+    const other = (answer: object) => ({ ...makeDrill('name-note', 1, setting), answer });
+    expect(isRight(other({ note: note('Db') }), { note: note('C#') })).toBe(true);
+    expect(isRight(other({ note: note('Db') }), { note: note('C') })).toBe(false);
+    expect(isRight(other({ degree: 'b3' }), { degree: 'b3' })).toBe(true);
+    expect(isRight(other({ degree: 'b3' }), { degree: '#2' })).toBe(false);
+    expect(isRight(other({ choice: 'm7' }), { choice: 'm7' })).toBe(true);
+    expect(isRight(other({ choice: 'm7' }), { choice: 'maj7' })).toBe(false);
   });
 
   test('without a chart general chords are asked about, and seeds differ', () => {

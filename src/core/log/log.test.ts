@@ -35,6 +35,23 @@ describe('coverage', () => {
     ['shaky', [stint(1, { landed: 14 })]],
     ['shaky', [stint(4), stint(3), stint(2), stint(1, { landed: 0, asked: 60 })]],
     ['stale', [stint(30), stint(29), stint(22)]],
+    ['stale', [stint(21 + 1 / DAY)]],
+    ['new', [stint(21)]],
+    // Three quarters are not shaky, nine tenths are good.
+    ['new', [stint(1, { landed: 15 })]],
+    ['solid', [stint(3, { landed: 18 }), stint(2, { landed: 18 }), stint(1, { landed: 18 })]],
+    ['new', [stint(3, { landed: 17 }), stint(2, { landed: 18 }), stint(1, { landed: 18 })]],
+    // Of late are the last three that were counted.
+    [
+      'shaky',
+      [stint(9), stint(3, { landed: 14 }), stint(2, { landed: 14 }), stint(1, { landed: 14 })],
+    ],
+    [
+      'new',
+      [stint(9, { landed: 0 }), stint(3, { landed: 15 }), stint(2, { landed: 15 }), stint(1)],
+    ],
+    // More landed than asked is all of them.
+    ['shaky', [stint(2, { landed: 8 }), stint(1, { asked: 2, landed: 90 })]],
     ['new', [stint(-2)]],
   ] as const)('is %s', (state, stints) => {
     expect(stateOf(stints, NOW)).toBe(state);

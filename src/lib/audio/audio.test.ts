@@ -29,6 +29,24 @@ const at = (beat: number, beats: number) =>
   struck({ beat, beats, string: 3, fret: 5, note: note('C'), chord: null });
 
 describe('programmes', () => {
+  test('play what begins within their length, and nothing before their beginning', () => {
+    const programme = loop(
+      [-1.5, -1, -0.5, 0, 3.5, 4, 5].map((beat) => event(beat)),
+      4,
+      -1,
+    );
+    const beats = (from: number, to: number) =>
+      programme.eventsBetween(from, to).map(({ beat }) => beat);
+    expect(beats(-2, 4)).toEqual([-1, -0.5, 0, 3, 3.5, 3.5]);
+    // What stands at the beginning of a stretch is in it, what stands at its end is not.
+    expect(beats(-1, 0)).toEqual([-1, -0.5]);
+    expect(beats(0, 3)).toEqual([0]);
+    expect(beats(4, 4)).toEqual([]);
+    expect(beats(7, 8)).toEqual([7, 7.5, 7.5]);
+    const once = programmeOf([event(0), event(3)], { length: 4, tempo: STEADY });
+    expect(once.eventsBetween(0, 100).map(({ beat }) => beat)).toEqual([0, 3]);
+  });
+
   test('what falls in any windows is what falls in all of them, once', () => {
     const events = fc.array(fc.double({ min: -1, max: 3.9, noNaN: true }), { maxLength: 6 });
     const cuts = fc.array(fc.double({ min: -1, max: 20, noNaN: true }), { maxLength: 8 });

@@ -166,6 +166,19 @@ describe('turns, rests, tempo', () => {
       { beat: 96, bpm: 120 },
     ]);
     expect(tempoAt(up, 40)).toBe(108);
+    expect([-4, 0, 31.9, 32, 95, 96, 500].map((beat) => tempoAt(up, beat))).toEqual([
+      ...[100, 100, 100, 108, 116, 120, 120],
+    ]);
+    // A ramp that begins later begins with its own tempo there.
+    expect(tempoFrom(48, 100, { by: 8, every: 2, goal: 110 }, 16)).toEqual([
+      { beat: 48, bpm: 100 },
+      { beat: 80, bpm: 108 },
+      { beat: 112, bpm: 110 },
+    ]);
+    expect(tempoFrom(0, 100, { by: 5, every: 1, goal: 100 }, 4)).toEqual([{ beat: 0, bpm: 100 }]);
+    expect(tempoFrom(0, 395, { by: 9, every: 1, goal: 400 }, 4).map(({ bpm }) => bpm)).toEqual([
+      395, 400,
+    ]);
     expect(tempoFrom(8, 120, { by: 10, every: 1, goal: 95 }, 4).map(({ bpm }) => bpm)).toEqual([
       120, 110, 100, 95,
     ]);

@@ -15,8 +15,10 @@ import {
   renameChart,
   restoreChart,
   saveChart,
+  saveView,
 } from './charts';
 import { DEFAULT_SETTINGS } from '$lib/settings/settings';
+import { DEFAULT_VIEW } from '$lib/study/view';
 import { commitTogether } from './commits';
 import { listBackups } from './backups';
 import { openDatabase, type OpenDatabase } from './database';
@@ -84,6 +86,22 @@ describe('charts', () => {
     expect((await findChart(open.db, id))?.text).toBe(TEXT);
   });
 
+  test('a deleted chart takes no edit, name, look or copy', async () => {
+    const id = await createChart(open.db, TEXT);
+    await deleteChart(open.db, id);
+    const edit = { revision: 1, text: '| F |', plan: '{}' };
+    expect(await saveChart(open.db, id, edit)).toEqual({ kind: 'missing' });
+    expect(await renameChart(open.db, id, 'Other')).toEqual({ kind: 'missing' });
+    expect(await duplicateChart(open.db, id)).toBeNull();
+    expect([await markOpened(open.db, id), await saveView(open.db, id, DEFAULT_VIEW)]).toEqual([
+      false,
+      false,
+    ]);
+    expect(await restoreChart(open.db, id)).toBe(true);
+    expect(await restoreChart(open.db, id)).toBe(false);
+    expect(await findChart(open.db, id)).toMatchObject({ text: TEXT, revision: 1, view: '{}' });
+  });
+
   test('rename and duplicate go through the text', async () => {
     const id = await createChart(open.db, TEXT);
     await renameChart(open.db, id, 'Three Spoons');
@@ -148,8 +166,10 @@ describe('the database file', () => {
       open.backUpIfDue(new Date(`2026-03-0${day}T12:00:00Z`));
       open.backUpIfDue(new Date(`2026-03-0${day}T18:00:00Z`));
     }
-    expect(listBackups(folder)).toHaveLength(7);
-    expect(listBackups(folder)[0]).toContain('20260309');
+    expect(listBackups(folder).map((name) => name.slice(6, 8))).toEqual([
+      ...['09', '08', '07', '06', '05', '04', '03'],
+    ]);
+    expect(readdirSync(join(folder, 'backups'))).toHaveLength(7);
   });
 
   test('that is damaged is named as such and left as it is', async () => {
