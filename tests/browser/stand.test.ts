@@ -415,7 +415,7 @@ describe('windows and fingers', () => {
 
   test('a sheet played while it is drawn is drawn ahead, and nothing of the one before is left', async () => {
     await app.openChart(
-      `key: Eb\ntempo: 400\n${'| Ebmaj7 | Cm7 | Fm7 | Bb7 |\n'.repeat(16)}`,
+      `key: Eb\ntempo: 160\n${'| Ebmaj7 | Cm7 | Fm7 | Bb7 |\n'.repeat(16)}`,
       '/practice',
     );
     await app.eventually(
@@ -445,7 +445,7 @@ describe('windows and fingers', () => {
     );
     await app.eventually(
       () => script('return document.querySelector("[data-sounding]")?.dataset.sounding'),
-      (beat) => Number(beat) >= 36,
+      (beat) => Number(beat) >= 17,
     );
     expect(await script('return window.dark')).toBe(0);
     expect(await script('return document.querySelectorAll("[data-before]").length')).toBe(0);

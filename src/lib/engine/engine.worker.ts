@@ -1,6 +1,6 @@
 /** A thread that answers questions of the engine, one after another; the pool of the server asks. */
 import { parentPort } from 'node:worker_threads';
-import type { EngineJob, EngineReply } from './jobs';
+import { type EngineJob, type EngineReply, READY } from './jobs';
 import { QUESTIONS } from './questions';
 
 function answer({ question, request }: EngineJob): EngineReply {
@@ -15,6 +15,7 @@ function answer({ question, request }: EngineJob): EngineReply {
   }
 }
 
+parentPort?.postMessage(READY);
 parentPort?.on('message', (job: EngineJob) => {
   parentPort?.postMessage(answer(job));
 });

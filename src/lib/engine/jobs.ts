@@ -1,5 +1,8 @@
 /** What the server and the engine's threads say to each other. */
 
+/** What a thread says first, when it is loaded. */
+export const READY = 'ready';
+
 export interface EngineJob {
   readonly question: string;
   /** Has passed the question's schema. */

@@ -62,6 +62,8 @@ export function createEar(settings: SettingsStore) {
   /** Seconds from a string's being struck to its being heard. */
   let latency = $state<Seconds>(0);
   let struck = $state<Seconds | null>(null);
+  /** Until when everything that came in has been listened to, the way there and back taken off. */
+  let through = $state<Seconds>(-Infinity);
   let open: Open | null = null;
   let asked = 0;
   /** When the first sample came in. */
@@ -140,6 +142,7 @@ export function createEar(settings: SettingsStore) {
       const kept = createKept(context.sampleRate);
       open = { context, node, worker, stream, kept };
       zero = null;
+      through = -Infinity;
       peaks = [];
       silence = 0;
       notes = [];
@@ -148,7 +151,9 @@ export function createEar(settings: SettingsStore) {
         zero ??= data.from;
         kept.add(data.samples, data.from);
         void remote.hear(data.samples).then((heard) => {
-          if (mine === asked) take(heard, data.from);
+          if (mine !== asked) return;
+          take(heard, data.from);
+          through = data.from + data.samples.length / context.sampleRate - latency;
         });
       };
       const track = stream?.getAudioTracks()[0];
@@ -225,6 +230,9 @@ export function createEar(settings: SettingsStore) {
     /** When a string was last struck, or anything clicked, as it came in. */
     get struck() {
       return struck;
+    },
+    get through() {
+      return through;
     },
     hearsBand() {
       band = true;

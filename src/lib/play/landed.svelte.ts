@@ -62,8 +62,15 @@ export function createLanded(stage: Stage, ear: Ear) {
   }
 
   const hearing = $derived(ear.state === 'hearing' && stage.playing);
-  /** By half beats: nothing is worked out between them. */
-  const upTo = $derived(Math.floor(2 * stage.beat) / 2);
+  /**
+   * How far into the pass the music is and the ear has come: on a busy machine it listens later than it
+   * sounds. By half beats: nothing is worked out between them.
+   */
+  const upTo = $derived.by(() => {
+    const zero = stage.pass * (stage.form?.beats ?? 0);
+    const listened = (transport.beatAt(ear.through) ?? -Infinity) - zero;
+    return Math.floor(2 * Math.min(stage.beat, listened)) / 2;
+  });
   const now = $derived(
     hearing && upTo > 0 && !stage.isShown(stage.pass) ? landingsIn(stage.pass, upTo) : null,
   );

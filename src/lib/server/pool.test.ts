@@ -12,7 +12,11 @@ parentPort.on('message', (job) => {
   if (job === 'break') throw new Error('broken');
   if (job === 'fill') { const all = []; for (;;) all.push(new Array(1e5).fill({})); }
   parentPort.postMessage({ job, threadId });
-});`;
+});
+// As long as its modules take to load.
+const until = Date.now() + Number(process.env.POOL_LOADING ?? 0);
+while (Date.now() < until);
+parentPort.postMessage('ready');`;
 
 interface Reply {
   readonly job: string;
@@ -65,6 +69,19 @@ describe('a pool of threads', () => {
     const behind = asked.run('behind');
     expect(await late).toEqual({ kind: 'late' });
     expect(await behind).toMatchObject({ kind: 'done' });
+  });
+
+  test('the time it takes to load a thread is not the question’s', async () => {
+    process.env['POOL_LOADING'] = '600';
+    try {
+      const asked = open({ size: 1, deadline: 300 });
+      expect(await asked.run('hello')).toMatchObject({ kind: 'done' });
+      expect(await asked.run('spin')).toEqual({ kind: 'late' });
+      // The one that takes its place is loaded anew.
+      expect(await asked.run('hello')).toMatchObject({ kind: 'done' });
+    } finally {
+      delete process.env['POOL_LOADING'];
+    }
   });
 
   test('what breaks or fills its memory takes only its own thread along', async () => {

@@ -1,8 +1,12 @@
 /**
  * Threads for work that would hold up everyone else: few, each with a deadline, started when wanted
- * and let go when idle. What waits too long is sent away rather than kept.
+ * and let go when idle. What waits too long is sent away rather than kept. A thread's first
+ * message says that it is loaded, and its deadlines count from there: loading is no fault of the question's.
  */
 import { Worker } from 'node:worker_threads';
+
+/** Milliseconds that a thread may take to load. */
+const LOADING = 30_000;
 
 export type PoolOutcome<Reply> =
   | { readonly kind: 'done'; readonly reply: Reply }
@@ -38,6 +42,7 @@ export function createPool<Job, Reply>(options: PoolOptions): Pool<Job, Reply> {
   const waiting: Waiting<Job, Reply>[] = [];
   const resting: { readonly thread: Worker; readonly timer: NodeJS.Timeout }[] = [];
   const threads = new Set<Worker>();
+  const loaded = new WeakSet<Worker>();
 
   function open(): Worker {
     const thread = new Worker(options.script, {
@@ -67,6 +72,7 @@ export function createPool<Job, Reply>(options: PoolOptions): Pool<Job, Reply> {
     const finish = (outcome: PoolOutcome<Reply>, usable: boolean) => {
       clearTimeout(deadline);
       thread.off('message', done);
+      thread.off('message', begin);
       thread.off('error', broken);
       settle(outcome);
       if (usable) rest(thread);
@@ -79,10 +85,17 @@ export function createPool<Job, Reply>(options: PoolOptions): Pool<Job, Reply> {
     const broken = () => {
       finish({ kind: 'late' }, false);
     };
-    const deadline = setTimeout(broken, allowed);
-    thread.on('message', done);
+    const begin = () => {
+      clearTimeout(deadline);
+      loaded.add(thread);
+      deadline = setTimeout(broken, allowed);
+      thread.on('message', done);
+      thread.postMessage(job);
+    };
+    let deadline = setTimeout(broken, LOADING);
     thread.on('error', broken);
-    thread.postMessage(job);
+    if (loaded.has(thread)) begin();
+    else thread.once('message', begin);
   }
 
   function next() {
