@@ -3,14 +3,14 @@ import { type ChildProcess, spawn } from 'node:child_process';
 import { mkdirSync, rmSync } from 'node:fs';
 import { createServer } from 'node:net';
 import axe from 'axe-core';
-import { Browser, Builder, By, until, type WebDriver, type WebElement } from 'selenium-webdriver';
+import { Browser, Builder, By, type WebDriver, type WebElement } from 'selenium-webdriver';
 import chrome from 'selenium-webdriver/chrome.js';
 import { remember, throwAway } from './started';
 
 // Long, for machines that are busy with others: a test that passes never waits for it.
 const WAIT = 40_000;
-/** How often a page is asked, in milliseconds: what it is waited for is mostly there soon. */
-const EVERY = 30;
+/** How soon a page is asked again, in milliseconds: at once at first, then less and less often. */
+const AGAIN = { first: 15, longer: 1.4, most: 200 } as const;
 
 const CHROME_FLAGS = [
   '--headless=new',
@@ -138,18 +138,31 @@ export async function openBrowser(flags: readonly string[] = []): Promise<Chromi
   return driver as ChromiumWebDriver;
 }
 
+/** Asks until there is an answer; null where there is none in time. */
+async function until<T>(ask: () => Promise<T | null>): Promise<T | null> {
+  const end = Date.now() + WAIT;
+  for (let pause: number = AGAIN.first; ; pause = Math.min(AGAIN.most, pause * AGAIN.longer)) {
+    const answer = await ask();
+    if (answer !== null || Date.now() > end) return answer;
+    await new Promise((resolve) => setTimeout(resolve, pause));
+  }
+}
+
+async function located(driver: WebDriver, by: By, what: string): Promise<WebElement> {
+  const found = await until(async () => (await driver.findElements(by))[0] ?? null);
+  if (!found) throw new Error(`No ${what}`);
+  return found;
+}
+
 /** Waits for an element, in whatever state. */
 export const find = (driver: WebDriver, css: string): Promise<WebElement> =>
-  driver.wait(until.elementLocated(By.css(css)), WAIT, `No ${css}`, EVERY);
+  located(driver, By.css(css), css);
 
 export const findText = (driver: WebDriver, tag: string, text: string): Promise<WebElement> =>
-  driver.wait(
-    until.elementLocated(
-      By.xpath(`//${tag}[contains(normalize-space(.), ${JSON.stringify(text)})]`),
-    ),
-    WAIT,
-    `No ${tag} “${text}”`,
-    EVERY,
+  located(
+    driver,
+    By.xpath(`//${tag}[contains(normalize-space(.), ${JSON.stringify(text)})]`),
+    `${tag} “${text}”`,
   );
 
 /** Waits until a reading of the page holds. */
@@ -159,19 +172,17 @@ export async function eventually<T>(
   holds: (value: T) => boolean,
 ): Promise<T> {
   let last: T | undefined;
-  const now = async () => {
+  const held = await until(async () => {
     try {
       last = await read();
-      return holds(last);
+      return holds(last) ? { value: last } : null;
     } catch {
       // The page was between two states.
-      return false;
+      return null;
     }
-  };
-  await driver.wait(now, WAIT, undefined, EVERY).catch((error: unknown) => {
-    throw new Error(`Still ${JSON.stringify(last)}`, { cause: error });
   });
-  return last as T;
+  if (!held) throw new Error(`Still ${JSON.stringify(last)} at ${await driver.getCurrentUrl()}`);
+  return held.value;
 }
 
 export const textOf = async (driver: WebDriver, css: string): Promise<string> =>
