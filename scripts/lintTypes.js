@@ -15,12 +15,36 @@ const components = readdirSync(join(ROOT, WRITTEN, 'svelte', 'src'), {
 })
   .filter(({ name }) => name.startsWith('++') && name.endsWith('.svelte.ts'))
   .map(({ parentPath, name }) => join(parentPath, name));
-if (components.length === 0)
+if (components.length === 0) {
   throw new Error('No components are written out: check the types first.');
+}
 
-const modules = run(tool('oxlint'), ['--type-aware', '--quiet', 'src', 'tests']);
-const markup = run(tool('oxlint'), [
-  ...['--type-aware', '--quiet', '--no-ignore', '-c', '.oxlintrc.svelte.json'],
-  ...['--tsconfig', join(WRITTEN, 'tsconfig.json'), ...components],
+/** Only these files, where any are named. */
+const named = process.argv.slice(2);
+const modules =
+  named.length === 0
+    ? ['src', 'tests']
+    : named.filter((name) => /^(?:src|tests)\/.*\.ts$/u.test(name));
+const markup =
+  named.length === 0
+    ? components
+    : components.filter((path) =>
+        named.some((name) => name.endsWith('.svelte') && path.endsWith(`${under(name)}.ts`)),
+      );
+
+/** A component's path as it is written out: its name begins with `++`. @param {string} name */
+function under(name) {
+  const parts = name.split('/');
+  return [...parts.slice(0, -1), `++${parts.at(-1)}`].join('/');
+}
+
+/** @param {readonly string[]} files @param {readonly string[]} [options] */
+const lint = (files, options = []) =>
+  files.length === 0 ? 0 : run(tool('oxlint'), ['--type-aware', '--quiet', ...options, ...files]);
+
+const found = lint(modules);
+const inMarkup = lint(markup, [
+  ...['--no-ignore', '-c', '.oxlintrc.svelte.json'],
+  ...['--tsconfig', join(WRITTEN, 'tsconfig.json')],
 ]);
-process.exit(modules || markup);
+process.exit(found || inMarkup);

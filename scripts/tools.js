@@ -24,14 +24,18 @@ export function run(command, args, env = process.env) {
 /** @param {string} name */
 export const tool = (name) => join(ROOT, 'node_modules', '.bin', name);
 
+/** What the types say, and the rules that ask for them: these read what the first writes. */
+export const TYPES = {
+  types: [tool('svelte-check'), '--tsgo', '--fail-on-warnings', '--output', 'human'],
+  'lint by types': [process.execPath, join(ROOT, 'scripts', 'lintTypes.js')],
+};
+
 /** What is checked without running anything: its name and its command. */
 /** @type {readonly (readonly [name: string, command: readonly string[]])[]} */
 export const CHECKS = [
   ['format', [tool('prettier'), '--check', '--log-level', 'warn', '.']],
   ['lint', [tool('eslint'), '.']],
-  ['types', [tool('svelte-check'), '--tsgo', '--fail-on-warnings', '--output', 'human']],
-  // Reads what the types have made of the components.
-  ['lint by types', [process.execPath, join(ROOT, 'scripts', 'lintTypes.js')]],
+  ...Object.entries(TYPES),
 ];
 
 /** Installs the packages of the lock file when any are missing. */
