@@ -2,6 +2,29 @@ import tailwindcss from '@tailwindcss/vite';
 import { sveltekit } from '@sveltejs/kit/vite';
 import { defineConfig } from 'vitest/config';
 
+/** What plays and listens in real time: in a series of its own, when nothing else runs. */
+const SOUND = ['tests/browser/listening.test.ts', 'tests/browser/play.test.ts'];
+
+interface Some {
+  readonly include: string[];
+  readonly exclude?: string[];
+  readonly maxWorkers: number;
+}
+
+/** Tests of the real screens; each worker keeps its server and its browser for all its files. */
+const screens = (name: string, some: Some) => ({
+  extends: true as const,
+  test: {
+    ...{ name, ...some },
+    environment: 'node' as const,
+    globalSetup: ['tests/browser/started.ts'],
+    pool: 'threads' as const,
+    isolate: false,
+    testTimeout: 240_000,
+    hookTimeout: 240_000,
+  },
+});
+
 export default defineConfig({
   plugins: [tailwindcss(), sveltekit()],
   worker: { format: 'es' },
@@ -22,21 +45,12 @@ export default defineConfig({
           testTimeout: 120_000,
         },
       },
-      {
-        extends: true,
-        test: {
-          name: 'browser',
-          include: ['tests/browser/**/*.test.ts'],
-          environment: 'node',
-          globalSetup: ['tests/browser/started.ts'],
-          // Each of two workers keeps its server and its browser for all its files.
-          pool: 'threads',
-          isolate: false,
-          maxWorkers: 2,
-          testTimeout: 240_000,
-          hookTimeout: 240_000,
-        },
-      },
+      screens('browser', {
+        include: ['tests/browser/**/*.test.ts'],
+        exclude: SOUND,
+        maxWorkers: 2,
+      }),
+      screens('sound', { include: SOUND, maxWorkers: 1 }),
     ],
   },
 });
