@@ -63,11 +63,12 @@ async function check(name, command) {
 async function tests(project) {
   const report = join(reports, `${project}.json`);
   const passed = await step(`${project} tests`, [
-    ...['npx', 'vitest', 'run', '--project', project, '--passWithNoTests', ...names],
+    ...['npx', 'vitest', 'run', '--project', project, ...names],
+    ...(names.length > 0 ? ['--passWithNoTests'] : []),
     ...['--reporter=dot', '--silent=passed-only', '--reporter=json', `--outputFile.json=${report}`],
   ]);
   if (!existsSync(report)) {
-    if (!passed) counts.failed += 1;
+    counts.failed += 1;
     return;
   }
   const { numPassedTests, numFailedTests } = JSON.parse(readFileSync(report, 'utf8'));
