@@ -3,7 +3,7 @@ import { sveltekit } from '@sveltejs/kit/vite';
 import { defineConfig } from 'vitest/config';
 
 /** What plays and listens in real time: in a series of its own, when nothing else runs. */
-const SOUND = ['tests/browser/listening.test.ts', 'tests/browser/play.test.ts'];
+const SOUND = ['listening', 'play', 'loops'].map((name) => `tests/browser/${name}.test.ts`);
 
 interface Some {
   readonly include: string[];

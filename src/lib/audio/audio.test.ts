@@ -233,15 +233,6 @@ describe('the transport', () => {
     expect(transport.playing).toBe(false);
   });
 
-  test('seeks within the pass', async () => {
-    const hand = byHand();
-    const transport = opened(hand);
-    await transport.play(loop([event(0, 60), event(3, 67)], 4));
-    const before = hand.given.length;
-    await transport.seek(3);
-    expect(midiOf(hand.given[before]?.event)).toBe(67);
-  });
-
   test('another tempo takes over without a gap, where what is scheduled ends', async () => {
     const hand = byHand();
     const transport = opened(hand);

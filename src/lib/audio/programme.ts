@@ -26,16 +26,26 @@ export type SoundEvent = Sounding &
     | { readonly part: 'click'; readonly strong: boolean }
   );
 
+/** One time through: its number, from 0; the beat its first bar begins with; its length. */
+export interface PassOf {
+  readonly number: number;
+  readonly begins: Beats;
+  readonly beats: Beats;
+}
+
 /**
  * Something to play. Beats are counted on through all its passes: beat 0 is the first downbeat of
- * the first pass, `length` that of the second.
+ * the first pass.
  */
 export interface Programme {
   /** Where the first pass begins: 0, or below it for a pick-up. */
   readonly start: Beats;
-  /** Length of a pass. */
+  /** Length of the first pass. */
   readonly length: Beats;
   readonly loop: boolean;
+  /** The pass a beat lies in, and the pass of a number: the first again and again, if nothing else is said. */
+  readonly passAt: (beat: Beats) => PassOf;
+  readonly passNumbered: (number: number) => PassOf;
   /** What counts it in, wherever it begins: beats before that, up to 0. */
   readonly count: readonly SoundEvent[];
   /** How long the count takes. */
@@ -50,19 +60,23 @@ type Rest = Pick<Programme, 'length' | 'tempo'> & Partial<Programme>;
 /** A programme whose passes are each asked for; a pass may reach before its beat 0 with its pick-up. */
 export function passesOf(pass: (number: number) => readonly SoundEvent[], rest: Rest): Programme {
   const { start = 0, length, loop = false } = rest;
+  const numbered = (number: number): PassOf => ({ number, begins: number * length, beats: length });
+  const {
+    passNumbered = numbered,
+    passAt = (beat) => numbered(loop ? Math.max(0, Math.floor(beat / length)) : 0),
+  } = rest;
   return {
-    ...{ start, loop, count: [], countIn: 0 },
+    ...{ start, loop, passAt, passNumbered, count: [], countIn: 0 },
     eventsBetween: (from, to) => {
-      // The pick-up of a pass falls into the pass before it.
-      const first = Math.max(0, Math.floor(from / length));
-      const last = loop ? Math.max(first, Math.ceil((to - start) / length) - 1) : 0;
       const events: SoundEvent[] = [];
-      for (let number = first; number <= last; number++) {
-        const offset = number * length;
+      for (let number = passAt(from).number; ; number++) {
+        const { begins, beats } = passNumbered(number);
+        // The pick-up of a pass falls into the pass before it.
+        if (begins + start >= to || (!loop && number > 0)) break;
         for (const event of pass(number)) {
-          const beat = event.beat + offset;
-          if (event.beat < start || event.beat >= length || beat < from || beat >= to) continue;
-          events.push(offset === 0 ? event : { ...event, beat });
+          const beat = event.beat + begins;
+          if (event.beat < start || event.beat >= beats || beat < from || beat >= to) continue;
+          events.push(begins === 0 ? event : { ...event, beat });
         }
       }
       return events.sort((a, b) => a.beat - b.beat);

@@ -6,7 +6,7 @@ import type { Beats, Seconds } from '$core/time/units';
 import { DEFAULT_MIX, gainsOf, type Mix } from './mix';
 import { openOutput, type Output, type Sound } from './output';
 import { SOUND_PARTS, type SoundPart } from './parts';
-import type { Programme } from './programme';
+import type { PassOf, Programme } from './programme';
 
 /**
  * How far ahead sound is scheduled: little, so that a change is soon heard; but a page in the
@@ -121,11 +121,9 @@ export function createTransport(open: () => Promise<Output> = openOutput) {
     frame = requestAnimationFrame(follow);
   }
 
-  /** The beat within its pass; a pick-up only before the first. */
-  function inPass(beat: Beats): Beats {
-    const programme = last()?.programme;
-    return programme?.loop && beat >= programme.length ? beat % programme.length : beat;
-  }
+  /** The pass that sounds; null when nothing plays. No derived: it would end with the page that asks first. */
+  const sounding = (): PassOf | null =>
+    through === null ? null : (last()?.programme.passAt(Math.max(0, through)) ?? null);
 
   /** Begins a programme at a beat of its first pass, after its count; ends what played before. */
   async function play(programme: Programme, options: PlayOptions = {}): Promise<void> {
@@ -164,9 +162,9 @@ export function createTransport(open: () => Promise<Output> = openOutput) {
   }
 
   return {
-    /** The beat within the pass, as it was last drawn; null when nothing plays. */
+    /** The beat within the pass, as it was last drawn, a pick-up only before the first; null when nothing plays. */
     get beat() {
-      return through === null ? null : inPass(through);
+      return through === null ? null : through - (sounding()?.begins ?? 0);
     },
     /** The beat counted on through all passes. */
     get through() {
@@ -178,8 +176,7 @@ export function createTransport(open: () => Promise<Output> = openOutput) {
     },
     /** Passes that are over. */
     get pass() {
-      const length = last()?.programme.length ?? 1;
-      return through === null ? 0 : Math.max(0, Math.floor(through / length));
+      return sounding()?.number ?? 0;
     },
     get playing() {
       return stretches.length > 0;
@@ -212,11 +209,6 @@ export function createTransport(open: () => Promise<Output> = openOutput) {
       const now = output?.now() ?? 0;
       const holding = stretches.filter((one) => secondsIn(one, one.from) <= now);
       stretches = [...holding.slice(-1), { programme, zero, from: scheduled }];
-    },
-    /** Goes on from another beat of the pass. */
-    async seek(to: Beats): Promise<void> {
-      const playing = last();
-      if (playing) await play({ ...playing.programme, countIn: 0 }, { from: to, parts: [] });
     },
     /** The beat counted on through all passes at a second of the clock; null when nothing plays. */
     beatAt,

@@ -52,8 +52,10 @@
     readonly landings?: ComponentProps<typeof Strip>['landings'];
     /** Where the music is on the strip. */
     readonly hand?: ComponentProps<typeof Strip>['hand'];
-    /** Told the bars chosen to go round, after they are kept. */
+    /** Takes the bars chosen to go round; the study does where nothing is said. */
     readonly onloop?: (loop: Loop | null) => void;
+    /** The chord a loop is made longer from; the place's own when left out. */
+    readonly loopAt?: number | undefined;
   }
 
   let {
@@ -79,6 +81,7 @@
     thin = false,
     hand = null,
     onloop,
+    loopAt,
   }: Props = $props();
 
   const study = getStudy();
@@ -102,13 +105,10 @@
     ...actions,
   });
 
-  function setLoop(loop: Loop | null) {
-    study.look({ play: { ...study.view.play, loop } });
-    onloop?.(loop);
-  }
+  const setLoop = (loop: Loop | null) => (onloop ? onloop(loop) : study.setLoop(loop));
   function resizeLoop(by: number) {
-    const { chart, nowIndex, view } = study;
-    if (chart) setLoop(resized(chart, nowIndex, view.play.loop, by));
+    const { chart, nowIndex, loop } = study;
+    if (chart) setLoop(resized(chart, loopAt ?? nowIndex, loop, by));
   }
 
   /** Puts the focus on the neck; where it is there already, back on the form. */
@@ -172,7 +172,7 @@
         ongo={ongo ?? study.go}
         onedit={onedit ?? ongo ?? study.go}
         unreadable={study.unreadable}
-        loop={study.view.play.loop}
+        loop={study.loop}
         onloop={setLoop}
         {hand}
         {landings}

@@ -351,7 +351,7 @@
         class="pointer-events-none absolute top-0 left-0 border-l-2 border-now will-change-transform"
         style:height="{handAt.height}px"
         style:transform="translate({handAt.x + hand.share * handAt.width}px, {handAt.y}px)"
-        data-hand
+        data-hand={hand.bar + 1}
       ></span>
     {/if}
   </div>

@@ -196,7 +196,7 @@ export function createTrying({ editing, ear, band, speed, onwritten, onchecked }
             ];
       });
       return {
-        length: editing.frame.end + 2 * tail(),
+        begins: (pass: number) => pass * (editing.frame.end + 2 * tail()),
         seed: 1,
         notes: (pass: number) => (pass > 0 ? [] : written.length > 0 ? written : tones),
       };

@@ -4,15 +4,15 @@ import type { Beats, Seconds } from '$core/time/units';
 import { pageTransport } from '$lib/audio/transport.svelte';
 import { type Ear, SIMULATED } from './ear.svelte';
 
-/** How far ahead he plucks, and how long a string rings at the most. */
-const AHEAD: Seconds = 1.5;
+/** How far ahead he plucks, over whatever keeps the page busy, and how long a string rings at the most. */
+const AHEAD: Seconds = 4;
 const RINGS: Seconds = 1.2;
 
 /** What he is to play while the transport runs. */
 export interface ToBePlayed {
-  /** The notes of a pass, in beats from its beginning, and how long a pass is. */
+  /** The notes of a pass, in beats from its beginning, and the beat it begins with. */
   readonly notes: (pass: number) => readonly ToPlay[];
-  readonly length: Beats;
+  readonly begins: (pass: number) => Beats;
   /** What his mistakes are drawn from. */
   readonly seed: number;
 }
@@ -36,14 +36,14 @@ export function playsSimulated(
       played = 0;
       return;
     }
-    const { notes, length, seed } = asked;
+    const { notes, begins, seed } = asked;
     const now = ear.now();
     const { pass } = transport;
     const due = [pass, pass + 1].flatMap((number) =>
       playedWith(notes(number), mistakes(), seed + number).flatMap(
         ({ beat, beats, midi, bent = 0 }) => {
-          const at = transport.secondsAt(number * length + beat);
-          const end = transport.secondsAt(number * length + beat + beats);
+          const at = transport.secondsAt(begins(number) + beat);
+          const end = transport.secondsAt(begins(number) + beat + beats);
           return at === null || end === null
             ? []
             : [{ at, rings: Math.min(RINGS, end - at), midi, bent }];

@@ -25,7 +25,7 @@
 {#if ear.state === 'hearing' || landed.done}
   <p class="flex flex-wrap items-baseline gap-x-2" data-heard-says>
     {#if ear.state === 'hearing'}
-      <HeardNow {ear} chord={stage.moment.now?.chord ?? null} />
+      <HeardNow {ear} chord={stage.standing.moment.now?.chord ?? null} />
       {#if landed.latest}<span data-landing-latest>{showSymbol(landed.latest.sentence)}</span>{/if}
     {/if}
   </p>

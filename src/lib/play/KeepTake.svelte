@@ -5,7 +5,7 @@
   import { getStudy } from '$lib/study/study.svelte';
   import { message, warn } from '$lib/ui/messages.svelte';
   import { bytesName } from '$lib/ui/amounts';
-  import type { PassLandings } from './landed.svelte';
+  import type { PassLandings } from './judging';
   import { getStage } from './stage.svelte';
 
   interface Props {

@@ -18,15 +18,15 @@
   const study = getStudy();
   const stage = getStage();
   const naming = $derived(study.settings.current.modeNames);
-  const { now, target } = $derived(stage.moment);
+  const { now, target } = $derived(stage.standing.moment);
   /** What comes is written a frame after what sounds. */
-  const coming = late(() => (ahead ? stage.moment : null));
+  const coming = late(() => (ahead ? stage.standing.moment : null));
   const next = $derived(coming.current?.next ?? null);
   const nextTarget = $derived(coming.current?.nextTarget ?? null);
   const size = $derived(
     small ? '[--size:clamp(3rem,5vw,4.5rem)]' : '[--size:clamp(3rem,9vw,8rem)]',
   );
-  const counting = $derived(stage.beat < 0);
+  const counting = $derived(stage.standing.beat < 0);
 </script>
 
 {#snippet symbol(name: string, hue: string)}
@@ -58,10 +58,10 @@
   </div>
   <p class="text-center" aria-live="off" data-left>
     <span class="block text-[clamp(2rem,4vw,3.25rem)]/none font-semibold tabular-nums text-ink-soft"
-      >{counting ? Math.max(1, Math.ceil(-stage.beat - 1e-6)) : stage.left}</span
+      >{counting ? Math.max(1, Math.ceil(-stage.standing.beat - 1e-6)) : stage.standing.left}</span
     >
     <span class="text-xs text-ink-soft"
-      >{counting ? 'counting in' : stage.left === 1 ? 'beat' : 'beats'}</span
+      >{counting ? 'counting in' : stage.standing.left === 1 ? 'beat' : 'beats'}</span
     >
   </p>
   <div class="min-w-0 text-right" data-next-chord>

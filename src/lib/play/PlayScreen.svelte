@@ -11,13 +11,12 @@
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import { CLICKS } from '$core/band/click';
-  import { lastBy } from '$core/band/form';
   import { pageTransport } from '$lib/audio/transport.svelte';
   import Frame from '$lib/frame/Frame.svelte';
   import type { Actions } from '$lib/frame/shortcuts';
   import { momentAt, momentsOf } from '$lib/practice/moments';
   import type { PedalAction } from '$lib/settings/settings';
-  import { LOOP_NAMES, LOOP_SIZES, sizeOf } from '$lib/study/loops';
+  import { LOOP_NAMES, LOOP_SIZES } from '$lib/study/loops';
   import { AHEAD, type Ahead } from '$lib/study/playing';
   import { getStudy } from '$lib/study/study.svelte';
   import { showSymbol } from '$lib/ui/glyphs';
@@ -39,7 +38,7 @@
   import { keepsStints } from '$lib/log/keeper.svelte';
   import KeptStint from '$lib/log/KeptStint.svelte';
   import { stageStint } from './stint';
-  import { createLanded, type PassLandings } from './landed.svelte';
+  import { createLanded } from './landed.svelte';
   import { createStage, setStage } from './stage.svelte';
   import { createSteering } from './steering.svelte';
   import StageNeck from './StageNeck.svelte';
@@ -50,6 +49,7 @@
   onDestroy(transport.stop);
   const stage = createStage(study);
   setStage(stage);
+  const { standing } = stage;
   const steering = createSteering(study, stage);
   transport.setMix(untrack(() => study.settings.current.mix));
 
@@ -61,19 +61,10 @@
 
   const ear = createEar(study.settings);
   onDestroy(ear.close);
-  const landed = createLanded(stage, ear);
   let mistakes = $state<Mistakes>('all');
   playsSimulated(ear, () => mistakes, stage.toBePlayed);
+  const landed = createLanded(stage, ear, (pass) => keeper.heard(pass));
   const keeper = keepsStints(() => stageStint(study, stage));
-  let counted: PassLandings | null = null;
-  $effect(() => {
-    const { done } = landed;
-    // A recording that was opened is no practice of now.
-    if (!done || done === counted || done.span === null) return;
-    counted = done;
-    untrack(() => keeper.heard(done));
-  });
-
   async function judgeRecording(file: File): Promise<string | null> {
     const opened = await openRecording(file);
     if (!opened.ok) return opened.message;
@@ -149,32 +140,32 @@
   /** Whether something else needs the room of what is read from afar. */
   const small = $derived(settings.staff || unfolded);
   const ahead = $derived(
-    settings.ahead === 'always' || (stage.beat >= 0 && showsAhead(settings.ahead, stage.left)),
+    settings.ahead === 'always' || (standing.beat >= 0 && showsAhead(settings.ahead, standing.left)),
   );
   /** The strip follows words and neck, so that no frame has to draw it all. */
   const place = late(() => ({
-    now: stage.index,
-    next: ahead ? (stage.change?.index ?? null) : null,
+    now: standing.index,
+    next: ahead ? (standing.change?.index ?? null) : null,
   }));
   const onStrip = late(() => place.current, inSecondFrame);
-  const mine = $derived(stage.turn === 'player');
+  const mine = $derived(standing.turn === 'player');
   const shown = $derived(!(mine && settings.hidden));
 
-  const size = $derived(study.chart ? sizeOf(study.chart, study.nowIndex, settings.loop) : null);
   const hand = $derived.by(() => {
-    if (!playing || !stage.form || stage.beat < 0) return null;
-    const bar = Math.max(0, lastBy(stage.form.bars, stage.beat));
-    const here = stage.form.bars[bar];
-    if (!here) return null;
+    const { bar } = standing;
+    const here = study.chart?.bars[bar];
+    const pass = stage.passIn(stage.pass);
+    if (!playing || !here || !pass || standing.beat < 0) return null;
     // By quarters of a beat: nothing is moved between them.
-    const share = Math.floor(4 * (stage.beat - here.beat)) / (4 * here.beats);
-    return { bar: stage.loop.from + bar, share: Math.min(1, share) };
+    const share = Math.floor(4 * (standing.beat + pass.start - here.beat)) / (4 * here.beats);
+    return { bar, share: Math.min(1, share) };
   });
 
-  const moments = $derived(stage.line ? momentsOf(stage.line) : []);
-  const moment = $derived(playing ? momentAt(moments, stage.beat) : null);
+  const line = $derived(stage.lines.lineIn(stage.pass));
+  const moments = $derived(line ? momentsOf(line) : []);
+  const moment = $derived(playing ? momentAt(moments, standing.beat) : null);
   const turnSays = $derived.by(() => {
-    if (!playing || stage.turn === null) return '';
+    if (!playing || standing.turn === null) return '';
     const left = stage.leftOfTurn === null ? '' : ` ${clockName(stage.leftOfTurn)}`;
     return (mine ? 'You' : 'Corvel') + left;
   });
@@ -192,7 +183,8 @@
   now={onStrip.current.now}
   next={onStrip.current.next}
   ongo={steering.goTo}
-  onloop={steering.looped}
+  loopAt={steering.here}
+  onloop={steering.setLoop}
   {hand}
   landings={landed.marks}
 >
@@ -254,7 +246,7 @@
       {#each LOOP_SIZES as one (one)}
         <button
           class="min-h-9 px-2 whitespace-nowrap not-first:border-l not-first:border-line-strong aria-pressed:bg-ink aria-pressed:text-paper"
-          aria-pressed={size === one}
+          aria-pressed={steering.size === one}
           onclick={() => steering.loopBy(one)}>{LOOP_NAMES[one]}</button
         >
       {/each}
@@ -339,8 +331,8 @@
     {#if playing}
       <p class="text-ink-soft tabular-nums" data-pass>
         Pass {stage.pass + 1} · {clockName(
-          stage.seconds,
-        )}{#if settings.keys !== 'same' && stage.moment.now}
+          standing.seconds,
+        )}{#if settings.keys !== 'same' && standing.moment.now}
           · first chord {showSymbol(stage.keyName)}{/if}
       </p>
     {/if}
@@ -364,15 +356,15 @@
       aria-label="The line"
       tabindex="0"
     >
-      {#if stage.line && stage.line.notes.length > 0 && shown}
+      {#if line && line.notes.length > 0 && shown}
         {#await import('$lib/notation/Notation.svelte') then { default: Notation }}
-          <Notation passage={stage.line} beat={moment} degrees={study.view.degrees} />
+          <Notation passage={line} beat={moment} degrees={study.view.degrees} />
         {/await}
       {:else if !shown}
         <p class="text-ink-soft">Your turn: from memory.</p>
       {:else}
         <p class="text-ink-soft">
-          {stage.working ? 'Writing the line…' : 'No line plays: choose one under More.'}
+          {stage.lines.working ? 'Writing the line…' : 'No line plays: choose one under More.'}
         </p>
       {/if}
     </div>

@@ -64,17 +64,17 @@
   );
   /** What sounds is said in words first, and drawn with the frame after. */
   const drawn = late(() => ({
-    ...{ moment: stage.moment, ahead },
-    near: stage.change && stage.playing ? nearness(stage.left) : 0,
+    ...{ moment: stage.standing.moment, ahead },
+    near: stage.standing.change && stage.playing ? nearness(stage.standing.left) : 0,
   }));
   const near = $derived(drawn.current.near);
   /** How near the next change is when what comes begins to sound. */
-  const nearThen = $derived(nearness(stage.coming?.beats ?? Infinity));
+  const nearThen = $derived(nearness(stage.standing.coming?.beats ?? Infinity));
   const picture = $derived(picturesOf(study));
   const buffer = doubleBuffer({
     wanted: () => (shown ? picture(drawn.current.moment, drawn.current.ahead) : BLANK),
     coming: () => {
-      const { moment, coming } = stage;
+      const { moment, coming } = stage.standing;
       const setting = study.view.play.ahead;
       if (!stage.playing || !shown || !coming) return null;
       const make = picture;

@@ -101,14 +101,14 @@
   <Picked
     label="Line"
     name="line"
-    value={stage.kept ? `sheet ${stage.kept.id}` : settings.line}
+    value={stage.lines.kept ? `sheet ${stage.lines.kept.id}` : settings.line}
     options={lines}
     onpick={chooseLine}
   />
   <Picked
     label="In"
     name="subdivision"
-    disabled={stage.kept !== null || settings.line === 'none' || settings.line === 'targets'}
+    disabled={stage.lines.kept !== null || settings.line === 'none' || settings.line === 'targets'}
     value={settings.subdivision}
     options={SUBDIVISIONS.map((one) => [one, one])}
     onpick={(subdivision) => onset({ subdivision })}

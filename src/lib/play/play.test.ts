@@ -16,6 +16,7 @@ import type { TURNS } from '$lib/study/playing';
 import { KEY_WAYS, playSchema } from '$lib/study/playing';
 import { programmeMidi } from './files';
 import { shiftOf } from './keys';
+import { courseOf, roundOf } from './course';
 import { changeAfter } from './moment';
 import { cutPassage, pickUpOf, targetLine } from './line';
 import {
@@ -23,11 +24,10 @@ import {
   leftOfTurn,
   type Session,
   sessionProgramme,
-  tempoAt,
-  tempoFrom,
   turnAt,
 } from './session';
 import { stager } from './staged';
+import { tempoAt, tempoFrom } from './tempos';
 import { tapped, withTap } from './tapping';
 import { chartOf } from '$tests/laws';
 
@@ -157,8 +157,9 @@ describe('turns, rests, tempo', () => {
     expect(isRest(0, 3, 1)).toBe(false);
   });
 
+  const passesFrom = (beat: number, length: number) => (pass: number) => beat + pass * length;
   test('a ramp goes up every so many passes and stops at its goal', () => {
-    const up = tempoFrom(0, 100, { by: 8, every: 2, goal: 120 }, 16);
+    const up = tempoFrom(100, { by: 8, every: 2, goal: 120 }, passesFrom(0, 16));
     expect(up).toEqual([
       { beat: 0, bpm: 100 },
       { beat: 32, bpm: 108 },
@@ -170,20 +171,20 @@ describe('turns, rests, tempo', () => {
       ...[100, 100, 100, 108, 116, 120, 120],
     ]);
     // A ramp that begins later begins with its own tempo there.
-    expect(tempoFrom(48, 100, { by: 8, every: 2, goal: 110 }, 16)).toEqual([
+    expect(tempoFrom(100, { by: 8, every: 2, goal: 110 }, passesFrom(48, 16))).toEqual([
       { beat: 48, bpm: 100 },
       { beat: 80, bpm: 108 },
       { beat: 112, bpm: 110 },
     ]);
-    expect(tempoFrom(0, 100, { by: 5, every: 1, goal: 100 }, 4)).toEqual([{ beat: 0, bpm: 100 }]);
-    expect(tempoFrom(0, 395, { by: 9, every: 1, goal: 400 }, 4).map(({ bpm }) => bpm)).toEqual([
+    expect(tempoFrom(100, { by: 5, every: 1, goal: 100 }, passesFrom(0, 4))).toEqual([{ beat: 0, bpm: 100 }]);
+    expect(tempoFrom(395, { by: 9, every: 1, goal: 400 }, passesFrom(0, 4)).map(({ bpm }) => bpm)).toEqual([
       395, 400,
     ]);
-    expect(tempoFrom(8, 120, { by: 10, every: 1, goal: 95 }, 4).map(({ bpm }) => bpm)).toEqual([
+    expect(tempoFrom(120, { by: 10, every: 1, goal: 95 }, passesFrom(8, 4)).map(({ bpm }) => bpm)).toEqual([
       120, 110, 100, 95,
     ]);
-    expect(tempoFrom(0, 100, null, 4)).toHaveLength(1);
-    expect(tempoFrom(0, 9_999, { by: 3, every: 1, goal: 30 }, 4)[0]?.bpm).toBe(400);
+    expect(tempoFrom(100, null, passesFrom(0, 4))).toHaveLength(1);
+    expect(tempoFrom(9_999, { by: 3, every: 1, goal: 30 }, passesFrom(0, 4))[0]?.bpm).toBe(400);
   });
 
   test('a tempo is tapped', () => {
@@ -241,6 +242,9 @@ describe('the line of a loop', () => {
 
 describe('a session', () => {
   const form = bandForm(CHART, { from: 0, to: 2 });
+  const round = roundOf(CHART, { from: 0, to: 2 });
+  if (!round) throw new Error('no bars');
+  const course = courseOf(round);
   const line: readonly SoundEvent[] = [0, 4].map((beat) => ({
     part: 'line',
     beat,
@@ -251,7 +255,8 @@ describe('a session', () => {
   const session = (changed: Partial<Session> = {}) =>
     sessionProgramme({
       ...{ feel: feelOfKind('swing'), seed: 1, click: 'none', turns: 'none', rests: 0, count: 1 },
-      ...{ tempo: [{ beat: 0, bpm: 120 }], pickUp: 0, pass: () => ({ form, line }), ...changed },
+      ...{ tempo: [{ beat: 0, bpm: 120 }], pickUp: 0, pass: () => ({ form, line }) },
+      ...{ course, ...changed },
     });
   const parts = (events: readonly SoundEvent[]) => new Set(events.map(({ part }) => part));
 
@@ -327,7 +332,7 @@ describe('a session', () => {
   });
 
   test('ramps hold for the beats of their passes', () => {
-    const tempo = tempoFrom(0, 60, { by: 20, every: 1, goal: 120 }, 8);
+    const tempo = tempoFrom(60, { by: 20, every: 1, goal: 120 }, (pass) => 8 * pass);
     const programme = session({ tempo });
     expect(programme.tempo.secondsAt(16) - programme.tempo.secondsAt(8)).toBeCloseTo(6);
     expect(tempoMap(tempo).secondsAt(8)).toBe(8);

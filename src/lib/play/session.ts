@@ -6,10 +6,11 @@ import { type BandForm, lastBy } from '$core/band/form';
 import { PATTERNS } from '$core/band/patterns';
 import { hashed } from '$core/random';
 import type { Feel } from '$core/time/feel';
-import { type TempoChange, TEMPO_RANGE, tempoMap, withinTempo } from '$core/time/tempo';
-import type { Beats, BeatsPerMinute } from '$core/time/units';
+import { type TempoChange, tempoMap } from '$core/time/tempo';
+import type { Beats } from '$core/time/units';
 import { clickEvent, passesOf, type Programme, type SoundEvent } from '$lib/audio/programme';
-import type { Ramp, Turns } from '$lib/study/playing';
+import type { Turns } from '$lib/study/playing';
+import { type Course, passAt, passNumbered } from './course';
 
 export type Turn = 'corvel' | 'player';
 
@@ -51,35 +52,8 @@ export function isRest(every: number, bar: number, seed: number): boolean {
   return bar % every === (stretch === 0 ? Math.max(1, drawn) : drawn);
 }
 
-/**
- * The tempo of passes from a beat on: steady, or faster every so many passes up to a goal (slower,
- * where the goal is below). `length` is that of a pass, `beat` the beginning of one.
- */
-export function tempoFrom(
-  beat: Beats,
-  bpm: BeatsPerMinute,
-  ramp: Ramp | null,
-  length: Beats,
-): readonly TempoChange[] {
-  const changes: TempoChange[] = [{ beat, bpm: withinTempo(bpm) }];
-  if (!ramp) return changes;
-  const way = Math.sign(ramp.goal - bpm);
-  let now = withinTempo(bpm);
-  for (let pass = ramp.every; now !== ramp.goal && way !== 0; pass += ramp.every) {
-    now = withinTempo(now + way * ramp.by);
-    if ((ramp.goal - now) * way <= 0) now = ramp.goal;
-    changes.push({ beat: beat + pass * length, bpm: now });
-    if (now === TEMPO_RANGE.high || now === TEMPO_RANGE.low) break;
-  }
-  return changes;
-}
-
-/** The tempo that holds at a beat. */
-export const tempoAt = (changes: readonly TempoChange[], beat: Beats): BeatsPerMinute =>
-  (changes.findLast((one) => one.beat <= beat + 1e-6) ?? changes[0])?.bpm ?? TEMPO_RANGE.low;
-
-/** One pass of a loop: its chords, and what is played over them; beats count from its first bar. */
-export interface Pass {
+/** What a pass plays: its chords, and a line over them; beats count from its first bar. */
+export interface Played {
   readonly form: BandForm;
   readonly line: readonly SoundEvent[];
 }
@@ -93,9 +67,10 @@ export interface Session {
   /** Bars counted in. */
   readonly count: number;
   readonly tempo: readonly TempoChange[];
+  readonly course: Course;
   /** Before the first bar of each pass, for what the line begins with. */
   readonly pickUp: Beats;
-  readonly pass: (number: number) => Pass;
+  readonly pass: (number: number) => Played;
   /** What played before something was set otherwise: its band goes on where it still fits. */
   readonly before?: Pick<SessionProgramme, 'bands'> | null;
 }
@@ -128,10 +103,9 @@ export interface SessionProgramme extends Programme {
 
 /** The programme of a session: each pass is made when it is first asked for. */
 export function sessionProgramme(session: Session): SessionProgramme {
-  const { feel, seed, click, turns, rests, pickUp } = session;
+  const { feel, seed, click, turns, rests, pickUp, course } = session;
   const tempo = tempoMap(session.tempo);
-  const first = session.pass(0).form;
-  const { beats: length, bars } = first;
+  const { time } = session.pass(0).form;
   // Taken over, not referred to: what played before that may be let go.
   const bands = new Map<number, MadeBand>(session.before?.bands);
   const { sound } = PATTERNS[feel.kind].bass;
@@ -164,7 +138,7 @@ export function sessionProgramme(session: Session): SessionProgramme {
   }
 
   interface Made {
-    readonly pass: Pass;
+    readonly pass: Played;
     readonly band: readonly SoundEvent[];
     readonly events: readonly SoundEvent[];
   }
@@ -176,13 +150,14 @@ export function sessionProgramme(session: Session): SessionProgramme {
     const last = made.get(number);
     const same = last?.pass.form === pass.form && last.pass.line === pass.line;
     if (same && last.band === band) return last.events;
-    const barAt = (beat: Beats) => number * bars.length + Math.max(0, lastBy(bars, beat));
+    const { begins, bar } = passNumbered(course, number);
+    const barAt = (beat: Beats) => bar + Math.max(0, lastBy(pass.form.bars, beat));
     const played = band.filter(({ beat }) => !isRest(rests, barAt(beat), seed));
     const sung = pass.line.filter(({ beat }) => {
-      const seconds = tempo.secondsAt(number * length + beat);
+      const seconds = tempo.secondsAt(begins + beat);
       return turnAt(turns, { bar: barAt(beat), pass: number, seconds }) !== 'player';
     });
-    const clicks = clicksOf(pass.form, click, number * bars.length).map(clickEvent);
+    const clicks = clicksOf(pass.form, click, bar).map(clickEvent);
     const events = [...played, ...clicks, ...sung];
     for (const old of made.keys()) if (Math.abs(old - number) > 1) made.delete(old);
     made.set(number, { pass, band, events });
@@ -191,10 +166,12 @@ export function sessionProgramme(session: Session): SessionProgramme {
 
   const programme = passesOf(eventsOf, {
     start: -pickUp,
-    length,
+    length: course[0].beats,
     loop: true,
-    count: countIn(first.time, session.count).map(clickEvent),
-    countIn: session.count * first.time.beats,
+    passAt: (beat) => passAt(course, beat),
+    passNumbered: (number) => passNumbered(course, number),
+    count: countIn(time, session.count).map(clickEvent),
+    countIn: session.count * time.beats,
     tempo,
   });
   return {

@@ -3,56 +3,67 @@ import { lastBy } from '$core/band/form';
 import { withinTempo } from '$core/time/tempo';
 import type { Beats } from '$core/time/units';
 import { pageTransport } from '$lib/audio/transport.svelte';
-import { LOOP_SIZES, type LoopSize, loopAround } from '$lib/study/loops';
+import { LOOP_SIZES, type LoopSize, loopAround, sizeOf } from '$lib/study/loops';
 import { LINES, type Loop, type PlaySettings } from '$lib/study/playing';
 import type { Study } from '$lib/study/study.svelte';
 import type { Stage } from './stage.svelte';
 import { tapped, withTap } from './tapping';
 
-/** What begins anew when it is changed, and what is not heard at all. */
-const RESTARTS: readonly (keyof PlaySettings)[] = ['loop', 'keys', 'count'];
-const SILENT: readonly (keyof PlaySettings)[] = ['ahead', 'staff', 'hidden', 'tempo'];
+/** What is done with a setting that is changed while it plays; the rest is heard as soon as can be. */
+const DOES: Partial<Record<keyof PlaySettings, 'nothing' | 'loop' | 'keys' | 'ramp'>> = {
+  ahead: 'nothing',
+  staff: 'nothing',
+  hidden: 'nothing',
+  tempo: 'nothing',
+  // It is counted in when it begins the next time.
+  count: 'nothing',
+  loop: 'loop',
+  keys: 'keys',
+  ramp: 'ramp',
+};
 
 export function createSteering(study: Study, stage: Stage) {
   const transport = pageTransport();
   let taps: readonly number[] = [];
+  /** The chord the player pointed at while it plays: what is chosen next is meant to be there. */
+  let pointed = $state<number | null>(null);
+  /** The size that was pressed last: two sizes may be the same bars. */
+  let sized = $state.raw<{ readonly size: LoopSize; readonly loop: Loop | null } | null>(null);
 
   /** The beat of the loop a chord stands on; none where it stands elsewhere. */
   function beatOf(index: number): Beats | undefined {
-    const { chart } = study;
-    const start = chart?.bars[stage.loop.from]?.beat ?? 0;
-    const beat = (chart?.chords[index]?.beat ?? -1) - start;
-    return stage.form && beat >= 0 && beat < stage.form.beats ? beat : undefined;
+    const { chart, loop } = study;
+    const bar = (chart?.chords[index]?.bar ?? 0) - 1;
+    const start = chart?.bars[loop?.from ?? 0]?.beat ?? 0;
+    const within = loop === null ? bar >= 0 : bar >= loop.from && bar < loop.to;
+    return within ? (chart?.chords[index]?.beat ?? 0) - start : undefined;
   }
 
   /** Where the player stands in the form; a loop begins with its beginning. */
   function fromHere(): Beats | undefined {
-    const beat = stage.settings.loop === null ? beatOf(study.nowIndex) : undefined;
+    const beat = study.loop === null ? beatOf(study.nowIndex) : undefined;
     // Its beginning has the pick-up before it.
     return beat === 0 ? undefined : beat;
   }
 
   function begin() {
+    pointed = null;
     void stage.play(fromHere());
   }
 
-  /** Another loop is taken up where it plays. */
+  /** Other bars go round: taken up at the end of the pass where it plays. */
   function setLoop(loop: Loop | null) {
-    stage.set({ loop });
-    looped();
-  }
-
-  function looped() {
+    study.setLoop(loop);
     const { chart } = study;
-    const first = chart?.bars[stage.loop.from];
+    const first = chart?.bars[loop?.from ?? -1];
+    pointed = null;
     if (first && chart) study.go(Math.max(0, lastBy(chart.chords, first.beat)));
-    if (transport.playing) void stage.play();
+    stage.takeUpLoop();
   }
 
   /** The loop of the same length after this one; round the form. */
   function loopNext(by: number) {
-    const { chart } = study;
-    const { loop } = stage.settings;
+    const { chart, loop } = study;
     if (!chart || !loop) return;
     const length = loop.to - loop.from;
     const bars = chart.bars.length;
@@ -68,42 +79,60 @@ export function createSteering(study: Study, stage: Stage) {
       if (transport.playing || transport.fetching !== null) transport.stop();
       else begin();
     },
-    /** Changes what is set; heard at once, or with another beginning. */
+    /** Changes what is set; heard as soon as it can be where it plays. */
     set(changed: Partial<PlaySettings>) {
       stage.set(changed);
-      const names = Object.keys(changed) as (keyof PlaySettings)[];
-      if (!transport.playing || names.every((name) => SILENT.includes(name))) return;
-      if (names.some((name) => RESTARTS.includes(name))) void stage.play();
-      else if (names.includes('ramp')) stage.setTempo(stage.tempo);
+      const does = (Object.keys(changed) as (keyof PlaySettings)[]).map((name) => DOES[name]);
+      if (!transport.playing || does.every((one) => one === 'nothing')) return;
+      if (does.includes('loop')) stage.takeUpLoop();
+      if (does.includes('keys')) stage.takeUpKeys();
+      if (does.includes('ramp')) stage.setTempo(stage.tempo);
       else stage.takeUp();
     },
     setLoop,
-    looped,
     loopNext,
-    /** Loops so much round where it is. */
+    /** The chord a loop is chosen round: where the player pointed, or what sounds. */
+    get here() {
+      return pointed ?? stage.standing.index;
+    },
+    /** Loops so much round where it is, or where the player pointed. */
     loopBy(size: LoopSize) {
-      if (study.chart) setLoop(loopAround(study.chart, stage.index, size));
+      const { chart } = study;
+      if (!chart) return;
+      const loop = loopAround(chart, this.here, size);
+      setLoop(loop);
+      sized = { size, loop };
+    },
+    /** The size of the loop that is chosen, where it is one of the usual ones here. */
+    get size(): LoopSize | null {
+      const { chart, loop } = study;
+      if (!chart) return null;
+      const same = sized?.loop?.from === loop?.from && sized?.loop?.to === loop?.to;
+      const usual = sized && same ? loopAround(chart, this.here, sized.size) : undefined;
+      const stands = usual !== undefined && usual?.from === loop?.from && usual?.to === loop?.to;
+      return sized && stands ? sized.size : sizeOf(chart, this.here, loop);
     },
     /** A chord on, or a loop. */
     step(by: number) {
-      if (stage.settings.loop) {
+      if (study.loop) {
         loopNext(by);
         return;
       }
       study.step(by);
       if (transport.playing) begin();
     },
+    /** Goes to a chord: plays on from there within the loop; outside it, what is chosen next is there. */
     goTo(index: number) {
       study.go(index);
-      if (transport.playing) void stage.play(beatOf(index));
+      const beat = beatOf(index);
+      pointed = transport.playing && beat === undefined ? index : null;
+      if (transport.playing && beat !== undefined) void stage.play(beat);
     },
     /** The ways into the targets of a loop, of the one set, or of two chords here; then the player. */
     showMe(round: Loop | null) {
       const { chart } = study;
       if (!chart) return;
-      stage.set({
-        loop: round ?? stage.settings.loop ?? loopAround(chart, stage.index, 'two chords'),
-      });
+      study.setLoop(round ?? study.loop ?? loopAround(chart, stage.standing.index, 'two chords'));
       void stage.showMe();
     },
     tap() {

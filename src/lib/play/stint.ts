@@ -7,13 +7,13 @@ import type { Stage } from './stage.svelte';
 
 export function stageStint(study: Study, stage: Stage): Playing | null {
   if (!stage.playing) return null;
-  const { chart, zone } = study;
-  const { line, loop } = stage.settings;
+  const { chart, zone, loop } = study;
+  const { line } = stage.settings;
   return {
     chart: study.id,
-    exercise: stage.kept ? 'sheet' : line === 'none' ? FREE : line,
+    exercise: stage.lines.kept ? 'sheet' : line === 'none' ? FREE : line,
     zone: { low: zone.low, high: zone.high },
-    extent: (chart && sizeOf(chart, stage.index, loop)) ?? 'form',
+    extent: (chart && sizeOf(chart, stage.standing.index, loop)) ?? 'form',
     tempo: stage.tempo,
   };
 }

@@ -8,7 +8,7 @@ import { playedAt } from '$core/time/feel';
 import { createTake, keepSound } from '$lib/licks/api';
 import type { Sound } from '$lib/listening/ear.svelte';
 import type { Study } from '$lib/study/study.svelte';
-import type { PassLandings } from './landed.svelte';
+import type { PassLandings } from './judging';
 import { cutPassage } from './line';
 import type { Stage } from './stage.svelte';
 
@@ -16,20 +16,21 @@ import type { Stage } from './stage.svelte';
 function playedIn(study: Study, stage: Stage, { pass, taken }: PassLandings) {
   const chart = stage.chartIn(pass);
   const { neck, zone, key } = study;
-  if (!chart || !stage.form) return null;
+  const round = stage.passIn(pass);
+  if (!chart || !round) return null;
   const notes = takeOf(neck, zone, taken, (beat) =>
     playedAt(beat, stage.feel, chart.source.time.unit),
   );
-  return notes.length === 0 ? null : { chart, key, neck, notes };
+  return notes.length === 0 ? null : { chart, key, neck, notes, round };
 }
 
 /** Whether the changes of a pass would be heard with the band muted, and what would say the first that is not. */
 export function heardAlone(study: Study, stage: Stage, pass: PassLandings): string | null {
   const played = playedIn(study, stage, pass);
   if (!played) return null;
-  const { chart, neck, notes } = played;
-  const { start, form } = stage;
-  const end = start + (form?.beats ?? 0);
+  const { chart, neck, notes, round } = played;
+  const { start } = round;
+  const end = start + round.beats;
   // Only what the loop goes over was played; which chords there are, the whole chart says.
   const chords = hearChanges(chart, neck, notes).chords.filter(({ index }) => {
     const beat = chart.chords[index]?.beat ?? -1;
@@ -42,12 +43,11 @@ export function heardAlone(study: Study, stage: Stage, pass: PassLandings): stri
 /** The take of a pass as it is kept. */
 function lickOf(study: Study, stage: Stage, pass: PassLandings): Lick | null {
   const played = playedIn(study, stage, pass);
-  if (!played || !stage.form) return null;
-  const { chart, key, neck, notes } = played;
+  if (!played) return null;
+  const { chart, key, neck, notes, round } = played;
   const title = `Take on ${chart.source.title}: ${pass.landed} of ${pass.asked} landed`;
   const whole = passageOf(chart, key, neck, title, overChart(chart, key, neck, notes));
-  const { start, form } = stage;
-  return lickOfPassage(cutPassage(whole, start, start + form.beats), 'a take');
+  return lickOfPassage(cutPassage(whole, round.start, round.start + round.beats), 'a take');
 }
 
 /** Samples as a WAV file. */

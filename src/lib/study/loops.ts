@@ -14,10 +14,14 @@ export const LOOP_NAMES: Readonly<Record<LoopSize, string>> = {
   form: 'Form',
 };
 
+/** Whether some of a loop lies within a chart. */
+export const fitsChart = ({ bars }: Pick<Chart, 'bars'>, { from, to }: Loop): boolean =>
+  from < bars.length && to > from;
+
 /** A loop within a chart; the whole form where it does not fit. */
 export function fitLoop(chart: Chart, loop: Loop | null): Loop {
   const bars = chart.bars.length;
-  if (!loop || loop.from >= bars || loop.to <= loop.from) return { from: 0, to: bars };
+  if (!loop || !fitsChart(chart, loop)) return { from: 0, to: bars };
   return { from: loop.from, to: Math.min(loop.to, bars) };
 }
 

@@ -18,7 +18,9 @@ import { type PlannedChord, planChords } from './choices';
 import type { ChartEditing } from './document.svelte';
 import { type PlanEdit, setZone } from './edits';
 import type { ChartPlace } from './place';
+import { fitLoop, fitsChart } from './loops';
 import { isNewerPlan, type Plan, readPlan, writePlan } from './plan';
+import type { Loop } from './playing';
 import { readView, type View } from './view';
 
 const NONE_UNREADABLE: ReadonlyMap<number, Problem> = new Map();
@@ -218,6 +220,15 @@ export function createStudy({ id, document, settings, view: kept, place }: Study
     },
     get view() {
       return seen;
+    },
+    /** The bars that go round, as they are seen, chosen and played; null for the form. */
+    get loop(): Loop | null {
+      return chart && view.play.loop && fitsChart(chart, view.play.loop)
+        ? fitLoop(chart, view.play.loop)
+        : null;
+    },
+    setLoop(loop: Loop | null) {
+      this.look({ play: { ...view.play, loop } });
     },
     look(changed: Partial<View>) {
       view = { ...view, ...changed };

@@ -1,0 +1,113 @@
+/**
+ * The course of what is played: pass after pass of one loop, then of another once the player has chosen it.
+ * Beats are counted on through all passes; everything here is a value made from values.
+ */
+import type { Chart } from '$core/chart/form';
+import type { Beats } from '$core/time/units';
+import { fitLoop } from '$lib/study/loops';
+import type { Loop } from '$lib/study/playing';
+
+/** Some bars of a chart that go round. */
+export interface Round {
+  readonly loop: Loop;
+  /** The beat of the chart they begin with, and how long they are. */
+  readonly start: Beats;
+  readonly beats: Beats;
+}
+
+/** Passes of one round, one after another, from a beat on. */
+interface Leg extends Round {
+  readonly from: Beats;
+  /** The number of its first pass, and how many bars were played before it. */
+  readonly pass: number;
+  readonly bar: number;
+}
+
+export type Course = readonly [Leg, ...Leg[]];
+
+/** One time through a round. */
+export interface Pass extends Round {
+  readonly number: number;
+  readonly begins: Beats;
+  /** Bars played before it. */
+  readonly bar: number;
+}
+
+const CLOSE = 1e-6;
+/** Just before a pass. */
+const BEFORE: Beats = 1e-3;
+
+/** The bars of a loop as a round; null where the chart has none. */
+export function roundOf(chart: Chart, wanted: Loop | null): Round | null {
+  const loop = fitLoop(chart, wanted);
+  const first = chart.bars[loop.from];
+  const last = chart.bars[loop.to - 1];
+  if (!first || !last) return null;
+  return { loop, start: first.beat, beats: last.beat + last.beats - first.beat };
+}
+
+/** A course that goes one round for ever. */
+export const courseOf = (round: Round): Course => [{ ...round, from: 0, pass: 0, bar: 0 }];
+
+const barsIn = ({ loop }: Round): number => loop.to - loop.from;
+
+/** A pass of a leg, counted from the leg's first; it is cut short where the next leg begins. */
+function passOf(leg: Leg, next: Leg | undefined, count: number): Pass {
+  const begins = leg.from + count * leg.beats;
+  const whole = leg.beats;
+  return {
+    ...{ loop: leg.loop, start: leg.start, number: leg.pass + count, begins },
+    beats: next ? Math.min(whole, next.from - begins) : whole,
+    bar: leg.bar + count * barsIn(leg),
+  };
+}
+
+/** The pass a beat lies in; before the first beat the first. */
+export function passAt(course: Course, beat: Beats): Pass {
+  const place = Math.max(
+    0,
+    course.findLastIndex(({ from }) => from <= beat + CLOSE),
+  );
+  const leg = course[place] ?? course[0];
+  const count = Math.max(0, Math.floor((beat - leg.from) / leg.beats + CLOSE));
+  return passOf(leg, course[place + 1], count);
+}
+
+/** The pass of a number. */
+export function passNumbered(course: Course, number: number): Pass {
+  const place = Math.max(
+    0,
+    course.findLastIndex(({ pass }) => pass <= number),
+  );
+  const leg = course[place] ?? course[0];
+  return passOf(leg, course[place + 1], number - leg.pass);
+}
+
+/**
+ * The beat from which another round is played, where sound is made up to `reached`. The pass that sounds is
+ * played to its end, or to the end of the new round where that comes sooner; where the new round is over
+ * already, it begins with the next beat.
+ */
+export function takenUpAt(course: Course, round: Round, reached: Beats): Beats {
+  const now = passAt(course, Math.max(0, reached));
+  const end = now.begins + now.beats;
+  const left = round.start + round.beats - (now.start + (reached - now.begins));
+  if (left > CLOSE) return Math.min(end, reached + left);
+  return Math.min(end, Math.ceil(reached - CLOSE));
+}
+
+/** A course that goes another round from where it is taken up; what is played by then stays. */
+export function withRound(course: Course, round: Round, reached: Beats): Course {
+  // Nothing has sounded: it begins with what was chosen.
+  if (reached <= CLOSE) return courseOf(round);
+  // A round that was chosen and has not begun is not played.
+  const [first, ...later] = course;
+  const begun: Course = [first, ...later.filter(({ from }) => from < reached - CLOSE)];
+  const from = takenUpAt(begun, round, reached);
+  const before = passAt(begun, from - BEFORE);
+  const last = begun.at(-1) ?? first;
+  const same = last.loop.from === round.loop.from && last.loop.to === round.loop.to;
+  if (same) return begun;
+  const bar = before.bar + barsIn(before);
+  return [...begun, { ...round, from, pass: before.number + 1, bar }];
+}
