@@ -26,7 +26,7 @@ import {
   sessionProgramme,
   turnAt,
 } from './session';
-import { stager } from './staged';
+import { formsOf, stager } from './staged';
 import { tempoAt, tempoFrom } from './tempos';
 import { tapped, withTap } from './tapping';
 import { chartOf } from '$tests/laws';
@@ -86,6 +86,15 @@ describe('keys', () => {
       expect(material.name).toBe(defaultMaterial(chord).name);
     expect(at(3)).toBe(up);
     expect(at(0).planned).toBe(planned);
+    // The band plays the bars that go round, whatever it played before, in the key of the pass.
+    const forms = formsOf(at);
+    const symbols = (from: number, to: number, halfSteps = 0) =>
+      forms({ from, to }, halfSteps).chords.map(({ chord }) => chord.symbol);
+    expect(symbols(0, 8)).toHaveLength(9);
+    expect(symbols(4, 6)).toEqual(['Bbm7', 'Eb7']);
+    expect(symbols(4, 5)).toEqual(['Bbm7']);
+    expect(symbols(0, 2, 3)).toEqual(['Bbm7', 'Eb7']);
+    expect(forms({ from: 4, to: 6 }, 0)).toBe(forms({ from: 4, to: 6 }, 0));
   });
 });
 

@@ -1,8 +1,7 @@
 /** What the stage shows and plays: passes of the loop in their keys, the band and the line over them. */
 import { createContext, onDestroy, untrack } from 'svelte';
-import { bandForm } from '$core/band/form';
 import { feelFor } from '$core/band/band';
-import { rememberBy, rememberOf } from '$core/cache';
+import { rememberOf } from '$core/cache';
 import { readFeel } from '$core/time/feel';
 import { DEFAULT_TEMPO, withinTempo } from '$core/time/tempo';
 import type { Beats } from '$core/time/units';
@@ -16,32 +15,13 @@ import { courseOf, type Pass, passNumbered, roundOf } from './course';
 import { after, begin, type Happening, type History, shiftIn } from './history';
 import { createLines } from './lines.svelte';
 import { leftOfTurn, type SessionProgramme, sessionProgramme } from './session';
-import { stager } from './staged';
+import { formsOf, stager } from './staged';
 import { createStanding } from './standing.svelte';
 import { tempoAt } from './tempos';
 
 /** A line as it sounds; it is asked for at every tick of the clock. */
 const soundsOf = rememberOf(lineEvents);
 const SILENCE: readonly SoundEvent[] = [];
-
-/** The band's form for a pass: its bars in its key. The same bars in the same key are the same form. */
-function createForms(staged: () => ReturnType<typeof stager> | null) {
-  const forms = $derived.by(() => {
-    const at = staged();
-    return (
-      at &&
-      rememberBy(
-        ({ loop }: Pick<Pass, 'loop'>, halfSteps: number) => `${loop.from} ${loop.to} ${halfSteps}`,
-        ({ loop }, halfSteps) => {
-          const { chart, planned } = at(halfSteps);
-          return bandForm(chart, { ...loop, chosen: planned.map(({ material }) => material.notes) });
-        },
-      )
-    );
-  });
-  return (pass: Pick<Pass, 'loop'> | null, halfSteps: number) =>
-    (pass && forms?.(pass, halfSteps)) ?? null;
-}
 
 /** What has been begun, and what came of it: the passes, their keys and tempos. */
 function createPasses(study: Study) {
@@ -144,8 +124,11 @@ export function createStage(study: Study) {
     pass: () => passes.sounding,
     shows: () => shows,
   });
-  const forms = createForms(() => staged);
-  const formIn = (number: number) => forms(passIn(number), shift(number));
+  const forms = $derived(staged && formsOf(staged));
+  const formIn = (number: number) => {
+    const pass = passIn(number);
+    return (pass && forms?.(pass.loop, shift(number))) ?? null;
+  };
   const form = $derived(formIn(passes.number));
   const feel = $derived(
     study.chart ? feelFor(readFeel(study.chart.source.feel), study.chart.source.time) : null,

@@ -1,4 +1,6 @@
 /** The chart as it is played in a pass: in its own key, or another, with what is chosen over it. */
+import { type BandForm, bandForm } from '$core/band/form';
+import { rememberBy } from '$core/cache';
 import { type Chart, readChart } from '$core/chart/form';
 import { shiftChart } from '$core/chart/rewrite';
 import type { Key } from '$core/keys/keys';
@@ -6,6 +8,7 @@ import { type Material, parseMaterial } from '$core/lenses/material';
 import { type Interval, intervalBetween, transpose } from '$core/notes/notes';
 import { transposeMaterial } from '$lib/study/align';
 import type { PlannedChord } from '$lib/study/choices';
+import type { Loop } from '$lib/study/playing';
 
 export interface Staged {
   readonly chart: Chart;
@@ -48,3 +51,15 @@ export function stager(own: Staged, text: string): (halfSteps: number) => Staged
     return found;
   };
 }
+
+/** The band's form for some bars of a chart in a key; the same bars in the same key are the same form. */
+export const formsOf = (
+  staged: (halfSteps: number) => Staged,
+): ((loop: Loop, halfSteps: number) => BandForm) =>
+  rememberBy(
+    ({ from, to }, halfSteps) => `${from} ${to} ${halfSteps}`,
+    (loop, halfSteps) => {
+      const { chart, planned } = staged(halfSteps);
+      return bandForm(chart, { ...loop, chosen: planned.map(({ material }) => material.notes) });
+    },
+  );
