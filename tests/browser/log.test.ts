@@ -77,6 +77,13 @@ describe('the log', () => {
     await app.findText('button', 'Go on');
   });
 
+  /** What the screen says of the block it is for. */
+  const blockSays = () =>
+    script<{ number: string; left: string; next: string } | null>(`
+      const bar = document.querySelector('[data-session-block]');
+      const of = (name) => bar.querySelector('[data-block-' + name + ']').textContent.trim();
+      return bar && { number: bar.querySelector('strong').textContent, left: of('left'), next: of('next') };`);
+
   test('goes on block after block with one key, as it was proposed, each with its clock', async () => {
     await app.visit(`${app.url}/log`);
     await app.find('[data-block]');
@@ -84,23 +91,117 @@ describe('the log', () => {
       `return [...document.querySelectorAll('[data-block]')].map((one) => one.dataset.block)`,
     );
     const minutes = await script<string[]>(
-      `return [...document.querySelectorAll('[data-block] > p')].map((one) => parseInt(one.textContent) + ':00')`,
+      `return [...document.querySelectorAll('[data-block] > p')].map((one) => parseInt(one.textContent))`,
     );
     await app.press(' ');
-    for (const [place, exercise] of blocks.slice(0, 3).entries()) {
+    for (const [place, exercise] of blocks.entries()) {
       await app.eventually(
         () => app.driver.getCurrentUrl(),
         (address) =>
           address.includes('/play') &&
           address.includes(`line=${exercise === 'free' ? 'none' : exercise}`),
       );
-      await app.eventually(
-        () => text('[data-block-clock]'),
-        (clock) => clock.includes(`of ${minutes[place] ?? ''}`),
+      const says = await app.eventually(
+        blockSays,
+        (now) => now?.number === `Block ${place + 1} of ${blocks.length}`,
       );
+      // Its time runs while it is played, and is its own.
+      const least = Number(minutes[place]) - 1;
+      expect(Number.parseInt(says?.left ?? '', 10)).toBeGreaterThanOrEqual(least);
       await app.find('[data-pass]');
       await app.press('n');
     }
+    await app.find('[data-session-over]');
+    // Nothing was played for half a minute.
+    expect(await text('[data-session-over]')).toContain('half a minute is enough');
+    expect(await count('[data-done]')).toBe(blocks.length);
+    await (await app.findText('a', 'To the Book')).click();
+    await app.eventually(
+      () => app.driver.getCurrentUrl(),
+      (address) => new URL(address).pathname === '/',
+    );
+  });
+
+  test('a session of drills, a sheet, a line, a lick and free playing, each on its own screen, to its summary', async () => {
+    const text8 = 'title: Low Shelf\nkey: C\ntempo: 200\n| Dm7 | G7 | Cmaj7 | % |';
+    const chart = await app.makeChart(text8);
+    const zone = { low: 7, high: 10 };
+    const before = (days: number) =>
+      new Date(Date.now() - days * 86_400_000).toISOString().replace('Z', '+00:00');
+    // The demo's own log would take the session for itself.
+    for (const { id } of await stints())
+      await fetch(`${app.url}/api/stints/${id}`, {
+        method: 'DELETE',
+        headers: { origin: app.url },
+      });
+    const post = (exercise: string, days: number, landed: number, tempo = 120) =>
+      fetch(`${app.url}/api/stints`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json', origin: app.url },
+        body: JSON.stringify({
+          ...{ at: before(days), chart, exercise, zone, extent: 'form', tempoFrom: tempo, tempo },
+          ...{ minutes: 5, asked: 20, landed, note: '' },
+        }),
+      });
+    for (const exercise of ['drills', 'sheet', 'lick'])
+      expect((await post(exercise, 2, 10, exercise === 'drills' ? 1 : 120)).ok).toBe(true);
+    for (const days of [2, 3, 4]) expect((await post('targets', days, 20)).ok).toBe(true);
+    // Practised as it is: the sheet that comes back was kept.
+    await app.visit(`${app.url}/plan/${chart}/practice`);
+    await app.find('[data-notation][data-drawn]');
+    await app.visit(`${app.url}/log?minutes=60`);
+    await app.find('[data-block]');
+    const blocks = await script<string[]>(
+      `return [...document.querySelectorAll('[data-block]')].map((one) => one.dataset.block)`,
+    );
+    expect([...blocks].sort()).toEqual(
+      expect.arrayContaining(['drills', 'free', 'lick', 'sheet', 'targets']),
+    );
+    expect(await text('[data-block="drills"]')).not.toContain('bpm');
+    await (await app.findText('button', 'Start')).click();
+    const SCREENS: Readonly<Record<string, string>> = {
+      ...{ drills: '/drills', lick: '/licks', sheet: `/plan/${chart}/practice` },
+    };
+    for (const [place, exercise] of blocks.entries()) {
+      await app.eventually(
+        blockSays,
+        (now) => now?.number === `Block ${place + 1} of ${blocks.length}`,
+      );
+      const { pathname, searchParams } = new URL(await app.driver.getCurrentUrl());
+      expect(pathname.replace(/\/$/u, '')).toBe(SCREENS[exercise] ?? `/plan/${chart}/play`);
+      if (pathname.endsWith('/play')) {
+        expect(searchParams.get('line')).toBe(exercise === 'free' ? 'none' : exercise);
+        await app.find('[data-pass]');
+        // As long as it is in the log from.
+        await holdClock();
+        await app.press('x');
+        await putClockOn(70);
+        await app.eventually(
+          () => blockSays(),
+          (now) => now !== null,
+        );
+      }
+      if (exercise === 'drills') {
+        await holdClock();
+        await putClockOn(50);
+        await app.find('[data-card]');
+      }
+      // The bar says what comes, and leads there.
+      const says = await blockSays();
+      expect(says?.next).toContain(place + 1 < blocks.length ? 'Low Shelf' : 'the summary');
+      await (await app.find('[data-block-next]')).click();
+    }
+    await app.find('[data-session-over]');
+    expect(await count('[data-done]')).toBe(blocks.length);
+    expect(await text('[data-tomorrow]')).toContain('Tomorrow begins with');
+    const said = await text('[data-session-over]');
+    // The stage's blocks were played; the rest was looked at.
+    expect(said).toContain('The session as far as it was played');
+    await app.eventually(
+      () => text('[data-done="free"]'),
+      (free) => free.includes('1 minute of'),
+    );
+    expect(await text('[data-done="lick"]')).toContain('not played');
   });
 
   test('a block made longer takes its time from the others', async () => {

@@ -138,7 +138,9 @@ describe('the loop on every demo chart', () => {
         await clickBar(3);
         await size(name);
         expect(
-          await script('return document.querySelector("[aria-label=Loop] [aria-pressed=true]").textContent'),
+          await script(
+            'return document.querySelector("[aria-label=Loop] [aria-pressed=true]").textContent',
+          ),
           title,
         ).toBe(name);
       }

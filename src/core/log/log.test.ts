@@ -153,6 +153,63 @@ describe('the next session', () => {
     expect(blocks[2]?.reason).toMatch(/^New: /u);
   });
 
+  test.each([
+    // All the way from what was played to slow is 40 beats a minute from 120.
+    [0, 89],
+    [4, 96],
+    [10, 106],
+    [14, 113],
+    // Three quarters are not shaky: it goes on as it was.
+    [15, 120],
+  ])('the worse it went the slower it comes: %i of 20 at 120', (landed, tempo) => {
+    const { blocks } = ask([stint(1, { landed, tempo: 120 })]);
+    expect(blocks.find(({ exercise }) => exercise === 'targets')?.tempo).toBe(tempo);
+  });
+
+  test('slower than slow, it still comes slower; never faster than it was clean', () => {
+    const at = (...history: readonly Stint[]) =>
+      ask(history).blocks.find(({ exercise }) => exercise === 'targets')?.tempo;
+    expect(at(stint(1, { landed: 4, tempo: 60 }))).toBe(53);
+    expect(at(stint(3, { tempo: 80 }), stint(1, { asked: 80, landed: 40, tempo: 120 }))).toBe(80);
+  });
+
+  test('where there is history one block is new, whatever it is of', () => {
+    fc.assert(
+      fc.property(histories, fc.integer({ min: 4, max: 90 }), (played, minutes) => {
+        const history = played.map(({ daysAgo, ...more }) => stint(daysAgo, more));
+        const { blocks, coverage } = ask(history, minutes);
+        const zones = blocks.map(({ zone }) => zone.low);
+        const left = coverage.some(
+          ({ state, zone }) => state === 'untouched' && zones.includes(zone.low),
+        );
+        if (!left) return;
+        const fresh = blocks.filter(({ reason }) => reason.startsWith('New: '));
+        expect(fresh).toHaveLength(1);
+        const cell = coverage.find(
+          (one) =>
+            one.chart === fresh[0]?.chart &&
+            one.exercise === fresh[0].exercise &&
+            one.zone.low === fresh[0].zone.low,
+        );
+        expect(cell?.state).toBe('untouched');
+      }),
+    );
+  });
+
+  test('drills come back as drills: no tempo of theirs is anybody’s', () => {
+    const drills = [
+      stint(2, { exercise: 'drills', tempo: 1, landed: 4 }),
+      stint(1, { exercise: 'drills', tempo: 1, landed: 5 }),
+    ];
+    const { blocks } = ask(drills);
+    const block = blocks.find(({ exercise }) => exercise === 'drills');
+    expect(block).toMatchObject({ extent: 'form', tempo: 120 });
+    expect(block?.reason).toBe('This is shaky: 23 of 100 cards came back of late.');
+    for (const { tempo } of blocks) expect(tempo).toBeGreaterThanOrEqual(70);
+    const solid = [4, 3, 2].map((day) => stint(day, { exercise: 'drills', tempo: 1 }));
+    for (const { tempo } of ask(solid).blocks) expect(tempo).toBeGreaterThanOrEqual(70);
+  });
+
   test('something stale is brought back', () => {
     const { blocks } = ask([30, 29, 28].map((day) => stint(day)));
     expect(blocks.some(({ reason }) => reason.includes('has not been played for 28 days'))).toBe(
@@ -164,6 +221,8 @@ describe('the next session', () => {
     const { blocks } = ask([]);
     expect(blocks[0]).toMatchObject({ extent: 'chord', index: 2, tempo: 72 });
     expect(blocks.at(-1)).toMatchObject({ exercise: 'free', extent: 'form' });
+    // It rises, and is not at the chart's own tempo on the first day.
+    expect(blocks.map(({ tempo }) => tempo)).toEqual([72, 79, 90]);
     expect(ask([], 20, []).blocks).toEqual([]);
     expect(ask([], 0).blocks).toEqual([]);
   });

@@ -21,6 +21,10 @@ import {
 } from './stints';
 
 export const FREE = 'free';
+/** Cards of a chart: they have no tempo, and a screen of their own. */
+export const DRILLS = 'drills';
+export const LICK = 'lick';
+export const SHEET = 'sheet';
 
 export interface Block {
   readonly minutes: Minutes;
@@ -62,7 +66,15 @@ export interface Session {
 
 /** Shares of the minutes, and how tempos move: by a few beats a minute after two alike. */
 const SHARES = { warm: 0.15, shaky: 0.35, fresh: 0.25, free: 0.25 } as const;
-const TEMPO = { step: 4, under: 0.92, first: 0.7, clean: 0.9, poor: 0.6 } as const;
+const TEMPO = { step: 4, under: 0.92, first: 0.7, clean: 0.9 } as const;
+/** An empty log: shares of a chart's tempo, from the first block to the last. */
+const BEGINNING = { warm: 0.6, fresh: 0.66, free: 0.75 } as const;
+/**
+ * How far the tempo drops for what is shaky: part of the way down to a slow one (a share of the chart's, or
+ * of the last one, where that is lower), by how far from clean it was: a fifth landed is half of the way,
+ * three quarters a tenth.
+ */
+const DROP = { slow: 0.6, lower: 0.75, way: 1.4 } as const;
 
 /** What was played within so many milliseconds is left to rest. */
 const RESTED = 12 * 60 * 60_000;
@@ -83,14 +95,23 @@ export function tempoFor(stints: readonly Stint[], chart: BeatsPerMinute): Beats
   return bounded(last.tempo);
 }
 
-/** For what is shaky: the fastest it was clean at, or a little less than it was played at. */
+/**
+ * For what is shaky: slower by how badly it went of late, and at the most as fast as it was clean. What is
+ * stale is a little slower than it was.
+ */
 function steadyTempo(stints: readonly Stint[], chart: BeatsPerMinute): BeatsPerMinute {
   const clean = stints
     .filter((one) => (shareOf(one) ?? 0) >= TEMPO.clean)
     .map(({ tempo }) => tempo);
-  const next = tempoFor(stints, chart);
-  if (clean.length > 0) return bounded(Math.min(next, Math.max(...clean)));
-  return bounded(next * TEMPO.under);
+  const last = stints.at(-1)?.tempo ?? chart * TEMPO.first;
+  const share = lately(stints);
+  const next =
+    share === null || share >= RULES.shaky
+      ? tempoFor(stints, chart) * (clean.length > 0 ? 1 : TEMPO.under)
+      : last -
+        ((TEMPO.clean - share) / DROP.way) *
+          (last - Math.min(DROP.slow * chart, DROP.lower * last));
+  return bounded(clean.length > 0 ? Math.min(next, Math.max(...clean)) : next);
 }
 
 const wasClean = (stints: readonly Stint[]): boolean =>
@@ -191,10 +212,10 @@ export function nextSession(request: SessionRequest): Session {
       cell: warm,
       share: SHARES.warm,
       extent: solid ? 'form' : 'chord',
-      tempo: bounded(solid ? tempoFor(warm.stints, tempoOf(warm)) : tempoOf(warm) * 0.6),
+      tempo: bounded(solid ? tempoFor(warm.stints, tempoOf(warm)) : tempoOf(warm) * BEGINNING.warm),
       reason: solid
         ? `To warm up, something solid, last played ${ago(warm)}.`
-        : 'Nothing is in the log yet: begin with one chord at a time, slowly.',
+        : 'No exercise is in the log yet: begin with one chord at a time, slowly.',
     });
 
   const repairs = [...weakest, ...stale, ...underWay].filter((cell) => !taken.has(cell));
@@ -204,31 +225,34 @@ export function nextSession(request: SessionRequest): Session {
     if (repaired >= room) break;
     if (!fits(cell)) continue;
     const share = lately(cell.stints);
+    const isDrill = cell.exercise === DRILLS;
+    const whole = isDrill || cell.exercise === LICK || cell.exercise === SHEET;
     want({
       cell,
       share: SHARES.shaky / Math.min(room, repairs.length),
-      extent: cell.state === 'shaky' ? 'two chords' : 'section',
+      extent: whole ? 'form' : cell.state === 'shaky' ? 'two chords' : 'section',
       tempo:
         cell.state === 'new'
           ? tempoFor(cell.stints, tempoOf(cell))
           : steadyTempo(cell.stints, tempoOf(cell)),
       reason:
         cell.state === 'shaky'
-          ? `This is shaky: ${percent(share ?? 0)} targets landed of late. Two chords at a time, ${wasClean(cell.stints) ? 'at a tempo it was clean at' : 'a little slower'}.`
+          ? `This is shaky: ${percent(share ?? 0)} ${isDrill ? 'cards came back' : 'targets landed'} of late.${isDrill ? '' : ` Two chords at a time, ${wasClean(cell.stints) ? 'at a tempo it was clean at' : 'slower'}.`}`
           : cell.state === 'stale'
-            ? `This has not been played for ${days(cell)} days: bring it back, a little slower.`
+            ? `This has not been played for ${days(cell)} days: bring it back${isDrill ? '' : ', a little slower'}.`
             : `This was last played ${ago(cell)} and is not solid yet: once more, so that it stays.`,
     });
     repaired += 1;
   }
 
   const fresh = freshFrom(home, touched, byKey, chartOf, exercises, fits);
-  if (fresh && minutes >= 8 && !taken.has(fresh.cell))
+  const starting = touched.length === 0;
+  if (fresh && minutes >= 3 && !taken.has(fresh.cell))
     want({
       cell: fresh.cell,
       share: SHARES.fresh,
       extent: 'two chords',
-      tempo: bounded(fresh.tempo * TEMPO.under),
+      tempo: bounded(fresh.tempo * (starting ? BEGINNING.fresh : TEMPO.under)),
       reason: `New: ${nameOf(fresh.cell.exercise)}, ${fresh.why}.`,
     });
 
@@ -240,7 +264,7 @@ export function nextSession(request: SessionRequest): Session {
       exercise: FREE,
       share: SHARES.free,
       extent: 'form',
-      tempo: bounded(chart?.tempo ?? tempoOf(playing)),
+      tempo: bounded((chart?.tempo ?? tempoOf(playing)) * (starting ? BEGINNING.free : 1)),
       reason: `Put the drills away and play over ${chart?.title ?? 'the form'}.`,
     });
   }
@@ -257,7 +281,9 @@ export function nextSession(request: SessionRequest): Session {
       minutes: at(whole, place) + (place === kept.length - 1 ? part : 0),
       ...{ chart: cell.chart, exercise: exercise ?? cell.exercise, zone: cell.zone, extent },
       ...(extent === 'form' ? {} : { index: chartOf.get(cell.chart)?.change ?? 0 }),
-      ...{ tempo, reason },
+      // Cards have no tempo: the chart's stands for it.
+      tempo: cell.exercise === DRILLS && !exercise ? bounded(tempoOf(cell)) : tempo,
+      reason,
     })),
   };
 }
@@ -303,7 +329,9 @@ function freshFrom(
   for (const one of known) {
     const zones = charts.get(one.chart)?.zones ?? [];
     const place = zones.findIndex((zone) => sameZone(zone, one.zone));
-    const tempo = one.stints.at(-1)?.tempo ?? charts.get(one.chart)?.tempo ?? 100;
+    const chartTempo = charts.get(one.chart)?.tempo ?? 100;
+    const played = one.exercise === DRILLS ? undefined : one.stints.at(-1)?.tempo;
+    const tempo = played ?? chartTempo * TEMPO.first;
     const following = exercises
       .slice(exercises.indexOf(one.exercise) + 1)
       .map((exercise) => at0(one.chart, exercise, one.zone))
@@ -319,9 +347,22 @@ function freshFrom(
         : 'the next exercise in a zone you know';
     return { cell: found, tempo, why };
   }
-  if (touched.length > 0) return null;
-  const next = at0(home.chart, exercises[1], home.zone);
-  return (
-    next && { cell: next, tempo: charts.get(home.chart)?.tempo ?? 100, why: 'in the same zone' }
-  );
+  // Nothing lies beside what is known: the first thing of all that was never played.
+  const tempo = charts.get(home.chart)?.tempo ?? 100;
+  if (touched.length === 0) {
+    const next = at0(home.chart, exercises[1], home.zone);
+    return next && { cell: next, tempo, why: 'in the same zone' };
+  }
+  const untouched = [...byKey.values()].filter((cell) => cell.state === 'untouched' && fits(cell));
+  const cell =
+    untouched.find((one) => one.chart === home.chart && sameZone(one.zone, home.zone)) ??
+    untouched.find((one) => one.chart === home.chart) ??
+    untouched[0];
+  return cell
+    ? {
+        cell,
+        tempo: (charts.get(cell.chart)?.tempo ?? 100) * TEMPO.first,
+        why: 'never played so far',
+      }
+    : null;
 }

@@ -11,6 +11,8 @@
   import { programmeOf, type SoundEvent } from '$lib/audio/programme';
   import { pageTransport } from '$lib/audio/transport.svelte';
   import Keys from '$lib/frame/Keys.svelte';
+  import { createBlock } from '$lib/log/block.svelte';
+  import SessionBar from '$lib/log/SessionBar.svelte';
   import { createEar } from '$lib/listening/ear.svelte';
   import { instrumentOf, neckOf, type StoredSettings } from '$lib/settings/settings';
   import { createSettings } from '$lib/settings/store.svelte';
@@ -36,6 +38,7 @@
   const sitting = createSitting(() => ({ cards, texts, neck }));
   const { answer, choose } = sitting;
   const { card, drill, options, answered, right } = $derived(sitting);
+  const block = createBlock(() => card !== null);
   onDestroy(() => {
     transport.stop();
     ear.close();
@@ -125,7 +128,7 @@
 </script>
 
 <svelte:window {onkeydown} {onkeydowncapture} />
-<Keys actions={{}} {settings} />
+<Keys actions={{ nextBlock: block?.goOn }} {settings} />
 
 <div class="grid content-start gap-4 p-4" bind:clientWidth={width}>
   <div class="flex flex-wrap items-baseline gap-x-4">
@@ -145,6 +148,7 @@
       >
     {/if}
   </div>
+  {#if block}<SessionBar place={block} />{/if}
   {#if ear.problem}<p class="text-sm text-now-text" role="status">{ear.problem}</p>{/if}
 
   {#if drill && card}

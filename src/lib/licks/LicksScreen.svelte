@@ -8,6 +8,8 @@
   import type { Lick } from '$core/licks/lick';
   import Keys from '$lib/frame/Keys.svelte';
   import type { Actions } from '$lib/frame/shortcuts';
+  import { createBlock } from '$lib/log/block.svelte';
+  import SessionBar from '$lib/log/SessionBar.svelte';
   import type { StoredSettings } from '$lib/settings/settings';
   import { createSettings } from '$lib/settings/store.svelte';
   import { showSymbol } from '$lib/ui/glyphs';
@@ -73,6 +75,9 @@
     });
   }
 
+  /** The block of a session this was opened for; its time runs while the book is open. */
+  const block = createBlock(() => true);
+
   let find = $state<HTMLInputElement>();
   let list = $state<HTMLElement>();
   let editor = $state<LickEditor>();
@@ -97,6 +102,7 @@
 </script>
 
 <Keys {actions} {settings} />
+{#if block}<div class="px-3 pt-2"><SessionBar place={block} keyed={false} /></div>{/if}
 
 <main
   class="flex min-h-0 flex-col md:h-[calc(100dvh-2.75rem)] md:flex-row pointer-coarse:md:h-[calc(100dvh-3.25rem)]"

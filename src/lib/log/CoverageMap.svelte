@@ -3,7 +3,7 @@
   import { PROGRESSION } from '$core/log/practice';
   import { cellKey, STATES, type State } from '$core/log/stints';
   import { group } from 'd3-array';
-  import { stageFor } from './links';
+  import { screenFor } from './links';
   import type { LoggedCell, LoggedChart } from './LogScreen.svelte';
   import StateMark from './StateMark.svelte';
   import TempoLine from './TempoLine.svelte';
@@ -97,7 +97,7 @@
                 <td class="p-0 text-center">
                   <a
                     class="inline-grid size-9 place-items-center rounded hover:bg-sheet pointer-coarse:size-11"
-                    href={stageFor({ chart: chart.id, exercise, zone, extent: 'form' })}
+                    href={screenFor({ chart: chart.id, exercise, zone, extent: 'form' })}
                     title="{exerciseName(exercise)}, frets {zone.low} to {zone.high}: {STATE_WORDS[
                       state
                     ]}{cell ? `, ${minutesName(cell.minutes)}` : ''}"

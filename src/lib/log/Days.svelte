@@ -10,7 +10,7 @@
   import type { LoggedChart } from './LogScreen.svelte';
   import { NO_CHART, type StintContent, type StoredStint } from './messages';
   import StintForm from './StintForm.svelte';
-  import { dayName, exerciseName, minutesName, wentWords } from './words';
+  import { dayName, exerciseName, hasTempo, minutesName, wentWords } from './words';
   import { chosenFile } from '$lib/ui/chosenFile';
 
   interface Props {
@@ -27,6 +27,7 @@
   const title = (id: string) =>
     charts.find((chart) => chart.id === id)?.title ??
     (id === NO_CHART ? 'of no chart' : 'a chart no longer here');
+  const went = ({ exercise, asked, landed }: StoredStint) => wentWords(exercise, asked, landed);
   let adding = $state(false);
 
   async function add(stint: StintContent) {
@@ -109,12 +110,9 @@
               <span class="font-semibold">{exerciseName(stint.exercise)}</span>
               {title(stint.chart)}, frets {stint.zone.low} to {stint.zone.high}
               <span class="text-ink-soft tabular-nums">
-                {stint.at.slice(11, 16)} · {minutesName(stint.minutes)} · {stint.tempoFrom ===
-                stint.tempo
-                  ? stint.tempo
-                  : `${stint.tempoFrom} to ${stint.tempo}`} bpm{wentWords(stint.asked, stint.landed)
-                  ? ` · ${wentWords(stint.asked, stint.landed)}`
-                  : ''}
+                {stint.at.slice(11, 16)} · {minutesName(stint.minutes)}{hasTempo(stint.exercise)
+                  ? ` · ${stint.tempoFrom === stint.tempo ? '' : `${stint.tempoFrom} to `}${stint.tempo} bpm`
+                  : ''}{went(stint) ? ` · ${went(stint)}` : ''}
               </span>
             </p>
             <button

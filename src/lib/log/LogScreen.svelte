@@ -1,5 +1,6 @@
 <!-- The log: what to practise next, what is covered, the weeks, the days. -->
 <script lang="ts">
+  import { invalidateAll } from '$app/navigation';
   import type { Block } from '$core/log/session';
   import type { State } from '$core/log/stints';
   import { dayOf } from '$core/time/moments';
@@ -8,7 +9,10 @@
   import CoverageMap from './CoverageMap.svelte';
   import Days from './Days.svelte';
   import { localMoment, type StoredStint } from './messages';
+  import type { DoneBlock } from './done';
   import NextSession from './NextSession.svelte';
+  import SessionOver from './SessionOver.svelte';
+  import { today } from './today.svelte';
   import WholeBook from './WholeBook.svelte';
   import Weeks from './Weeks.svelte';
 
@@ -39,13 +43,23 @@
     readonly minutes: number;
     readonly cells: readonly LoggedCell[];
     readonly skipped: readonly string[];
+    /** What was done of a session that has ended; null where none has. */
+    readonly over: { readonly done: readonly DoneBlock[]; readonly tomorrow: Block | null } | null;
   }
 
-  let { charts, stints, count, weeks, blocks, minutes, cells, skipped }: Props = $props();
+  let { charts, stints, count, weeks, blocks, minutes, cells, skipped, over }: Props = $props();
 
-  const today = dayOf(localMoment());
+  // What was played last is written while this page opens: it belongs to the summary.
+  let seen = today.changes;
+  $effect(() => {
+    if (over === null || today.changes === seen) return;
+    seen = today.changes;
+    void invalidateAll();
+  });
+
+  const day = dayOf(localMoment());
   const playedToday = $derived(
-    stints.filter(({ at }) => dayOf(at) === today).reduce((sum, { minutes: own }) => sum + own, 0),
+    stints.filter(({ at }) => dayOf(at) === day).reduce((sum, { minutes: own }) => sum + own, 0),
   );
 </script>
 
@@ -54,12 +68,16 @@
 <h1 class="sr-only">Log</h1>
 <div class="grid gap-x-8 gap-y-6 p-4 lg:grid-cols-[minmax(0,1fr)_minmax(0,26rem)]">
   <div class="grid content-start gap-6">
-    <NextSession {blocks} {charts} {minutes} {skipped} />
+    {#if over}
+      <SessionOver {...over} {charts} />
+    {:else}
+      <NextSession {blocks} {charts} {minutes} {skipped} />
+    {/if}
     <CoverageMap {charts} {cells} />
     <WholeBook />
   </div>
   <div class="grid content-start gap-6">
-    <Weeks {weeks} {today} played={playedToday} />
-    <Days {stints} {charts} {count} {today} />
+    <Weeks {weeks} today={day} played={playedToday} />
+    <Days {stints} {charts} {count} today={day} />
   </div>
 </div>

@@ -1,15 +1,14 @@
 <!-- What to practise next: blocks with their reasons, each to be started, put off or made longer. -->
 <script lang="ts">
   import Play from '@lucide/svelte/icons/play';
-  import { onMount } from 'svelte';
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import { type Block, FREE } from '$core/log/session';
   import { cellKey } from '$core/log/stints';
   import { showSymbol } from '$lib/ui/glyphs';
-  import { stageFor } from './links';
+  import { blockAddress } from './links';
   import type { LoggedChart } from './LogScreen.svelte';
-  import { exerciseName } from './words';
+  import { exerciseName, hasTempo } from './words';
 
   interface Props {
     readonly blocks: readonly Block[];
@@ -48,20 +47,15 @@
 
   async function start(block: Block, index: number) {
     const url = new URL(page.url);
-    url.searchParams.set('begun', String(index));
+    for (const name of ['begun', 'over']) url.searchParams.delete(name);
     // What is played from here on is in the log; the session stays as it was proposed.
     if (!url.searchParams.has('at')) url.searchParams.set('at', String(Date.now()));
-    url.searchParams.delete('go');
-    // Coming back from the stage leads on to the block after it.
+    const session = url.searchParams.toString();
+    // Coming back leads on to the block after it.
+    url.searchParams.set('begun', String(index));
     await goto(`${url.pathname}?${url.searchParams.toString()}`, { replaceState: true });
-    const session = encodeURIComponent(url.searchParams.toString());
-    await goto(`${stageFor(block)}&minutes=${block.minutes}&session=${session}&go=1`);
+    await goto(blockAddress(block, session, index));
   }
-
-  // The stage's next block leads here and on.
-  onMount(() => {
-    if (page.url.searchParams.has('go') && next) void start(next, begun + 1);
-  });
 
   function onkeydown({ key, target, ctrlKey, metaKey, altKey }: KeyboardEvent) {
     if (ctrlKey || metaKey || altKey || !next) return;
@@ -119,8 +113,11 @@
           <p class="font-semibold">
             {exerciseName(block.exercise)}
             <span class="font-normal text-ink-soft">
-              {title(block.chart)}, frets {block.zone.low} to {block.zone.high}, {block.tempo} bpm{block.exercise ===
-              FREE
+              {title(block.chart)}, frets {block.zone.low} to {block.zone.high}{hasTempo(
+                block.exercise,
+              )
+                ? `, ${block.tempo} bpm`
+                : ''}{block.exercise === FREE || !hasTempo(block.exercise)
                 ? ''
                 : `, ${block.extent}`}
             </span>

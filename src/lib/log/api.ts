@@ -1,12 +1,12 @@
 /** The log over HTTP. */
 import { idOfNew, messageOf, reached, succeeds } from '$lib/ui/server';
 import type { StintContent } from './messages';
-import { lookUpToday } from './today.svelte';
+import { logWritten } from './today.svelte';
 
 /** What the server made of a change of the log; what was played today is looked up anew. */
 async function changed<T>(answer: Promise<T>): Promise<T> {
   const made = await answer;
-  void lookUpToday();
+  logWritten();
   return made;
 }
 

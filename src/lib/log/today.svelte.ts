@@ -7,6 +7,7 @@ import { localMoment } from './messages';
 const answer = z.array(z.object({ minutes: z.number() }));
 
 let minutes = $state<number | null>(null);
+let changes = $state(0);
 
 /** Asks what was played since midnight, as the player's clock says it. */
 export async function lookUpToday(): Promise<void> {
@@ -17,7 +18,17 @@ export async function lookUpToday(): Promise<void> {
   if (read.success) minutes = read.data.reduce((sum, one) => sum + one.minutes, 0);
 }
 
+/** Says that the log has been written: what was played today is looked up anew. */
+export function logWritten(): void {
+  changes += 1;
+  void lookUpToday();
+}
+
 export const today = {
+  /** How often the log was written from this page. */
+  get changes() {
+    return changes;
+  },
   /** Null until it is known. */
   get minutes() {
     return minutes;

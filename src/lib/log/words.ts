@@ -2,6 +2,7 @@
 import type { ExerciseKind } from '$core/exercises/kinds';
 import { EXERCISE_WORDS } from '$core/exercises/words';
 import { lookUp } from '$core/lists';
+import { DRILLS } from '$core/log/session';
 import type { State } from '$core/log/stints';
 
 export const STATE_WORDS: Readonly<Record<State, string>> = {
@@ -16,6 +17,7 @@ const OTHER: Readonly<Record<string, string>> = {
   free: 'Free playing',
   drills: 'Drills',
   lick: 'A lick',
+  sheet: 'A kept sheet',
 };
 
 export const exerciseName = (exercise: string): string =>
@@ -41,8 +43,11 @@ export function dayName(day: string, today: string): string {
   return format.format(new Date(day));
 }
 
+/** Whether what is practised has a tempo: cards have none. */
+export const hasTempo = (exercise: string): boolean => exercise !== DRILLS;
+
 /** How a stint went, in words. */
-export function wentWords(asked: number | null, landed: number | null): string {
+export function wentWords(exercise: string, asked: number | null, landed: number | null): string {
   if (asked === null || landed === null || asked === 0) return '';
-  return `${landed} of ${asked} targets landed`;
+  return `${landed} of ${asked} ${exercise === DRILLS ? 'cards came back' : 'targets landed'}`;
 }

@@ -8,7 +8,6 @@
   import Sliders from '@lucide/svelte/icons/sliders-vertical';
   import Stop from '@lucide/svelte/icons/square';
   import { onDestroy, onMount, untrack } from 'svelte';
-  import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import { CLICKS } from '$core/band/click';
   import { pageTransport } from '$lib/audio/transport.svelte';
@@ -29,12 +28,13 @@
   import ListenButton from '$lib/listening/ListenButton.svelte';
   import { openRecording } from '$lib/listening/recording';
   import { keepAwake, toggleFullScreen } from './awake';
-  import BlockClock from './BlockClock.svelte';
   import NowNext from './NowNext.svelte';
   import { showsAhead } from './moment';
   import { createPedals } from './pedals.svelte';
   import Heard from './Heard.svelte';
   import CareNotice from '$lib/log/CareNotice.svelte';
+  import { createBlock } from '$lib/log/block.svelte';
+  import SessionBar from '$lib/log/SessionBar.svelte';
   import { keepsStints } from '$lib/log/keeper.svelte';
   import KeptStint from '$lib/log/KeptStint.svelte';
   import { stageStint } from './stint';
@@ -55,7 +55,7 @@
 
   // Space on another screen leads here and begins.
   onMount(() => {
-    steering.takeUpAsked(page.url.searchParams);
+    steering.takeUpAsked(page.url);
     if (page.url.searchParams.has('go')) steering.begin();
   });
 
@@ -80,13 +80,8 @@
 
   /** Counts the takes that were kept, so that they are listed. */
   let takes = $state(0);
-  /** The block of a session that is played: how long it is, and where the session goes on. */
-  const block = untrack(() => {
-    const { searchParams } = page.url;
-    const session = searchParams.get('session');
-    const minutes = Number(searchParams.get('minutes'));
-    return session === null || !(minutes > 0) ? null : { minutes, onward: `/log?${session}&go=1` };
-  });
+  /** The block of a session that is played. */
+  const block = createBlock(() => transport.playing);
   let unfolded = $state(false);
   const settings = $derived(stage.settings);
   const playing = $derived(transport.playing);
@@ -128,7 +123,7 @@
     listen: ear.toggle,
     loopMissed,
     showMe,
-    nextBlock: block ? () => void goto(block.onward) : undefined,
+    nextBlock: block?.goOn,
     wentWell: () => keeper.say('clean'),
     wentShaky: () => keeper.say('shaky'),
     ahead: () => steering.set({ ahead: nextAhead(settings.ahead) }),
@@ -140,7 +135,8 @@
   /** Whether something else needs the room of what is read from afar. */
   const small = $derived(settings.staff || unfolded);
   const ahead = $derived(
-    settings.ahead === 'always' || (standing.beat >= 0 && showsAhead(settings.ahead, standing.left)),
+    settings.ahead === 'always' ||
+      (standing.beat >= 0 && showsAhead(settings.ahead, standing.left)),
   );
   /** The strip follows words and neck, so that no frame has to draw it all. */
   const place = late(() => ({
@@ -228,6 +224,7 @@
     </button>
   {/snippet}
 
+  {#if block}<SessionBar place={block} />{/if}
   <NowNext {ahead} {small} />
   <StageNeck {ahead} {shown} {small} heard={ear.sounding?.pitch ?? null} />
 
@@ -340,7 +337,6 @@
     {#if keeper.kept}
       <KeptStint kept={keeper.kept} heard={landed.done !== null} onsay={keeper.say} />
     {/if}
-    {#if block}<BlockClock {...block} {playing} />{/if}
     <CareNotice {playing} />
     {#if !study.chart || study.planned.length === 0}
       <p class="text-ink-soft">There is nothing to play: this chart has no chords yet.</p>

@@ -92,7 +92,11 @@ export function after(history: History, happening: Happening, ramp: Ramp | null)
       const next = withRound(course, happening.round, happening.reached);
       const first = passNumbered(next, next.at(-1)?.pass ?? 0);
       const bpm = tempoAt(tempos, Math.max(0, first.begins - BEFORE));
-      return { ...history, course: next, tempos: temposFrom({ course: next, tempos }, first, bpm, ramp) };
+      return {
+        ...history,
+        course: next,
+        tempos: temposFrom({ course: next, tempos }, first, bpm, ramp),
+      };
     }
     case 'tempo': {
       const { bpm, reached } = happening;

@@ -88,9 +88,7 @@ export function createLanded(stage: Stage, ear: Ear, onended: (pass: PassLanding
   function held(pass: Pass, upTo: Beats, notes: readonly HeardAt[]): Landings | null {
     const chart = stage.chartIn(pass.number);
     if (!chart) return null;
-    const targets = stage.lines
-      .targetsIn(pass.number)
-      .filter(({ beat }) => beat + decided <= upTo);
+    const targets = stage.lines.targetsIn(pass.number).filter(({ beat }) => beat + decided <= upTo);
     const heard = notes.map((note) => ({ ...note, beat: pass.start + note.beat }));
     return landingsOf(chart, targets, heard);
   }

@@ -19,13 +19,7 @@ import { shiftOf } from './keys';
 import { courseOf, roundOf } from './course';
 import { changeAfter } from './moment';
 import { cutPassage, pickUpOf, targetLine } from './line';
-import {
-  isRest,
-  leftOfTurn,
-  type Session,
-  sessionProgramme,
-  turnAt,
-} from './session';
+import { isRest, leftOfTurn, type Session, sessionProgramme, turnAt } from './session';
 import { formsOf, stager } from './staged';
 import { tempoAt, tempoFrom } from './tempos';
 import { tapped, withTap } from './tapping';
@@ -185,13 +179,15 @@ describe('turns, rests, tempo', () => {
       { beat: 80, bpm: 108 },
       { beat: 112, bpm: 110 },
     ]);
-    expect(tempoFrom(100, { by: 5, every: 1, goal: 100 }, passesFrom(0, 4))).toEqual([{ beat: 0, bpm: 100 }]);
-    expect(tempoFrom(395, { by: 9, every: 1, goal: 400 }, passesFrom(0, 4)).map(({ bpm }) => bpm)).toEqual([
-      395, 400,
+    expect(tempoFrom(100, { by: 5, every: 1, goal: 100 }, passesFrom(0, 4))).toEqual([
+      { beat: 0, bpm: 100 },
     ]);
-    expect(tempoFrom(120, { by: 10, every: 1, goal: 95 }, passesFrom(8, 4)).map(({ bpm }) => bpm)).toEqual([
-      120, 110, 100, 95,
-    ]);
+    expect(
+      tempoFrom(395, { by: 9, every: 1, goal: 400 }, passesFrom(0, 4)).map(({ bpm }) => bpm),
+    ).toEqual([395, 400]);
+    expect(
+      tempoFrom(120, { by: 10, every: 1, goal: 95 }, passesFrom(8, 4)).map(({ bpm }) => bpm),
+    ).toEqual([120, 110, 100, 95]);
     expect(tempoFrom(100, null, passesFrom(0, 4))).toHaveLength(1);
     expect(tempoFrom(9_999, { by: 3, every: 1, goal: 30 }, passesFrom(0, 4))[0]?.bpm).toBe(400);
   });

@@ -44,8 +44,7 @@ function createPasses(study: Study) {
   const history = $derived(transport.playing ? played : beginning());
   /** By its number only: a frame of the clock makes no new one. */
   const number = $derived(transport.pass);
-  const passIn = (wanted: number): Pass | null =>
-    history && passNumbered(history.course, wanted);
+  const passIn = (wanted: number): Pass | null => history && passNumbered(history.course, wanted);
   const sounding = $derived(passIn(number));
 
   return {

@@ -44,7 +44,11 @@ export function createStanding(of: Of) {
     if (playing && sounding) return sounding;
     const chosen = of.round();
     const bar = (chart?.chords[study.nowIndex]?.bar ?? 1) - 1;
-    const form = { loop: { from: 0, to: chart?.bars.length ?? 0 }, start: 0, beats: chart ? chartBeats(chart) : 0 };
+    const form = {
+      loop: { from: 0, to: chart?.bars.length ?? 0 },
+      start: 0,
+      beats: chart ? chartBeats(chart) : 0,
+    };
     if (!chart || !chosen) return form;
     const { loop, start, beats } = chosen;
     const within = bar >= loop.from && bar < loop.to;

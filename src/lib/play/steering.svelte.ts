@@ -4,6 +4,7 @@ import { withinTempo } from '$core/time/tempo';
 import type { Beats } from '$core/time/units';
 import { pageTransport } from '$lib/audio/transport.svelte';
 import { LOOP_SIZES, type LoopSize, loopAround, sizeOf } from '$lib/study/loops';
+import { readPlace } from '$lib/study/place';
 import { LINES, type Loop, type PlaySettings } from '$lib/study/playing';
 import type { Study } from '$lib/study/study.svelte';
 import type { Stage } from './stage.svelte';
@@ -145,14 +146,18 @@ export function createSteering(study: Study, stage: Stage) {
       transport.setMix({ ...transport.mix, solo: solo === 'line' ? null : 'line' });
     },
     /** Takes up what the log or a session asks for: an exercise, a tempo, how much of the form. */
-    takeUpAsked(asked: URLSearchParams) {
+    takeUpAsked(address: URL) {
+      const asked = address.searchParams;
       const line = LINES.find((one) => one === asked.get('line'));
       if (!line || !study.chart) return;
+      const { index, zone } = readPlace(address);
+      study.go(index);
+      if (zone) study.dragZone(zone);
       const size = LOOP_SIZES.find((one) => one === asked.get('extent'));
       const bpm = Number(asked.get('bpm'));
       stage.set({
         ...{ line, sheet: null },
-        ...(size ? { loop: loopAround(study.chart, study.nowIndex, size) } : {}),
+        ...(size ? { loop: loopAround(study.chart, index, size) } : {}),
         ...(bpm > 0 ? { tempo: withinTempo(bpm) } : {}),
       });
     },

@@ -1,7 +1,8 @@
 <!-- The practice sheet: an exercise or a line as staff and tablature, played and shown on the neck. -->
 <script lang="ts">
-  import { onDestroy, untrack } from 'svelte';
+  import { onDestroy, onMount, untrack } from 'svelte';
   import { goto } from '$app/navigation';
+  import { page } from '$app/state';
   import ChevronRight from '@lucide/svelte/icons/chevron-right';
   import { degreeOver } from '$core/chords/over';
   import type { Passage, PlayedNote } from '$core/phrases/passage';
@@ -11,7 +12,9 @@
   import PrintHeading from '$lib/frame/PrintHeading.svelte';
   import Frame from '$lib/frame/Frame.svelte';
   import type { Actions } from '$lib/frame/shortcuts';
+  import { createBlock } from '$lib/log/block.svelte';
   import CareNotice from '$lib/log/CareNotice.svelte';
+  import SessionBar from '$lib/log/SessionBar.svelte';
   import { keepsStints } from '$lib/log/keeper.svelte';
   import type { DrawnMark } from '$lib/neck/drawn';
   import { atWidth, layOut } from '$lib/neck/layout';
@@ -110,6 +113,14 @@
     else if (passage) play(passage);
   }
 
+  /** The block of a session this was opened for: the sheet that was kept last, if no other is named. */
+  const block = createBlock(() => transport.playing);
+  onMount(() => {
+    if (page.url.searchParams.get('sheet') !== 'last') return;
+    const last = study.plan.sheets.at(-1);
+    if (last) practice.take(last);
+  });
+
   const EXTENTS = { isolate: 'chord', pair: 'two chords', whole: 'form' } as const;
   keepsStints(() => {
     if (!transport.playing || !passage) return null;
@@ -166,6 +177,7 @@
     noteBefore: () => step(-1),
     play: toggle,
     toPlay: withBand,
+    nextBlock: block?.goOn,
     anotherLine: () => practice.change({ seed: practice.settings.seed + 1 }),
   };
 
@@ -211,6 +223,7 @@
   {/snippet}
 
   {#snippet neck()}
+    {#if block}<SessionBar place={block} />{/if}
     <!-- Where the neck is wider than the screen it is scrolled with the keys as well. -->
     <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
     <div

@@ -1,11 +1,11 @@
 /** The next session and what is covered, worked out from the book and the log. */
 import { rememberBy } from '$core/cache';
 import { readChart } from '$core/chart/form';
-import type { ExerciseKind } from '$core/exercises/kinds';
-import { EXERCISE_WORDS } from '$core/exercises/words';
 import { practiceChart, PROGRESSION } from '$core/log/practice';
-import { nextSession, type PracticeChart, type Session } from '$core/log/session';
+import { lengthened, nextSession, type PracticeChart, type Session } from '$core/log/session';
+import { cellKey } from '$core/log/stints';
 import type { StoredStint } from '$lib/log/messages';
+import { exerciseName } from '$lib/log/words';
 import { instrumentOf, neckOf, type Settings } from '$lib/settings/settings';
 import type { Db } from './database';
 import { historyOf, listStints } from './stints';
@@ -52,8 +52,49 @@ export async function nextLine(db: Db, settings: Settings, now: number): Promise
   const lead = blocks[1] ?? blocks[0];
   const chart = charts.find(({ id }) => id === lead?.chart);
   if (!lead || !chart) return null;
-  const name = EXERCISE_WORDS[lead.exercise as ExerciseKind]?.name ?? 'Free playing';
-  return `${name} over ${chart.title}, frets ${lead.zone.low} to ${lead.zone.high}`;
+  return `${exerciseName(lead.exercise)} over ${chart.title}, frets ${lead.zone.low} to ${lead.zone.high}`;
+}
+
+const MINUTES = { usual: 20, most: 240 } as const;
+/** How long a session that was begun may last, in milliseconds. */
+const LASTS = 12 * 3_600_000;
+/** Minutes by which a block is made longer. */
+const LONGER = 2;
+
+export interface AskedSession extends Session {
+  readonly minutes: number;
+  readonly skipped: readonly string[];
+  /** When it was begun, in milliseconds; null where it was not. */
+  readonly begun: number | null;
+}
+
+/**
+ * The session an address asks for: `minutes`, what is put off with `skip`, made longer with `longer`. One
+ * that was begun (`at`) stays as it was proposed, whatever is in the log by now; what is covered is of now.
+ */
+export function askedSession(
+  charts: readonly PracticeChart[],
+  stints: readonly StoredStint[],
+  asked: URLSearchParams,
+  now: number,
+): AskedSession {
+  const wanted = Number(asked.get('minutes') ?? MINUTES.usual);
+  const minutes = Number.isFinite(wanted)
+    ? Math.max(1, Math.min(MINUTES.most, Math.round(wanted)))
+    : MINUTES.usual;
+  const skipped = new Set(asked.getAll('skip'));
+  const whole = sessionOf(charts, stints, { minutes, now, skipped });
+  const at = Number(asked.get('at') ?? NaN);
+  const begun = now - at >= 0 && now - at < LASTS ? at : null;
+  const before = stints.filter(({ time }) => time < at);
+  const { blocks: proposed } =
+    begun === null ? whole : sessionOf(charts, before, { minutes, now: begun, skipped });
+  // Each is a cell that was made longer, as often as it was asked for.
+  const blocks = asked.getAll('longer').reduce((made, key) => {
+    const place = made.findIndex((one) => cellKey(one.chart, one.exercise, one.zone) === key);
+    return lengthened(made, place, LONGER);
+  }, proposed);
+  return { blocks, coverage: whole.coverage, minutes, skipped: [...skipped], begun };
 }
 
 export const sessionOf = (
@@ -66,5 +107,5 @@ export const sessionOf = (
     exercises: PROGRESSION,
     history: historyOf(stints),
     ...{ minutes, now, skipped },
-    nameOf: (name) => EXERCISE_WORDS[name as ExerciseKind]?.name ?? name,
+    nameOf: exerciseName,
   });

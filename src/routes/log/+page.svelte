@@ -16,4 +16,5 @@
   minutes={data.minutes}
   cells={data.cells}
   skipped={data.skipped}
+  over={data.over}
 />
