@@ -6,6 +6,7 @@
 import type { HeardNote, Sounding } from '$core/listening/notes';
 import type { Seconds } from '$core/time/units';
 import type { SettingsStore } from '$lib/settings/store.svelte';
+import { createHeld, type Own } from '$lib/workers/held';
 import { type Hearing, openHearing } from './hearing';
 import { createKept, type Kept } from './kept';
 import { BAND_HEARD, isHeard, levelSays, refusalFor, UNPLUGGED, UNSUPPORTED } from './says';
@@ -43,9 +44,19 @@ const LATELY = 2;
 interface Open {
   readonly context: AudioContext;
   readonly node: AudioWorkletNode;
-  readonly worker: Worker;
   readonly stream: MediaStream | null;
   readonly kept: Kept;
+}
+
+async function microphone(id: string): Promise<MediaStream> {
+  return navigator.mediaDevices.getUserMedia({
+    audio: {
+      ...(id === '' ? {} : { deviceId: { exact: id } }),
+      // What is made for talking would eat a guitar's notes.
+      ...{ echoCancellation: false, noiseSuppression: false, autoGainControl: false },
+      channelCount: 1,
+    },
+  });
 }
 
 export function createEar(settings: SettingsStore) {
@@ -64,8 +75,7 @@ export function createEar(settings: SettingsStore) {
   let struck = $state<Seconds | null>(null);
   /** Until when everything that came in has been listened to, the way there and back taken off. */
   let through = $state<Seconds>(-Infinity);
-  let open: Open | null = null;
-  let asked = 0;
+  const held = createHeld<Open>();
   /** When the first sample came in. */
   let zero: Seconds | null = null;
   let peaks: { readonly at: Seconds; readonly peak: number }[] = [];
@@ -87,15 +97,10 @@ export function createEar(settings: SettingsStore) {
   }
 
   function close() {
-    asked += 1;
     state = 'off';
     sounding = null;
     peak = 0;
-    const closing = open;
-    open = null;
-    closing?.stream?.getTracks().forEach((track) => track.stop());
-    closing?.node.disconnect();
-    closing?.worker.terminate();
+    held.end();
   }
 
   async function list() {
@@ -103,67 +108,70 @@ export function createEar(settings: SettingsStore) {
     devices = all.filter(({ kind }) => kind === 'audioinput');
   }
 
-  async function microphone(id: string): Promise<MediaStream> {
-    return navigator.mediaDevices.getUserMedia({
-      audio: {
-        ...(id === '' ? {} : { deviceId: { exact: id } }),
-        // What is made for talking would eat a guitar's notes.
-        ...{ echoCancellation: false, noiseSuppression: false, autoGainControl: false },
+  /** Opens a device of an id, the one the browser offers, or the stand-in, and all that hears it. */
+  async function opened(id: string, own: Own): Promise<Open> {
+    const { nativeContext } = await import('$lib/audio/tone');
+    const context = await nativeContext();
+    if (!context) throw new Error(UNSUPPORTED);
+    if (id !== SIMULATED && typeof navigator.mediaDevices === 'undefined')
+      throw new Error(UNSUPPORTED);
+    const stream =
+      id === SIMULATED
+        ? null
+        : own(await microphone(id), (given) =>
+            given.getTracks().forEach((track) => {
+              track.onended = null;
+              track.stop();
+            }),
+          );
+    await context.audioWorklet.addModule('/listening/capture.js');
+    const node = own(
+      new AudioWorkletNode(context, 'corvel-capture', {
+        numberOfInputs: 1,
+        numberOfOutputs: 0,
         channelCount: 1,
-      },
-    });
+        channelCountMode: 'explicit',
+      }),
+      (given) => given.disconnect(),
+    );
+    const { remote } = own(openHearing(), ({ worker }) => worker.terminate());
+    await remote.begin(context.sampleRate);
+    const open: Open = { context, node, stream, kept: createKept(context.sampleRate) };
+    node.port.onmessage = ({ data }: MessageEvent<{ samples: Float32Array; from: Seconds }>) => {
+      zero ??= data.from;
+      open.kept.add(data.samples, data.from);
+      void remote.hear(data.samples).then((heard) => {
+        if (held.current !== open) return;
+        take(heard, data.from);
+        through = data.from + data.samples.length / context.sampleRate - latency;
+      });
+    };
+    if (stream)
+      own(context.createMediaStreamSource(stream), (given) => given.disconnect()).connect(node);
+    return open;
   }
 
   /** Begins to listen to a device of an id, to the one the browser offers, or to the stand-in. */
   async function listen(id: string) {
     close();
-    const mine = asked;
     problem = null;
     state = 'asking';
-    let stream: MediaStream | null = null;
+    zero = null;
+    through = -Infinity;
+    peaks = [];
+    silence = 0;
+    notes = [];
+    band = false;
     try {
-      const { nativeContext } = await import('$lib/audio/tone');
-      const context = await nativeContext();
-      if (!context) throw new Error(UNSUPPORTED);
-      if (id !== SIMULATED) {
-        if (typeof navigator.mediaDevices === 'undefined') throw new Error(UNSUPPORTED);
-        stream = await microphone(id);
-      }
-      await context.audioWorklet.addModule('/listening/capture.js');
-      if (mine !== asked) throw new Error('called off');
-      const node = new AudioWorkletNode(context, 'corvel-capture', {
-        numberOfInputs: 1,
-        numberOfOutputs: 0,
-        channelCount: 1,
-        channelCountMode: 'explicit',
-      });
-      const { worker, remote } = openHearing();
-      await remote.begin(context.sampleRate);
-      const kept = createKept(context.sampleRate);
-      open = { context, node, worker, stream, kept };
-      zero = null;
-      through = -Infinity;
-      peaks = [];
-      silence = 0;
-      notes = [];
-      band = false;
-      node.port.onmessage = ({ data }: MessageEvent<{ samples: Float32Array; from: Seconds }>) => {
-        zero ??= data.from;
-        kept.add(data.samples, data.from);
-        void remote.hear(data.samples).then((heard) => {
-          if (mine !== asked) return;
-          take(heard, data.from);
-          through = data.from + data.samples.length / context.sampleRate - latency;
-        });
-      };
+      const open = await held.begin((own) => opened(id, own));
+      if (!open) return;
+      const { context, stream } = open;
       const track = stream?.getAudioTracks()[0];
-      if (stream && track) {
-        context.createMediaStreamSource(stream).connect(node);
+      if (track)
         track.onended = () => {
           close();
           problem = UNPLUGGED;
         };
-      }
       device = id;
       name = stream ? (track?.label ?? '') : SIMULATED;
       latency = stream
@@ -172,8 +180,6 @@ export function createEar(settings: SettingsStore) {
       state = 'hearing';
       if (stream) await list();
     } catch (error) {
-      stream?.getTracks().forEach((track) => track.stop());
-      if (mine !== asked) return;
       close();
       problem = refusalFor(error);
     }
@@ -204,7 +210,7 @@ export function createEar(settings: SettingsStore) {
     },
     /** What was heard and what still sounds, which counts as much as what is over. */
     get heard(): readonly NoteHeard[] {
-      const now = open?.context.currentTime ?? 0;
+      const now = held.current?.context.currentTime ?? 0;
       return sounding ? [...notes, asNote(sounding, now)] : notes;
     },
     /** The loudest sample of late, 0 to 1. */
@@ -250,13 +256,15 @@ export function createEar(settings: SettingsStore) {
     close,
     /** The sound of a stretch of the clock, the way there and back taken off; null where it is deaf. */
     soundOf(from: Seconds, to: Seconds): Sound | null {
+      const open = held.current;
       if (!open) return null;
       const samples = open.kept.between(from + latency, to + latency);
       return { samples, rate: open.context.sampleRate };
     },
-    now: (): Seconds => open?.context.currentTime ?? 0,
+    now: (): Seconds => held.current?.context.currentTime ?? 0,
     /** Plays samples at a second of the clock into the ear alone: the simulated guitarist's strings. */
     feed(samples: Float32Array<ArrayBuffer>, at: Seconds): void {
+      const open = held.current;
       if (!open) return;
       const buffer = open.context.createBuffer(1, samples.length, open.context.sampleRate);
       buffer.copyToChannel(samples, 0);
@@ -266,7 +274,7 @@ export function createEar(settings: SettingsStore) {
       source.start(at);
     },
     get rate() {
-      return open?.context.sampleRate ?? 44_100;
+      return held.current?.context.sampleRate ?? 44_100;
     },
   };
 }

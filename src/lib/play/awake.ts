@@ -1,16 +1,16 @@
 /** The screen: kept awake while something plays, and filled on wish. */
 
+import { createHeld } from '$lib/workers/held';
+
 /** Keeps the screen awake until the answer is called; quietly does nothing where it cannot. */
 export function keepAwake(): () => void {
-  let lock: WakeLockSentinel | null = null;
-  let over = false;
+  const lock = createHeld<WakeLockSentinel>();
   const take = async () => {
-    if (over || document.visibilityState !== 'visible' || !('wakeLock' in navigator)) return;
+    if (document.visibilityState !== 'visible' || !('wakeLock' in navigator)) return;
     try {
-      const taken = await navigator.wakeLock.request('screen');
-      lock = taken;
-      // What was asked for may be over by the time it is given.
-      if ((over as boolean) === true) void taken.release();
+      await lock.begin(async (own) =>
+        own(await navigator.wakeLock.request('screen'), (given) => void given.release()),
+      );
     } catch {
       // A battery that is low, a page that is not looked at: the screen sleeps as usual.
     }
@@ -19,9 +19,8 @@ export function keepAwake(): () => void {
   document.addEventListener('visibilitychange', again);
   again();
   return () => {
-    over = true;
     document.removeEventListener('visibilitychange', again);
-    void lock?.release();
+    lock.end();
   };
 }
 

@@ -1,5 +1,6 @@
 /** Pedals: what sends keys or MIDI controller messages, and what it is taken to mean. */
 import type { PedalAction } from '$lib/settings/settings';
+import { createHeld } from '$lib/workers/held';
 
 export const PEDAL_NAMES: Readonly<Record<PedalAction, string>> = {
   play: 'Play or stop',
@@ -24,7 +25,7 @@ export function createPedals({ bindings, onbind, ondo }: PedalOptions) {
   let learning = $state<PedalAction | null>(null);
   let inputs = $state.raw<readonly string[] | null>(null);
   let failure = $state<string | null>(null);
-  let access: MIDIAccess | null = null;
+  const access = createHeld<MIDIAccess>();
 
   /** A pedal sent something. Answers whether it meant anything. */
   function press(sent: string): boolean {
@@ -44,8 +45,7 @@ export function createPedals({ bindings, onbind, ondo }: PedalOptions) {
     if ((data[2] ?? 0) >= PRESSED) press(`controller ${data[1] ?? 0}`);
   };
   function listen() {
-    if (!access) return;
-    const found = [...access.inputs.values()];
+    const found = [...(access.current?.inputs.values() ?? [])];
     for (const input of found) input.onmidimessage = heard;
     inputs = found.map(({ name }) => name ?? 'unnamed');
   }
@@ -82,20 +82,21 @@ export function createPedals({ bindings, onbind, ondo }: PedalOptions) {
     async openMidi() {
       try {
         if (!('requestMIDIAccess' in navigator)) throw new Error('none');
-        access = await navigator.requestMIDIAccess();
-        access.onstatechange = listen;
+        const given = await access.begin(async (own) =>
+          own(await navigator.requestMIDIAccess(), (ending) => {
+            ending.onstatechange = null;
+            for (const input of ending.inputs.values()) input.onmidimessage = null;
+          }),
+        );
+        if (!given) return;
+        given.onstatechange = listen;
         failure = null;
         listen();
       } catch {
         failure = 'This browser gives no MIDI here. A pedal that sends keys works everywhere.';
       }
     },
-    close() {
-      if (!access) return;
-      access.onstatechange = null;
-      for (const input of access.inputs.values()) input.onmidimessage = null;
-      access = null;
-    },
+    close: access.end,
   };
 }
 
