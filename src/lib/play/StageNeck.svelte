@@ -89,7 +89,9 @@
   const SIZES = [1, 1.06, 1.11, 1.17, 1.22] as const;
   /** The ring of the coming target at its largest, across, beside a note’s size, and its size by how near the change is. */
   const SWOLLEN = 37.5;
-  const SWELLING = [0.69, 0.72, 0.81, 0.9, 1] as const;
+  const SWELLING = [0.69, 0.8, 0.9, 1.08, 1.16] as const;
+  /** From two beats before the change. */
+  const FLIES = 3;
   const sounding = $derived(drawn.current.moment.now);
   const label = $derived(
     `Neck, frets ${study.zone.low} to ${study.zone.high}${sounding ? `, ${spokenChord(sounding.chord)}` : ''}`,
@@ -127,7 +129,22 @@
         class:still={near < 2}
         style:transform="scale({SWELLING[near] ?? 1})"
         data-stage-target="next"
-      ></span>
+        data-flies={near >= FLIES ? '' : undefined}
+      >
+        {#if near >= FLIES}
+          <!-- Its pennant flies from two beats before it comes. -->
+          <svg
+            class="absolute bottom-[62%] left-[62%] h-[90%] w-[72%] overflow-visible"
+            viewBox="0 0 16 20"
+          >
+            <path
+              class="fill-next stroke-paper"
+              stroke-width="1"
+              d="M1 20 V1 L16 6.5 L3 12 V20 Z"
+            />
+          </svg>
+        {/if}
+      </span>
     {/if}
   </div>
 </div>

@@ -1,7 +1,8 @@
 /** The part of a line that a loop plays, and what leads into it. */
 import type { Chart } from '$core/chart/form';
+import { degreeOver } from '$core/chords/over';
 import type { Key } from '$core/keys/keys';
-import type { Neck } from '$core/neck/neck';
+import { type Neck, pitchAt } from '$core/neck/neck';
 import { type Passage, passageOf, struck } from '$core/phrases/passage';
 import type { ApproachNote } from '$core/targets/approach';
 import type { RouteStop } from '$core/targets/route';
@@ -43,6 +44,31 @@ export function targetLine(
     ];
   });
   return passageOf(chart, key, neck, 'Targets', notes);
+}
+
+/**
+ * Where a line lands, by the chords of its chart: on what it aims at; else on what begins with the chord;
+ * null where it breathes.
+ */
+export function landingStops(
+  chart: Chart,
+  { neck, notes }: Passage,
+): readonly (RouteStop | null)[] {
+  return chart.chords.map(({ index, beat, beats, chord }) => {
+    const over = notes.filter((note) => note.chord === index);
+    const landing =
+      over.find(({ part }) => part === 'target') ??
+      over.find(
+        (note) =>
+          note.part !== 'approach' && note.beat >= beat && note.beat < beat + Math.min(1, beats),
+      );
+    if (!landing) return null;
+    const { string, fret, note } = landing;
+    return {
+      ...{ index, string, fret, note, midi: pitchAt(neck, landing) },
+      ...{ degree: degreeOver(chord, note), halfSteps: 0, sentence: '' },
+    };
+  });
 }
 
 /** How far before a loop its line begins: the approach to its first note, at the most a bar of it. */

@@ -1,4 +1,6 @@
 /** What is played over the band in each pass: its targets and its line, worked out for the key of the pass. */
+import { rememberOf } from '$core/cache';
+import type { Chart } from '$core/chart/form';
 import { readPassageJson } from '$core/formats/passage/json';
 import type { Passage } from '$core/phrases/passage';
 import { approachNotes } from '$core/targets/approach';
@@ -8,7 +10,7 @@ import type { PlaySettings } from '$lib/study/playing';
 import type { Study } from '$lib/study/study.svelte';
 import { createAnswer } from '$lib/workers/answer.svelte';
 import type { Pass } from './course';
-import { cutPassage, targetLine } from './line';
+import { cutPassage, landingStops, targetLine } from './line';
 import { passRequests } from './requests';
 import type { Staged } from './staged';
 
@@ -61,31 +63,19 @@ export function createLines({ study, settings, staged, pass, passIn, shift, isSh
 
   const stagedIn = (number: number): Staged | null => staged()?.(shift(number)) ?? null;
 
-  /** The targets of the whole chart in the key of a pass. */
-  const stopsIn = (number: number): readonly RouteStop[] => {
+  /** The targets of the plan, over the whole chart, in the key of a pass. */
+  const plannedIn = (number: number): readonly RouteStop[] => {
     const answer = routes[parity(number)];
     // Another way through the form may have been chosen on Plan.
     const chosen = Math.min(study.plan.targets.chosen, (answer.value?.length ?? 1) - 1);
     return (answer.settled && answer.value?.[chosen]?.stops) || [];
   };
-  /** Those that lie within the pass. */
-  function targetsIn(number: number): readonly PassTarget[] {
-    const chart = stagedIn(number)?.chart;
-    const here = passIn(number);
-    if (!chart || !here) return [];
-    return stopsIn(number).flatMap((stop) => {
-      const chord = chart.chords[stop.index];
-      const beat = (chord?.beat ?? -1) - here.start;
-      return chord && beat >= 0 && beat < here.beats ? [{ ...stop, beat, beats: chord.beats }] : [];
-    });
-  }
-
   /** The targets of a pass as a line, each led into by a half step or a step of what is played. */
   function waysIn(number: number): Passage | null {
     const at = stagedIn(number);
     if (!at) return null;
     const { neck, zone } = study;
-    return targetLine(at.chart, at.key, neck, stopsIn(number), (stop) => {
+    return targetLine(at.chart, at.key, neck, plannedIn(number), (stop) => {
       const planned = at.planned[stop.index];
       if (!planned) return null;
       const setting = { chord: planned.chord, scale: planned.material.notes, zone };
@@ -98,12 +88,37 @@ export function createLines({ study, settings, staged, pass, passIn, shift, isSh
     if (melody) return melody;
     const at = stagedIn(number);
     if (at && kept === null && settings().line === 'targets')
-      return targetLine(at.chart, at.key, study.neck, stopsIn(number));
+      return targetLine(at.chart, at.key, study.neck, plannedIn(number));
     const answer = exercises[parity(number)];
     return answer.settled && asked[parity(number)]?.exercise
       ? (answer.value?.passage ?? null)
       : null;
   }
+  const landings = $derived.by(() => {
+    const at = staged();
+    // What is remembered of one chart is of no use for another.
+    return (
+      at && rememberOf((line: Passage) => rememberOf((chart: Chart) => landingStops(chart, line)))
+    );
+  });
+  /** The target over each chord in a pass: where the line that plays lands; without one, what the plan aims at. */
+  function stopsIn(number: number): readonly (RouteStop | null)[] {
+    const chart = stagedIn(number)?.chart;
+    const whole = chart && !isShown(number) ? wholeIn(number) : null;
+    return (chart && whole && landings?.(whole)(chart)) ?? plannedIn(number);
+  }
+  /** Those that lie within the pass. */
+  function targetsIn(number: number): readonly PassTarget[] {
+    const chart = stagedIn(number)?.chart;
+    const here = passIn(number);
+    if (!chart || !here) return [];
+    return stopsIn(number).flatMap((stop) => {
+      const chord = stop && chart.chords[stop.index];
+      const beat = (chord?.beat ?? -1) - here.start;
+      return chord && beat >= 0 && beat < here.beats ? [{ ...stop, beat, beats: chord.beats }] : [];
+    });
+  }
+
   /** The line of a pass; null where nothing is played over the band. */
   function lineIn(number: number): Passage | null {
     const here = passIn(number);

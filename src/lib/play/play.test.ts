@@ -18,7 +18,7 @@ import { programmeMidi } from './files';
 import { shiftOf } from './keys';
 import { courseOf, roundOf } from './course';
 import { changeAfter } from './moment';
-import { cutPassage, pickUpOf, targetLine } from './line';
+import { cutPassage, landingStops, pickUpOf, targetLine } from './line';
 import { isRest, leftOfTurn, type Session, sessionProgramme, turnAt } from './session';
 import { formsOf, stager } from './staged';
 import { tempoAt, tempoFrom } from './tempos';
@@ -229,6 +229,27 @@ describe('the line of a loop', () => {
   test('a note is cut where the loop ends', () => {
     const long = passage([{ ...place(2), beats: 9 }]);
     expect(cutPassage(long, 0, 4).notes[0]?.beats).toBe(2);
+  });
+
+  test('a line lands on what it aims at, else where a chord begins; where it breathes, nowhere', () => {
+    const notes = [
+      { ...place(0), chord: 0 },
+      { ...place(4, 'approach'), chord: 1 },
+      { ...place(6, 'target'), chord: 1, fret: 7, note: note('D') },
+      { ...place(8, 'approach'), chord: 2 },
+      { ...place(9.5), chord: 2 },
+      { ...place(12.5), chord: 3, note: note('E') },
+    ];
+    const stops = landingStops(CHART, passage(notes));
+    expect(stops.map((stop) => stop && [stop.index, stop.fret]).slice(0, 6)).toEqual([
+      [0, 5],
+      [1, 7],
+      null,
+      [3, 5],
+      null,
+      null,
+    ]);
+    expect(stops[1]?.midi).toBe(62);
   });
 
   test('targets ring for as long as their chords', () => {
