@@ -66,13 +66,29 @@ describe('reading a lick', () => {
     expect(last && noteName(last.note)).toBe('E');
   });
 
-  test('a note that begins ahead of a chord lands on it, as does one within its first beat', () => {
+  test('a note held into a chord lands on it, as does one within its first beat', () => {
     const ahead = notesOf([3.5, 1.5, 2, 6], [8.5, 1, 2, 5]);
     const { landings } = read(CHANGES, ahead);
-    expect(landings.map(({ by }) => by)).toEqual([null, 0, 1]);
-    expect(
-      read(CHANGES, notesOf([3.4, 1, 2, 6], [9, 1, 2, 5])).landings.map(({ by }) => by),
-    ).toEqual([null, null, null]);
+    expect(landings.map(({ by, how }) => [by, how])).toEqual([
+      [null, null],
+      [0, 'anticipated'],
+      [1, 'after'],
+    ]);
+    // Not held into it; later than a beat.
+    const neither = notesOf([3.4, 0.7, 2, 6], [9.1, 1, 2, 5]);
+    expect(read(CHANGES, neither).landings.map(({ by }) => by)).toEqual([null, null, null]);
+  });
+
+  test('what lands is what is heard: a bend where it arrives, a slide where it ends, a grace never', () => {
+    const bent = notesOf([0, 2, 3, 4, { kind: 'bend', by: 2 }]);
+    expect(at(read('| A |', bent).landings, 0)).toMatchObject({
+      sentence: 'B bent to C# lands on the third of A.',
+      how: 'on',
+    });
+    const slid = notesOf([0, 2, 3, 4, { kind: 'slide', to: 6 }]);
+    expect(at(read('| A |', slid).landings, 0).sentence).toBe('C# lands on the third of A.');
+    const grace = notesOf([0, 0.125, 3, 5, { kind: 'grace' }], [0, 1, 3, 6]);
+    expect(at(read('| A |', grace).landings, 0)).toMatchObject({ by: 1, how: 'on' });
   });
 
   test.each([

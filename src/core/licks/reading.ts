@@ -10,10 +10,12 @@ import { type Neck, pitchAt } from '../neck/neck';
 import { type Interval, noteName, type Note } from '../notes/notes';
 import { simplestPitch } from '../notes/spelling';
 import type { Midi } from '../notes/pitch';
+import { type How, isAnticipated, meetingOf, onTime } from '../phrases/landing';
 import { techniqueOf } from '../phrases/techniques';
+import { DEFAULT_TEMPO } from '../time/tempo';
 import { type Heard, hearChanges, strongBeats } from './heard';
 import { type NoteRole, rolesOf } from './roles';
-import { chordIndexAt, heardPitch, type LickNote, speller } from './sounding';
+import { chordIndexAt, heardPitch, landingPitch, type LickNote, speller } from './sounding';
 
 /** A note with what it is over a chord; no degree where none sounds. */
 export interface ToneRead {
@@ -37,10 +39,14 @@ export interface NoteRead extends LickNote, ToneRead {
 /** What meets a chord. */
 export interface LandingRead {
   readonly chord: number;
-  /** Index of the note; null where none begins there. */
+  /** Index of the note; null where none meets it. */
   readonly by: number | null;
+  /** At the pitch that is heard. */
   readonly note: Note | null;
   readonly degree: Interval | null;
+  readonly how: How | null;
+  /** What it is bent to, which is what is heard; null where it is not bent. */
+  readonly bent: ToneRead | null;
   readonly sentence: string;
 }
 
@@ -52,8 +58,13 @@ export interface LickRead {
 }
 
 const CLOSE = 1e-6;
-/** A landing begins from half a beat before its chord to the end of its first beat. */
-const WINDOW = { before: 0.5, after: 1 } as const;
+
+const HOW_WORDS: Readonly<Record<How, string>> = {
+  on: '',
+  anticipated: ', ahead of it',
+  delayed: ', after the note that leads to it',
+  after: ', after it',
+};
 
 function landingsOf(
   chart: Chart,
@@ -61,37 +72,43 @@ function landingsOf(
   neck: Neck,
   notes: readonly LickNote[],
 ): readonly LandingRead[] {
-  return chart.chords.flatMap(({ chord, index, beat }): readonly LandingRead[] => {
+  const sounding = notes.map(({ beat, beats, ...note }) => ({
+    ...{ beat, beats, midi: landingPitch(neck, note) },
+    grace: techniqueOf(note.techniques, 'grace') !== undefined,
+  }));
+  const tolerance = onTime(chart.source.tempo ?? DEFAULT_TEMPO);
+  return chart.chords.flatMap((played): readonly LandingRead[] => {
+    const { chord, index } = played;
     const before = chart.chords[index - 1];
     if (before && sameChord(before.chord, chord)) return [];
-    const by = notes.findIndex(
-      (note) =>
-        note.beat >= beat - WINDOW.before - CLOSE && note.beat < beat + WINDOW.after - CLOSE,
-    );
     const name = chordName({ ...chord, bass: null });
-    if (by < 0) {
+    const met = meetingOf(sounding, played, tolerance);
+    if (!met) {
       const sentence = `Nothing lands on ${name}.`;
-      return [{ chord: index, by: null, note: null, degree: null, sentence }];
+      const none = { by: null, note: null, degree: null, how: null, bent: null };
+      return [{ chord: index, ...none, sentence }];
     }
+    const { by, how } = met;
     const landing = at(notes, by);
-    const note = speller(chord, key)(pitchAt(neck, landing));
+    const spell = speller(chord, key);
+    const note = spell(at(sounding, by).midi);
     const degree = degreeOver(chord, note);
-    const when =
-      landing.beat < beat - CLOSE
-        ? ', ahead of it'
-        : landing.beat > beat + CLOSE
-          ? ', after it'
-          : '';
-    const sentence = `${noteName(note)} lands on the ${spokenOver(chord, degree)} of ${name}${when}.`;
-    return [{ chord: index, by, note, degree, sentence }];
+    const bend = techniqueOf(landing.techniques, 'bend');
+    const from = bend ? `${noteName(spell(pitchAt(neck, landing)))} bent to ` : '';
+    const lands = `${from}${noteName(note)} lands on the ${spokenOver(chord, degree)} of ${name}`;
+    return [
+      {
+        ...{ chord: index, by, note, degree, how, bent: bend ? { note, degree } : null },
+        sentence: `${lands}${HOW_WORDS[how]}.`,
+      },
+    ];
   });
 }
 
-/** The chord a note comes ahead of: it begins within half a beat before it, and rings on into it. */
-function anticipated({ chords }: Chart, { beat, beats }: LickNote): Chord | null {
-  const next = chords.find((one) => one.beat > beat + CLOSE);
-  if (!next || next.beat - beat > WINDOW.before + CLOSE) return null;
-  return beat + beats - next.beat > next.beat - beat - CLOSE ? next.chord : null;
+/** The chord a note comes ahead of: it begins within a beat before it, and is held into it. */
+function anticipated({ chords }: Chart, note: LickNote): Chord | null {
+  const next = chords.find((one) => one.beat > note.beat + CLOSE);
+  return next && isAnticipated([], { ...note, midi: 0 }, next) ? next.chord : null;
 }
 
 /**

@@ -47,6 +47,15 @@ export const heardPitch = (
   note: Place & { readonly techniques: readonly Technique[] },
 ): Midi => pitchAt(neck, note) + (techniqueOf(note.techniques, 'bend')?.by ?? 0);
 
+/** The pitch a note lands on: where a bend arrives, where a slide ends. */
+export function landingPitch(
+  neck: Neck,
+  note: Place & { readonly techniques: readonly Technique[] },
+): Midi {
+  const to = techniqueOf(note.techniques, 'slide')?.to;
+  return heardPitch(neck, to === undefined ? note : { ...note, fret: to });
+}
+
 /** A pitch for some time. */
 export interface Sound {
   readonly midi: Midi;

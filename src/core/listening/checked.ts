@@ -4,9 +4,9 @@
  */
 import { at, range } from '../lists';
 import type { Midi } from '../notes/pitch';
+import { ON_TIME } from '../phrases/landing';
 import type { Beats } from '../time/units';
 import { list } from '../words';
-import { ON_TIME } from './landings';
 import type { TakenNote } from './take';
 
 /** A note of a line as it is meant to sound. */

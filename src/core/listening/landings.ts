@@ -3,16 +3,24 @@ import type { Chart, PlayedChord } from '../chart/form';
 import { type Chord, chordName } from '../chords/chords';
 import { degreeOver, spellOver, spokenOver } from '../chords/over';
 import { modulo } from '../lists';
-import { halfSteps, noteName, pitchClass } from '../notes/notes';
+import { noteName } from '../notes/notes';
 import type { Midi } from '../notes/pitch';
-import type { Beats } from '../time/units';
+import {
+  type How,
+  isAnticipated,
+  isOn,
+  isTone,
+  lastMoment,
+  meetingOf,
+  onTime,
+  type SoundingNote,
+  WITHIN,
+} from '../phrases/landing';
+import { DEFAULT_TEMPO } from '../time/tempo';
+import type { Beats, BeatsPerMinute } from '../time/units';
 
-/** A note as it was heard, in beats of the chart. */
-export interface HeardAt {
-  readonly beat: Beats;
-  /** How long it lasted; null where that is not known. */
-  readonly beats: Beats | null;
-  readonly midi: Midi;
+/** A note as it was heard, in beats of the chart; bent, at the pitch it arrived at. */
+export interface HeardAt extends SoundingNote {
   /** How far from that pitch it was; 0 where it is not known. */
   readonly cents: number;
 }
@@ -40,61 +48,134 @@ export interface Landing {
   /** How long after its moment it began, below 0 before it; null where it was missed. */
   readonly beatsLate: Beats | null;
   readonly verdict: Verdict;
+  /** How it landed; null where it did not. */
+  readonly how: How | null;
   readonly sentence: string;
 }
 
 export interface Landings {
+  /** Those that are decided, in the order they were asked for. */
   readonly landings: readonly Landing[];
   readonly landed: number;
+  /** How many are decided. */
   readonly asked: number;
   readonly sentence: string;
 }
 
-/** How far from its moment a note is still on time: half an eighth is what a player calls together. */
-export const ON_TIME: Beats = 0.25;
-/** From how long before the moment to how long after it a note is meant for the target. */
-const MOMENT = { before: 0.75, after: 1 } as const;
-const CLOSE = 1e-6;
-
-const isTone = ({ root, quality }: Chord, midi: Midi): boolean =>
-  quality.degrees.some((tone) => halfSteps(tone) === modulo(midi - pitchClass(root), 12));
-
-/** How well a note answers a target: the very pitch, its octave, another tone of the chord. */
-function rankOf(chord: Chord, asked: Midi, midi: Midi): number | null {
-  if (midi === asked) return 0;
-  if (modulo(midi - asked, 12) === 0) return 1;
-  return isTone(chord, midi) ? 2 : null;
+export interface Judged {
+  /** The tempo it was played at; the chart's where nothing is said. */
+  readonly bpm?: BeatsPerMinute;
+  /**
+   * Up to which beat everything has been heard: what can still change is not judged. All is where nothing is
+   * said.
+   */
+  readonly upTo?: Beats;
 }
+
+/** Later than this after its moment, or than its chord, a note is no answer to a target. */
+const LATEST: Beats = 2;
+const CLOSE = 1e-6;
 
 interface Found {
   readonly note: HeardAt;
   readonly place: number;
-  readonly rank: number;
-  /** Whether it was already sounding when the moment came. */
+  readonly verdict: Verdict;
+  readonly how: How | null;
+  /** Whether it sounds on from before: it may answer several targets. */
   readonly held: boolean;
 }
 
-function answering(
-  { chord, beat }: PlayedChord,
-  asked: Midi,
-  heard: readonly HeardAt[],
-  taken: ReadonlySet<number>,
-): Found | null {
-  let best: Found | null = null;
-  for (const [place, note] of heard.entries()) {
-    const rank = rankOf(chord, asked, note.midi);
-    if (rank === null || taken.has(place)) continue;
-    const late = note.beat - beat;
-    const near = late >= -MOMENT.before - CLOSE && late <= MOMENT.after + CLOSE;
-    const held = late < 0 && note.beats !== null && late + note.beats > CLOSE;
-    if (!near && !held) continue;
-    const better =
-      best === null ||
-      rank < best.rank ||
-      (rank === best.rank && Math.abs(late) < Math.abs(best.note.beat - beat) - CLOSE);
-    if (better) best = { note, place, rank, held };
+/** One target with the notes that may answer it. */
+interface Asked {
+  readonly played: PlayedChord;
+  readonly midi: Midi;
+  readonly heard: readonly HeardAt[];
+  readonly taken: ReadonlySet<number>;
+  readonly tolerance: Beats;
+}
+
+/** The nearest of the notes that are free and hold, to the target's moment. */
+function nearest(
+  { heard, taken, played }: Asked,
+  holds: (note: HeardAt, late: Beats) => boolean,
+): { readonly note: HeardAt; readonly place: number; readonly late: Beats } | null {
+  const found = heard.flatMap((note, place) => {
+    const late = note.beat - played.beat;
+    return note.grace !== true && !taken.has(place) && holds(note, late)
+      ? [{ note, place, late }]
+      : [];
+  });
+  return found.reduce<(typeof found)[number] | null>(
+    (best, one) => (best && Math.abs(best.late) <= Math.abs(one.late) + CLOSE ? best : one),
+    null,
+  );
+}
+
+/** The note asked for, where it landed: with its chord, held into it, or within a beat of it. */
+function landedOn(asked: Asked): Found | null {
+  const { played, midi, heard, tolerance } = asked;
+  const exact = (note: HeardAt) => note.midi === midi;
+  const on = nearest(asked, (note, late) => exact(note) && isOn(late, tolerance));
+  if (on) return { ...on, verdict: 'landed', how: 'on', held: false };
+  const held = nearest(
+    asked,
+    (note, late) => exact(note) && late < -tolerance - CLOSE && isAnticipated(heard, note, played),
+  );
+  if (held) return { ...held, verdict: 'landed', how: 'anticipated', held: true };
+  const last = lastMoment(played, tolerance);
+  const after = nearest(
+    asked,
+    (note, late) => exact(note) && late > tolerance + CLOSE && late <= last + CLOSE,
+  );
+  if (after) {
+    const before = heard.some((note) => {
+      const late = note.beat - played.beat;
+      return note.grace !== true && late >= -tolerance - CLOSE && late < after.late - CLOSE;
+    });
+    return { ...after, verdict: 'landed', how: before ? 'delayed' : 'after', held: false };
   }
-  return best;
+  // A note that has sounded all along is there when its chord comes.
+  const long = nearest(
+    asked,
+    (note, late) =>
+      exact(note) &&
+      late < -WITHIN &&
+      note.beats !== null &&
+      late + note.beats > Math.min(tolerance, played.beats / 2) - CLOSE,
+  );
+  return long && { ...long, verdict: 'landed', how: 'anticipated', held: true };
+}
+
+/** What stood in the place of a note that did not land. */
+function insteadOf(asked: Asked): Found | null {
+  const { played, midi, heard, taken, tolerance } = asked;
+  const exact = (note: HeardAt) => note.midi === midi;
+  const early = nearest(
+    asked,
+    (note, late) => exact(note) && late < -tolerance - CLOSE && late >= -WITHIN - CLOSE,
+  );
+  if (early) return { ...early, verdict: 'early', how: null, held: false };
+  const latest = Math.min(LATEST, played.beats - tolerance);
+  const late = nearest(
+    asked,
+    (note, after) => exact(note) && after > tolerance + CLOSE && after <= latest + CLOSE,
+  );
+  if (late) return { ...late, verdict: 'late', how: null, held: false };
+  const octave = nearest(
+    asked,
+    (note, after) =>
+      modulo(note.midi - midi, 12) === 0 &&
+      (after < 0 ? isAnticipated(heard, note, played) || isOn(after, tolerance) : after <= latest),
+  );
+  if (octave) return { ...octave, verdict: 'another octave', how: null, held: octave.late < 0 };
+  const met = meetingOf(heard, played, tolerance);
+  const note = met && heard[met.by];
+  return met && note && !taken.has(met.by) && isTone(played.chord, note.midi)
+    ? {
+        ...{ note, place: met.by, verdict: 'another chord tone', how: null },
+        held: met.how === 'anticipated',
+      }
+    : null;
 }
 
 const AMOUNTS: readonly (readonly [Beats, string])[] = [
@@ -107,82 +188,98 @@ const amount = (beats: Beats): string =>
 
 const CENTS = 20;
 
-function verdictFor(found: Found, late: Beats): Verdict {
-  if (found.rank === 1) return 'another octave';
-  if (found.rank === 2) return 'another chord tone';
-  // What is held into its chord from long before sounds there in time.
-  if (late < -MOMENT.before - CLOSE) return 'landed';
-  if (late < -ON_TIME - CLOSE) return 'early';
-  return late > ON_TIME + CLOSE ? 'late' : 'landed';
-}
-
 function named(chord: Chord, midi: Midi): string {
   const note = spellOver(chord, midi);
   const over = spokenOver(chord, degreeOver(chord, note));
   return `${noteName(note)}, the ${over} of ${chordName({ ...chord, bass: null })}`;
 }
 
-function sentenceFor(
-  chord: Chord,
-  asked: Midi,
-  verdict: Verdict,
-  found: Found | null,
-  late: Beats,
-): string {
+const LANDED_HOW: Readonly<Record<How, string>> = {
+  on: '',
+  anticipated: ', ahead of the chord and held into it',
+  delayed: ', after the note that leads to it',
+  after: ', after the beat',
+};
+
+function sentenceFor(chord: Chord, asked: Midi, found: Found | null, late: Beats): string {
   const target = named(chord, asked);
-  if (!found || verdict === 'missed') return `${target}: not heard.`;
+  if (!found) return `${target}: not heard.`;
   const { midi, cents } = found.note;
   const off =
     Math.abs(cents) >= CENTS
       ? ` It was ${Math.abs(Math.round(cents))} cents ${cents > 0 ? 'sharp' : 'flat'}.`
       : '';
-  switch (verdict) {
+  switch (found.verdict) {
     case 'landed':
-      return `${target}: landed.${off}`;
+      return `${target}: landed${found.how ? LANDED_HOW[found.how] : ''}.${off}`;
     case 'another octave':
       return `${target}: in another octave.${off}`;
     case 'another chord tone':
       return `${target}: ${noteName(spellOver(chord, midi))} instead, a tone of the chord too.`;
     default:
-      return `${target}: ${amount(late)} ${verdict}.${off}`;
+      return `${target}: ${amount(late)} ${found.verdict}.${off}`;
   }
 }
 
-/** What of some targets was landed on, each heard note answering one of them at the most. */
+/**
+ * What of some targets was landed on, by the rule of landing; each heard note answers one of them at the
+ * most, but one that is held may answer several.
+ */
 export function landingsOf(
   chart: Chart,
   targets: readonly TargetAsked[],
   heard: readonly HeardAt[],
+  { bpm = chart.source.tempo ?? DEFAULT_TEMPO, upTo = Infinity }: Judged = {},
 ): Landings {
+  const ordered = heard.toSorted((a, b) => a.beat - b.beat);
+  const tolerance = onTime(bpm);
   const taken = new Set<number>();
-  const landings = targets.flatMap(({ index, midi }): readonly Landing[] => {
+  const asked = targets.flatMap(({ index, midi }) => {
     const played = chart.chords[index];
-    if (!played) return [];
-    const found = answering(played, midi, heard, taken);
-    // A note held through several chords may answer each of them.
-    if (found && !found.held) taken.add(found.place);
-    const late = found ? found.note.beat - played.beat : 0;
-    const verdict = found ? verdictFor(found, late) : 'missed';
+    return played ? [{ index, played, midi, heard: ordered, taken, tolerance }] : [];
+  });
+  const found = new Map<Asked, Found | null>();
+  // What landed first: a note that landed is no early or late one of a target beside.
+  for (const find of [landedOn, insteadOf])
+    for (const one of asked) {
+      if (found.get(one)) continue;
+      const answer = find(one);
+      found.set(one, answer);
+      if (answer && !answer.held) taken.add(answer.place);
+    }
+  const landings = asked.flatMap((one): readonly Landing[] => {
+    const { index, played, midi } = one;
+    const answer = found.get(one) ?? null;
+    // Until its last moment is over, a target that was not landed on still may be.
+    const decided = played.beat + Math.min(LATEST, played.beats);
+    if (answer?.verdict !== 'landed' && decided > upTo + CLOSE) return [];
+    const late = answer ? answer.note.beat - played.beat : 0;
     return [
       {
-        index,
-        asked: midi,
-        heard: found?.note ?? null,
-        beatsLate: found ? late : null,
-        verdict,
-        sentence: sentenceFor(played.chord, midi, verdict, found, late),
+        ...{ index, asked: midi, verdict: answer?.verdict ?? 'missed', how: answer?.how ?? null },
+        heard: answer?.note ?? null,
+        beatsLate: answer ? late : null,
+        sentence: sentenceFor(played.chord, midi, answer, late),
       },
     ];
   });
   const landed = landings.filter(({ verdict }) => verdict === 'landed').length;
-  return { landings, landed, asked: landings.length, sentence: nextOf(chart, landings, landed) };
+  return {
+    landings,
+    landed,
+    asked: landings.length,
+    sentence: nextOf(chart, landings, landed, asked.length),
+  };
 }
 
 /** What to listen for next: the first target that was furthest from landing. */
-function nextOf(chart: Chart, landings: readonly Landing[], landed: number): string {
-  if (landings.length === 0) return 'No targets were asked for.';
-  if (landed === landings.length)
-    return `All ${landed} targets landed: a little faster, or by ear.`;
+function nextOf(chart: Chart, landings: readonly Landing[], landed: number, asked: number): string {
+  if (asked === 0) return 'No targets were asked for.';
+  if (landings.length === 0) return 'No target has been reached yet.';
+  if (landed === asked) return `All ${landed} targets landed: a little faster, or by ear.`;
+  // Of a pass that was broken off nothing is known of the rest.
+  const of =
+    landings.length < asked ? `the first ${landings.length} of ${asked}` : `${landings.length}`;
   const order: readonly Verdict[] = [
     'missed',
     'another chord tone',
@@ -195,5 +292,5 @@ function nextOf(chart: Chart, landings: readonly Landing[], landed: number): str
   const next = played
     ? ` Listen next for ${named(played.chord, worst.asked)}, in bar ${played.bar}.`
     : '';
-  return `${landed} of ${landings.length} targets landed.${next}`;
+  return `${landed} of ${of} targets landed.${next}`;
 }

@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { at, range } from '../lists';
 import { landingsOf } from './landings';
@@ -170,21 +171,37 @@ describe('landings', () => {
     landingsOf(chart, targets, heard).landings.map(({ verdict }) => verdict);
 
   test.each([
-    ['landed', note(4.1, 71)],
-    ['landed', note(3.8, 71)],
-    ['another octave', note(4, 59)],
-    ['another chord tone', note(4, 67)],
-    ['early', note(3.5, 71)],
-    ['late', note(4.5, 71)],
-    ['missed', note(4, 69, 0.5)],
-    ['missed', note(5.2, 71)],
-    ['landed', note(2, 71, 3)],
-  ] as const)('%s', (verdict, heard) => {
+    ['landed', 'on', note(4.1, 71)],
+    ['landed', 'on', note(3.8, 71)],
+    // Half a beat before and held; a beat before; not held; too early.
+    ['landed', 'anticipated', note(3.5, 71)],
+    ['landed', 'anticipated', note(3, 71, 1.25)],
+    ['early', null, note(3.5, 71, 0.5)],
+    ['early', null, note(3, 71, 1.2)],
+    ['missed', null, note(2.9, 71, 1)],
+    // A target within a beat of its chord has landed; then it is late, up to two beats.
+    ['landed', 'after', note(4.5, 71)],
+    ['landed', 'after', note(4.75, 71)],
+    ['late', null, note(5.2, 71)],
+    ['late', null, note(5.75, 71)],
+    ['missed', null, note(6.3, 71)],
+    ['another octave', null, note(4, 59)],
+    ['another octave', null, note(3.5, 83)],
+    ['another chord tone', null, note(4, 67)],
+    ['missed', null, note(4, 69, 0.5)],
+    // Sounding all along.
+    ['landed', 'anticipated', note(2, 71, 3)],
+    // Of an unknown length it lasts to the next.
+    ['landed', 'anticipated', note(3.5, 71, null)],
+  ] as const)('%s, %s', (verdict, how, heard) => {
     expect(verdicts(note(0, 65), heard, note(8, 64))).toEqual(['landed', verdict, 'landed']);
+    expect(landingsOf(chart, targets, [heard]).landings[1]?.how).toBe(how);
   });
 
-  test('the very pitch is taken before another tone, and no note answers twice', () => {
-    expect(verdicts(note(0, 65), note(4, 67), note(4.5, 71), note(8, 64))[1]).toBe('late');
+  test('what stood there first makes it delayed; no note answers twice', () => {
+    const delayed = landingsOf(chart, targets, [note(4, 72, 0.5), note(4.5, 71)]).landings[1];
+    expect(delayed).toMatchObject({ verdict: 'landed', how: 'delayed', beatsLate: 0.5 });
+    expect(delayed?.sentence).toContain('after the note that leads to it');
     const twice = landingsOf(
       chartOf('| G7 G7 |'),
       [
@@ -193,7 +210,90 @@ describe('landings', () => {
       ],
       [note(1, 71, 0.5)],
     );
-    expect(twice.landings.map(({ verdict }) => verdict)).toEqual(['late', 'missed']);
+    expect(twice.landings.map(({ verdict }) => verdict)).toEqual(['landed', 'missed']);
+    // But one that is held answers both.
+    const both = landingsOf(
+      chartOf('| G7 G7 |'),
+      [
+        { index: 0, midi: 71 },
+        { index: 1, midi: 71 },
+      ],
+      [note(-0.5, 71, 4)],
+    );
+    expect(both.landings.map(({ verdict }) => verdict)).toEqual(['landed', 'landed']);
+  });
+
+  test('a grace never lands; at a quick tempo what nobody hears apart is on time', () => {
+    const grace = { ...note(3.9, 71, 0.1), grace: true };
+    expect(verdicts(note(0, 65), grace, note(8, 64))[1]).toBe('missed');
+    const how = (bpm: number) =>
+      landingsOf(chart, targets, [note(4.4, 71)], { bpm }).landings[1]?.how;
+    expect([how(120), how(260), how(270)]).toEqual(['after', 'after', 'on']);
+  });
+
+  test('a verdict comes when it is certain, and stands', () => {
+    const upTo = (beat: number, ...heard: ReturnType<typeof note>[]) =>
+      landingsOf(chart, targets, heard, { upTo: beat }).landings.map(({ verdict }) => verdict);
+    // What has landed is certain at once; what may still come is not judged.
+    expect(upTo(4.1, note(0, 65), note(4, 71))).toEqual(['landed', 'landed']);
+    expect(upTo(5.9, note(0, 65))).toEqual(['landed']);
+    expect(upTo(6, note(0, 65))).toEqual(['landed', 'missed']);
+    expect(upTo(5.9, note(0, 65), note(4, 59))).toEqual(['landed']);
+    expect(upTo(6, note(0, 65), note(4, 59))).toEqual(['landed', 'another octave']);
+    const broken = landingsOf(chart, targets, [note(0, 65), note(4, 71)], { upTo: 5 });
+    expect(broken.sentence).toBe('2 of the first 2 of 3 targets landed.');
+    expect(landingsOf(chart, targets, [], { upTo: 1 }).sentence).toBe(
+      'No target has been reached yet.',
+    );
+  });
+
+  test('more heard never takes a verdict back', () => {
+    const played = fc.record({
+      beat: fc.integer({ min: -4, max: 64 }).map((n) => n / 4),
+      beats: fc.integer({ min: 1, max: 12 }).map((n) => n / 4),
+      midi: fc.constantFrom(59, 60, 62, 64, 65, 67, 71, 76),
+      cents: fc.constant(0),
+    });
+    fc.assert(
+      fc.property(fc.array(played, { maxLength: 14 }), (notes) => {
+        let before: readonly string[] = [];
+        for (let upTo = 0; upTo <= 18; upTo += 0.5) {
+          // What has begun by then, as long as it has sounded.
+          const heard = notes
+            .filter(({ beat }) => beat <= upTo)
+            .map((one) => ({ ...one, beats: Math.min(one.beats, Math.max(0.01, upTo - one.beat)) }));
+          const { landings } = landingsOf(chart, targets, heard, { upTo });
+          const says = landings.map(({ index, verdict }) => `${index} ${verdict}`);
+          for (const one of before) expect(says).toContain(one);
+          before = says;
+        }
+        expect(before).toHaveLength(3);
+      }),
+    );
+  });
+
+  test('transposed, moved by bars or written on another string, every verdict stays', () => {
+    const played = fc.record({
+      beat: fc.integer({ min: -4, max: 64 }).map((n) => n / 4),
+      beats: fc.integer({ min: 1, max: 12 }).map((n) => n / 4),
+      midi: fc.integer({ min: 50, max: 80 }),
+      cents: fc.constant(0),
+    });
+    const up = chartOf('| Ebm7 | Ab7 | Dbmaj7 | Bb7 |');
+    const later = chartOf('| % | % | Dm7 | G7 | Cmaj7 | A7 |'.replaceAll('%', 'F#'));
+    fc.assert(
+      fc.property(fc.array(played, { maxLength: 14 }), (notes) => {
+        const told = (of: ReturnType<typeof landingsOf>) =>
+          of.landings.map(({ verdict, how, beatsLate }) => [verdict, how, beatsLate]);
+        const own = told(landingsOf(chart, targets, notes));
+        const moved = targets.map(({ index, midi }) => ({ index, midi: midi + 1 }));
+        const higher = notes.map((one) => ({ ...one, midi: one.midi + 1 }));
+        expect(told(landingsOf(up, moved, higher))).toEqual(own);
+        const after = targets.map(({ index, midi }) => ({ index: index + 2, midi }));
+        const shifted = notes.map((one) => ({ ...one, beat: one.beat + 8 }));
+        expect(told(landingsOf(later, after, shifted))).toEqual(own);
+      }),
+    );
   });
 
   test('says how it went, and what to listen for next', () => {
@@ -203,7 +303,7 @@ describe('landings', () => {
     ]);
     expect([landed, asked]).toEqual([2, 3]);
     expect(sentence).toBe('2 of 3 targets landed. Listen next for B, the third of G7, in bar 2.');
-    expect(landings[1]).toMatchObject({ heard: null, beatsLate: null });
+    expect(landings[1]).toMatchObject({ heard: null, beatsLate: null, how: null });
     expect(landings[2]?.sentence).toBe('E, the third of Cmaj7: landed. It was 30 cents flat.');
   });
 });

@@ -148,7 +148,7 @@ describe('the next session', () => {
     // At most as fast as it was clean.
     expect(blocks[1]?.tempo).toBeLessThanOrEqual(90);
     expect(blocks[1]?.reason).toContain(
-      'shaky: 62 of 100 targets landed of late. Two chords at a time, at a tempo',
+      'shaky: 62 % of its targets landed lately. Two chords at a time, at a tempo',
     );
     expect(blocks[2]?.reason).toMatch(/^New: /u);
   });
@@ -204,7 +204,7 @@ describe('the next session', () => {
     const { blocks } = ask(drills);
     const block = blocks.find(({ exercise }) => exercise === 'drills');
     expect(block).toMatchObject({ extent: 'form', tempo: 120 });
-    expect(block?.reason).toBe('This is shaky: 23 of 100 cards came back of late.');
+    expect(block?.reason).toBe('This is shaky: 23 % of its cards came back lately.');
     for (const { tempo } of blocks) expect(tempo).toBeGreaterThanOrEqual(70);
     const solid = [4, 3, 2].map((day) => stint(day, { exercise: 'drills', tempo: 1 }));
     for (const { tempo } of ask(solid).blocks) expect(tempo).toBeGreaterThanOrEqual(70);

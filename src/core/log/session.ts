@@ -118,7 +118,7 @@ const wasClean = (stints: readonly Stint[]): boolean =>
   stints.some((one) => (shareOf(one) ?? 0) >= TEMPO.clean);
 
 const sameZone = (a: Zone, b: Zone): boolean => a.low === b.low && a.high === b.high;
-const percent = (share: number): string => `${Math.round(100 * share)} of 100`;
+const percent = (share: number): string => `${Math.round(100 * share)} %`;
 
 /** Whole minutes by shares, each one at least, together as many as there are. */
 function shared(minutes: Minutes, shares: readonly number[]): readonly Minutes[] {
@@ -237,7 +237,7 @@ export function nextSession(request: SessionRequest): Session {
           : steadyTempo(cell.stints, tempoOf(cell)),
       reason:
         cell.state === 'shaky'
-          ? `This is shaky: ${percent(share ?? 0)} ${isDrill ? 'cards came back' : 'targets landed'} of late.${isDrill ? '' : ` Two chords at a time, ${wasClean(cell.stints) ? 'at a tempo it was clean at' : 'slower'}.`}`
+          ? `This is shaky: ${percent(share ?? 0)} of its ${isDrill ? 'cards came back' : 'targets landed'} lately.${isDrill ? '' : ` Two chords at a time, ${wasClean(cell.stints) ? 'at a tempo it was clean at' : 'slower'}.`}`
           : cell.state === 'stale'
             ? `This has not been played for ${days(cell)} days: bring it back${isDrill ? '' : ', a little slower'}.`
             : `This was last played ${ago(cell)} and is not solid yet: once more, so that it stays.`,

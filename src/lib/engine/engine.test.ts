@@ -727,7 +727,10 @@ describe('licks', () => {
     };
     expect(read.notes.map(({ degree }) => degree)).toEqual(['1', 'b3', '5', 'b7', '3', '3']);
     expect(read.notes[3]).toMatchObject({ bent: { note: 'G', degree: '1' }, role: 'chord tone' });
-    expect(read.landings.map(({ note: landed }) => landed)).toEqual(['D', 'F', 'E']);
+    expect(read.landings.map(({ note: landed }) => landed)).toEqual(['D', 'G', 'E']);
+    // A bend lands where it arrives, and both ends are said.
+    expect(read.landings[1]).toMatchObject({ how: 'on', bent: { note: 'G', degree: '1' } });
+    expect(read.landings[1]).toMatchObject({ sentence: 'F bent to G lands on the root of G7.' });
     for (const { likeliest } of read.heard.chords) {
       expect(likeliest).toHaveLength(3);
       expect(likeliest.reduce((sum, { probability }) => sum + probability, 0)).toBeCloseTo(1, 9);

@@ -13,8 +13,7 @@ import type { Pass } from './course';
 import { type Heard, judged, NOTHING_JUDGED, type PassLandings } from './judging';
 import type { Stage } from './stage.svelte';
 
-/** Beats after a target when it is decided: its window, and what hearing takes in seconds. */
-const WINDOW: Beats = 1;
+/** How long after it was struck a note is heard for certain. */
 const HEARING: Seconds = 0.35;
 /** Beats before a pass that may belong to it. */
 const EARLY: Beats = 1;
@@ -51,7 +50,11 @@ function createHearingOf(stage: Stage, ear: Ear) {
 
   return {
     /** What may answer the targets of a pass. */
-    around: (pass: Pass): readonly HeardAt[] => between(pass, -EARLY, pass.beats + EARLY),
+    around: (pass: Pass): readonly HeardAt[] =>
+      between(pass, -EARLY, pass.beats + EARLY).map(({ bent, ...note }) => ({
+        ...note,
+        midi: note.midi + Math.round(bent),
+      })),
     /** What was played in a pass, in beats of the chart. */
     taken(pass: Pass): readonly TakenNote[] {
       const lead = EARLY / 4;
@@ -82,15 +85,18 @@ export function createLanded(stage: Stage, ear: Ear, onended: (pass: PassLanding
   const hearingOf = createHearingOf(stage, ear);
   noticesTheBand(stage, ear);
 
-  const decided = $derived(WINDOW + (HEARING * stage.tempo) / 60);
+  /** What hearing takes, in beats. */
+  const behind = $derived((HEARING * stage.tempo) / 60);
 
-  /** Notes held against the targets of a pass that are decided at a beat of it. */
+  /** Notes held against the targets of a pass: what is certain where all up to a beat of it was heard. */
   function held(pass: Pass, upTo: Beats, notes: readonly HeardAt[]): Landings | null {
     const chart = stage.chartIn(pass.number);
     if (!chart) return null;
-    const targets = stage.lines.targetsIn(pass.number).filter(({ beat }) => beat + decided <= upTo);
     const heard = notes.map((note) => ({ ...note, beat: pass.start + note.beat }));
-    return landingsOf(chart, targets, heard);
+    return landingsOf(chart, stage.lines.targetsIn(pass.number), heard, {
+      bpm: stage.tempo,
+      upTo: pass.start + upTo - behind,
+    });
   }
   const judgedUpTo = (pass: Pass, upTo: Beats) =>
     stage.isShown(pass.number) ? null : held(pass, upTo, hearingOf.around(pass));
@@ -113,10 +119,10 @@ export function createLanded(stage: Stage, ear: Ear, onended: (pass: PassLanding
     span: hearingOf.span(pass),
   });
 
-  /** A pass is judged when its last targets are decided, in the pass after it. */
+  /** A pass is judged once its end has been heard, in the pass after it. */
   const over = $derived.by(() => {
     if (!hearing || !sounding || sounding.number === 0) return null;
-    return upTo >= Math.min(decided, sounding.beats / 2) ? sounding.number - 1 : null;
+    return upTo >= Math.min(behind, sounding.beats / 2) ? sounding.number - 1 : null;
   });
   $effect(() => {
     if (over === null) return;

@@ -1,6 +1,7 @@
 /** `landings`: what was heard, held against the targets asked for. */
 import { z } from 'zod';
 import { landingsOf, VERDICTS } from '$core/listening/landings';
+import { HOWS } from '$core/phrases/landing';
 import { question } from '../question';
 import { accept } from '../refusals';
 import { noChord, requestedChart } from '../requested';
@@ -20,6 +21,7 @@ const request = z.object({
         beats: z.number().min(0).max(1_024).optional(),
         midi,
         cents: z.number().min(-600).max(600).optional(),
+        grace: z.boolean().optional().describe('Whether it belongs to the note after it'),
       }),
     )
     .max(8_192),
@@ -30,6 +32,7 @@ const heardAnswer = z.object({
   beats: z.number().optional(),
   midi: z.int(),
   cents: z.number().optional(),
+  grace: z.boolean().optional(),
 });
 
 const answer = z.object({
@@ -40,6 +43,7 @@ const answer = z.object({
       heard: heardAnswer.nullable(),
       beatsLate: z.number().nullable().describe('Below 0 where it came before its moment'),
       verdict: z.enum(VERDICTS),
+      how: z.enum(HOWS).optional().describe('How it landed; left out where it did not'),
       sentence: z.string(),
     }),
   ),
@@ -66,9 +70,9 @@ export const landings = question({
     const found = landingsOf(chart.value, asked.targets, heard);
     return accept({
       ...found,
-      landings: found.landings.map((one) => {
+      landings: found.landings.map(({ how, ...one }) => {
         const given = one.heard === null ? null : asked.heard[heard.indexOf(one.heard)];
-        return { ...one, heard: given ?? null };
+        return { ...one, ...(how ? { how } : {}), heard: given ?? null };
       }),
     });
   },

@@ -6,6 +6,7 @@ import { readLick, type ToneRead } from '$core/licks/reading';
 import { NOTE_ROLES } from '$core/licks/roles';
 import { degreeName } from '$core/notes/degrees';
 import { noteName } from '$core/notes/notes';
+import { HOWS } from '$core/phrases/landing';
 import { question } from '../question';
 import { accept } from '../refusals';
 import { requestedNotes, requestedOnNeck } from '../requested';
@@ -42,8 +43,10 @@ const answer = z.object({
   landings: z.array(
     z.object({
       chord: z.int(),
-      note: noteText.nullable(),
+      note: noteText.nullable().describe('At the pitch that is heard'),
       degree: degreeText.nullable(),
+      how: z.enum(HOWS).nullable().describe('null where nothing lands'),
+      bent: toneRead.optional().describe('What it is bent to, where it is'),
       sentence: z.string(),
     }),
   ),
@@ -98,11 +101,11 @@ export const lick = question({
           };
         })
         .sort((a, b) => a.index - b.index),
-      landings: read.landings.map(({ chord, note, degree, sentence }) => ({
-        chord,
+      landings: read.landings.map(({ chord, note, degree, how, bent, sentence }) => ({
+        ...{ chord, how, sentence },
         note: note === null ? null : noteName(note),
         degree: degree === null ? null : degreeName(degree),
-        sentence,
+        ...(bent ? { bent: spelled(bent) } : {}),
       })),
       last: read.last && spelled(read.last),
       heard: {

@@ -1,0 +1,146 @@
+/**
+ * The one rule of landing: which of some notes meets a chord as it begins, and how. Licks, lines, takes,
+ * the stage and the log ask it.
+ *
+ * A note that begins with the chord meets it; where it is no tone of it and a step within a beat leads to
+ * one, that one does, delayed (an appoggiatura, an enclosure). Else a note of the beat before that is held
+ * into it, anticipated; else the first that begins within a beat after it. (The common practice of
+ * suspensions, anticipations and enclosures, as any harmony text for improvisers gives it.)
+ */
+import type { Chord } from '../chords/chords';
+import { modulo } from '../lists';
+import { halfSteps, pitchClass } from '../notes/notes';
+import type { Midi } from '../notes/pitch';
+import type { Beats, BeatsPerMinute } from '../time/units';
+
+/** A note as it is heard: bent, at the pitch it arrives at. */
+export interface SoundingNote {
+  readonly beat: Beats;
+  /** How long it lasts; null where that is not known: then up to the next. */
+  readonly beats: Beats | null;
+  readonly midi: Midi;
+  /** Whether it belongs to the note after it, and never lands itself. */
+  readonly grace?: boolean | undefined;
+}
+
+/** A chord that begins at a beat, for so long. */
+export interface Meeting {
+  readonly chord: Chord;
+  readonly beat: Beats;
+  readonly beats: Beats;
+}
+
+/** How a chord is met. */
+export const HOWS = ['on', 'anticipated', 'delayed', 'after'] as const;
+export type How = (typeof HOWS)[number];
+
+export interface Met {
+  /** Index of the note. */
+  readonly by: number;
+  readonly how: How;
+}
+
+/** On time is a quarter of a beat, or what nobody hears apart, in seconds, where that is longer. */
+const TOGETHER = { beats: 0.25, seconds: 0.09 } as const;
+/** From how long before a chord to how long after its beginning a note may meet it. */
+export const WITHIN: Beats = 1;
+/** For how long into the chord a note from before it is held, where it is meant for it. */
+const HELD: Beats = 0.25;
+/** A step, in half steps. */
+const STEP = 2;
+const CLOSE = 1e-6;
+
+/** How far from its moment a note is on time, where no tempo is known. */
+export const ON_TIME: Beats = TOGETHER.beats;
+
+/** How far from its moment a note is still on time, in beats at a tempo. */
+export const onTime = (bpm: BeatsPerMinute): Beats =>
+  Math.max(TOGETHER.beats, (TOGETHER.seconds * bpm) / 60);
+
+/** Whether a pitch is a tone of a chord, its bass left out. */
+export const isTone = ({ root, quality }: Chord, midi: Midi): boolean =>
+  quality.degrees.some((tone) => halfSteps(tone) === modulo(midi - pitchClass(root), 12));
+
+/** The end of a note: where it is not known, the beginning of the next that sounds later. */
+const endOf = (notes: readonly SoundingNote[], { beat, beats }: SoundingNote): Beats =>
+  beats === null
+    ? notes.reduce(
+        (end, one) => (one.beat > beat + CLOSE ? Math.min(end, one.beat) : end),
+        Infinity,
+      )
+    : beat + beats;
+
+export const isOn = (late: Beats, tolerance: Beats): boolean => Math.abs(late) <= tolerance + CLOSE;
+
+/** Whether a note of the beat before a chord is held into it. */
+export function isAnticipated(
+  notes: readonly SoundingNote[],
+  note: SoundingNote,
+  { beat, beats }: Meeting,
+): boolean {
+  const held = Math.min(HELD, beats / 2);
+  return note.beat >= beat - WITHIN - CLOSE && endOf(notes, note) >= beat + held - CLOSE;
+}
+
+/** Up to when, in beats after it has begun, a note may still meet a chord: the next one has its own. */
+export const lastMoment = ({ beats }: Meeting, tolerance: Beats): Beats =>
+  Math.min(WITHIN, beats - tolerance);
+
+/** The chord tone a line that stands beside the chord reaches by a step within a beat; none as −1. */
+function resolution(
+  notes: readonly SoundingNote[],
+  from: number,
+  meeting: Meeting,
+  last: Beats,
+): number {
+  const struck = notes.flatMap((note, index) => (note.grace === true ? [] : [{ note, index }]));
+  for (let place = struck.findIndex(({ index }) => index === from) + 1; ; place++) {
+    const [before, here] = [struck[place - 1], struck[place]];
+    if (!before || !here || here.note.beat - meeting.beat > last + CLOSE) return -1;
+    const step = Math.abs(here.note.midi - before.note.midi);
+    if (step > 0 && step <= STEP && isTone(meeting.chord, here.note.midi)) return here.index;
+  }
+}
+
+/**
+ * The note that meets a chord, of notes in order of time; null where none does. `tolerance` is how far from
+ * its moment a note is on time.
+ *
+ * @example
+ * // F on the downbeat of Cmaj7, E half a beat later: the E, delayed.
+ * meetingOf(notes, { chord: cmaj7, beat: 4, beats: 4 }, onTime(120)) // { by: 1, how: 'delayed' }
+ */
+export function meetingOf(
+  notes: readonly SoundingNote[],
+  meeting: Meeting,
+  tolerance: Beats,
+): Met | null {
+  const late = ({ beat }: SoundingNote) => beat - meeting.beat;
+  const sounding = (note: SoundingNote) => note.grace !== true;
+  const near = (note: SoundingNote) => Math.abs(late(note));
+  const last = lastMoment(meeting, tolerance);
+
+  // Of several that begin with it, a tone of the chord, and the nearest.
+  let on = -1;
+  notes.forEach((note, index) => {
+    if (!sounding(note) || !isOn(late(note), tolerance)) return;
+    const best = notes[on];
+    const [own, other] = [note, best].map((one) => one && isTone(meeting.chord, one.midi));
+    if (!best || (own && !other) || (own === other && near(note) < near(best) - CLOSE)) on = index;
+  });
+  const begins = notes[on];
+  if (begins) {
+    if (isTone(meeting.chord, begins.midi)) return { by: on, how: 'on' };
+    const reached = resolution(notes, on, meeting, last);
+    return reached < 0 ? { by: on, how: 'on' } : { by: reached, how: 'delayed' };
+  }
+  const held = notes.findLastIndex(
+    (note) =>
+      sounding(note) && late(note) < -tolerance - CLOSE && isAnticipated(notes, note, meeting),
+  );
+  if (held >= 0) return { by: held, how: 'anticipated' };
+  const after = notes.findIndex(
+    (note) => sounding(note) && late(note) > tolerance - CLOSE && late(note) <= last + CLOSE,
+  );
+  return after < 0 ? null : { by: after, how: 'after' };
+}
