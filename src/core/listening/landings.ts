@@ -150,6 +150,14 @@ function landedOn(asked: Asked): Found | null {
 function insteadOf(asked: Asked): Found | null {
   const { played, midi, heard, taken, tolerance } = asked;
   const exact = (note: HeardAt) => note.midi === midi;
+  const octave = nearest(
+    asked,
+    (note, after) =>
+      modulo(note.midi - midi, 12) === 0 &&
+      (isOn(after, tolerance) ||
+        (after < 0 ? isAnticipated(heard, note, played) : after <= lastMoment(played, tolerance))),
+  );
+  if (octave) return { ...octave, verdict: 'another octave', how: null, held: octave.late < 0 };
   const early = nearest(
     asked,
     (note, late) => exact(note) && late < -tolerance - CLOSE && late >= -WITHIN - CLOSE,
@@ -161,13 +169,6 @@ function insteadOf(asked: Asked): Found | null {
     (note, after) => exact(note) && after > tolerance + CLOSE && after <= latest + CLOSE,
   );
   if (late) return { ...late, verdict: 'late', how: null, held: false };
-  const octave = nearest(
-    asked,
-    (note, after) =>
-      modulo(note.midi - midi, 12) === 0 &&
-      (after < 0 ? isAnticipated(heard, note, played) || isOn(after, tolerance) : after <= latest),
-  );
-  if (octave) return { ...octave, verdict: 'another octave', how: null, held: octave.late < 0 };
   const met = meetingOf(heard, played, tolerance);
   const note = met && heard[met.by];
   return met && note && !taken.has(met.by) && isTone(played.chord, note.midi)
@@ -277,9 +278,10 @@ function nextOf(chart: Chart, landings: readonly Landing[], landed: number, aske
   if (asked === 0) return 'No targets were asked for.';
   if (landings.length === 0) return 'No target has been reached yet.';
   if (landed === asked) return `All ${landed} targets landed: a little faster, or by ear.`;
+  const open = asked - landings.length;
   // Of a pass that was broken off nothing is known of the rest.
-  const of =
-    landings.length < asked ? `the first ${landings.length} of ${asked}` : `${landings.length}`;
+  const rest =
+    open === 0 ? '' : `; the other ${open === 1 ? 'one was' : `${open} were`} not reached`;
   const order: readonly Verdict[] = [
     'missed',
     'another chord tone',
@@ -292,5 +294,5 @@ function nextOf(chart: Chart, landings: readonly Landing[], landed: number, aske
   const next = played
     ? ` Listen next for ${named(played.chord, worst.asked)}, in bar ${played.bar}.`
     : '';
-  return `${landed} of ${of} targets landed.${next}`;
+  return `${landed} of ${landings.length} targets landed${rest}.${next}`;
 }

@@ -25,8 +25,8 @@ export type Mistakes = (typeof MISTAKES)[number];
 type Mistake = Exclude<Mistakes, 'none' | 'all'>;
 const EVERY: readonly Mistake[] = ['late', 'missed', 'another octave', 'another tone'];
 
-/** Beats late, and half steps to a tone of another name. */
-const LATE: Beats = 0.5;
+/** Beats late, more than a target may be, and half steps to a tone of another name. */
+const LATE: Beats = 1.25;
 const ELSEWHERE = 2;
 
 function erring(note: ToPlay, mistake: Mistake): readonly ToPlay[] {
