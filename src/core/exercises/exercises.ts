@@ -4,10 +4,13 @@ import { chordName } from '../chords/chords';
 import { spellingsOver } from '../chords/over';
 import { type Key, keyScale } from '../keys/keys';
 import { pitchClass, simpleRoot, transpose } from '../notes/notes';
+import type { Midi } from '../notes/pitch';
 import type { Intent } from '../lenses/lens';
 import type { Material } from '../lenses/material';
 import { at } from '../lists';
 import { type Neck, pitchAt, type Place, type Zone } from '../neck/neck';
+import { landingOn, onTime } from '../phrases/landing';
+import { DEFAULT_TEMPO } from '../time/tempo';
 import { findBlues, twelveBarName } from '../harmony/blues';
 import { changesOf } from '../harmony/changes';
 import { type Line, lineOf } from '../lines/lines';
@@ -17,7 +20,7 @@ import { type Passage, passageOf, type PlayedNote, struck } from '../phrases/pas
 import { type Extent, type ChordSpan, spansOf } from '../lines/spans';
 import { notesPerBeat, type Subdivision } from '../time/subdivision';
 import type { Preference } from '../targets/kinds';
-import { isPreferred, type RouteChord, type RouteStop, solveRoutes } from '../targets/route';
+import { type RouteChord, type RouteStop, solveRoutes } from '../targets/route';
 import type { ExerciseKind } from './kinds';
 import { EXERCISE_WORDS } from './words';
 import { melodyNotes, variedMelody } from './melody';
@@ -70,6 +73,15 @@ export interface Exercise {
   readonly warnings: readonly string[];
   /** What a line does phrase by phrase, and how good it is; null for what is no line. */
   readonly line: Pick<Line, 'plan' | 'words' | 'score'> | null;
+  /** Where a line lands, in order: played as it is written, it lands on each; none for what is no line. */
+  readonly targets: readonly LineTarget[];
+}
+
+/** A landing that a line aims at. */
+export interface LineTarget extends Place {
+  /** Index of the chord. */
+  readonly index: number;
+  readonly midi: Midi;
 }
 
 /** A target for each span: the best route through them all. */
@@ -102,6 +114,28 @@ function heldTargets(
       part: 'target',
     });
   });
+}
+
+/** What a line aims at and lands on by the rule of landing; a target that it does not is none. */
+function withLandings(
+  { chart, neck }: ExerciseRequest,
+  spans: readonly ChordSpan[],
+  notes: readonly PlayedNote[],
+): { readonly notes: readonly PlayedNote[]; readonly targets: readonly LineTarget[] } {
+  const tolerance = onTime(chart.source.tempo ?? DEFAULT_TEMPO);
+  const sounding = notes.map((note) => ({ ...note, midi: pitchAt(neck, note) }));
+  const targets: LineTarget[] = [];
+  const landing = notes.map((note): PlayedNote => {
+    if (note.part !== 'target') return note;
+    const away = ({ beat }: ChordSpan) => Math.abs(beat - note.beat);
+    const own = spans.filter(({ index }) => index === note.chord);
+    const [span] = own.toSorted((a, b) => away(a) - away(b));
+    const midi = pitchAt(neck, note);
+    if (!span || !landingOn(sounding, span, midi, tolerance)) return { ...note, part: 'fill' };
+    targets.push({ index: span.index, string: note.string, fret: note.fret, midi });
+    return note;
+  });
+  return { notes: landing, targets };
 }
 
 const CLOSE = 1e-6;
@@ -211,15 +245,6 @@ function lineFrame(request: ExerciseRequest): Pick<LineRequest, 'metre' | 'blues
   return { metre: { bar: beats, per, triplets }, blues: isBlues(request) };
 }
 
-const isAsked =
-  ({ pins, prefer }: ExerciseRequest, spans: readonly ChordSpan[], targets: readonly RouteStop[]) =>
-  (place: number): boolean => {
-    const { chord, index } = at(spans, place);
-    const { degree } = at(targets, place);
-    const pinned = pins[String(index)] !== undefined;
-    return pinned || prefer.some((one) => isPreferred(chord, degree, one));
-  };
-
 function lineOver(
   request: ExerciseRequest,
   spans: readonly ChordSpan[],
@@ -229,7 +254,6 @@ function lineOver(
   const { neck, zone, seed, motif = null, idea = null } = request;
   return lineOf({
     ...{ neck, zone, spans, targets, seed, motif, idea },
-    asked: isAsked(request, spans, targets),
     ...lineFrame(request),
     ...more,
   });
@@ -258,7 +282,7 @@ function notesOf(
       return fromLine(lineOver(request, spans, targets, { calls: true }));
     case 'moving-third': {
       const stops = movingThirdTargets({ neck, zone, spans, targets });
-      return fromLine(lineOver(request, spans, stops, { asked: () => true }));
+      return fromLine(lineOver(request, spans, stops));
     }
     case 'switch': {
       const switched = switchedSpans(chart, spans, request.switchAt ?? null);
@@ -315,7 +339,9 @@ export function makeExercise(request: ExerciseRequest): Exercise {
   const { chart, kind, neck, materials, intents, extent, from } = request;
   const spans = spansOf(chart, materials, intents, extent, from);
   const targets = targetsFor(request, spans);
-  const { notes, line = null, warnings = [] } = notesOf(request, spans, targets);
+  const { notes: made, line = null, warnings = [] } = notesOf(request, spans, targets);
+  const { notes, targets: landings } =
+    line === null ? { notes: made, targets: [] } : withLandings(request, spans, made);
   const title = titleOf(request);
   const whole = passageOf(chart, request.key, neck, title, spelledAlike(notes, spans));
   const chords = spans.map(({ chord, beat, beats }) => ({ chord, beat, beats }));
@@ -330,5 +356,6 @@ export function makeExercise(request: ExerciseRequest): Exercise {
     passage,
     warnings: [...warnings, ...playingWarnings(passage)],
     line: line && { plan: line.plan, words: line.words, score: line.score },
+    targets: landings,
   };
 }

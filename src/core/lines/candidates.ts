@@ -83,11 +83,7 @@ export function layersOf(
   return onsets.map(({ span, target }, which): readonly Candidate[] => {
     if (target) {
       const { string, fret, note } = at(targets, span);
-      const stop = extra(span, { string, fret, note }, false);
-      const free = !stop.guide && request.asked?.(span) !== true;
-      // Where nobody asked for the target, what says the chord will do.
-      const guides = free ? own(span).filter(({ guide }) => guide) : [];
-      return guides.length > 0 ? guides : [stop];
+      return [extra(span, { string, fret, note }, false)];
     }
     const next = onsets[which + 1];
     // What leads must come at once: after a breath it would be a wrong note that rang.

@@ -12,6 +12,7 @@ import { at, range } from '../lists';
 import { reachOf } from '../neck/hand';
 import { inZone, pitchAt, STANDARD_NECK as NECK, type Zone } from '../neck/neck';
 import { zonesOf } from '../neck/zones';
+import { landingsOf } from '../listening/landings';
 import type { PlayedNote } from '../phrases/passage';
 import { techniqueOf } from '../phrases/techniques';
 import { SUBDIVISIONS } from '../time/subdivision';
@@ -73,10 +74,9 @@ function counted(chart: Chart, notes: readonly PlayedNote[]) {
   const changes = chart.chords.filter(
     ({ chord }, index) => index === 0 || !sameChord(chord, at(chart.chords, index - 1).chord),
   );
-  const landed = changes.filter(({ chord, beat }) => {
-    const note = notes.find((one) => one.beat >= beat - 0.5 - 1e-6 && one.beat < beat + 1 - 1e-6);
-    return note && weightOver(chord, degreeOver(chord, note.note)) === 'guide';
-  });
+  const landed = changes.filter(({ index }) =>
+    notes.some(({ part, chord }) => part === 'target' && chord === index),
+  );
   const breathless = range(0, bars - 3).filter((from) => {
     let reached = from * bar;
     const end = reached + 4 * bar;
@@ -117,6 +117,35 @@ function counted(chart: Chart, notes: readonly PlayedNote[]) {
 
 const mean = (values: readonly number[]): number =>
   values.reduce((sum, value) => sum + value, 0) / values.length;
+
+describe('landings', () => {
+  test('played as it is written, a line lands on all it aims at, which is where the plan aims', () => {
+    for (const [text, subdivision, seed] of some(
+      [...Object.values(FORMS), BLUES].flatMap((form) =>
+        SUBDIVISIONS.flatMap((one) => SEEDS.slice(0, 6).map((own) => [form, one, own] as const)),
+      ),
+      90,
+    )) {
+      const { chart, zones, request } = setting(text);
+      for (const kind of ['line', 'call-and-response'] as const) {
+        const zone = at(zones, seed % zones.length);
+        const asked = { ...request, subdivision, seed, zone };
+        const { targets, passage } = makeExercise({ ...asked, kind });
+        const route = makeExercise({ ...asked, kind: 'targets' }).passage.notes;
+        const heard = passage.notes.map((note) => ({
+          ...note,
+          midi: pitchAt(NECK, note),
+          cents: 0,
+        }));
+        const { landed } = landingsOf(chart, targets, heard);
+        expect(landed).toBe(targets.length);
+        expect(targets.length).toBeGreaterThan(0);
+        for (const { index, string, fret } of targets)
+          expect(route.find(({ chord }) => chord === index)).toMatchObject({ string, fret });
+      }
+    }
+  });
+});
 
 describe('lines sound like somebody playing', () => {
   const forms = Object.entries(FORMS);

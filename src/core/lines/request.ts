@@ -21,8 +21,6 @@ export interface LineRequest {
   readonly motif?: Motif | null;
   /** Two bars, and two empty ones for the player. */
   readonly calls?: boolean;
-  /** Whether the target of a span was asked for, by hand or by its degree, and must be taken. */
-  readonly asked?: (span: number) => boolean;
   /** Whether a hand bends and slides here, as in a blues. */
   readonly blues?: boolean;
 }

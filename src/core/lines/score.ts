@@ -2,16 +2,17 @@
 import { degreeOver, weightOver } from '../chords/over';
 import { at, range } from '../lists';
 import { type Neck, pitchAt } from '../neck/neck';
+import { landingOn, ON_TIME } from '../phrases/landing';
 import type { PlayedNote } from '../phrases/passage';
 import type { Beats } from '../time/units';
-import { AHEAD, type Onset, stretchesOf } from './onsets';
+import { type Onset, stretchesOf } from './onsets';
 import { restShare } from './rests';
 import type { LineMetre } from './rhythm';
 import type { ChordSpan } from './spans';
 
 /** The parts of a score, each with what it asks and what it weighs. */
 export const SCORE_PARTS = {
-  landings: { words: 'changes are met on a guide tone', weight: 5 },
+  landings: { words: 'it lands on the changes', weight: 5 },
   turns: { words: 'bars turn several times or not at all', weight: 4 },
   rests: { words: 'it breathes', weight: 2 },
   starts: { words: 'bars begin off their first beat too', weight: 3 },
@@ -67,14 +68,16 @@ export const swaysIn = (pitches: readonly number[]): number =>
     return a === c && b === d && a !== b;
   }).length;
 
-function landingsOf({ spans, notes }: Scored): number {
+function landingsOf({ spans, notes, neck }: Scored): number {
   const stretches = stretchesOf(spans);
-  const landed = stretches.filter(({ beat, first }) => {
-    const note = notes.find(
-      (one) => one.beat >= beat - AHEAD - CLOSE && one.beat < beat + 1 - CLOSE,
+  const sounding = notes.map((note) => ({ ...note, midi: pitchAt(neck, note) }));
+  const landed = stretches.filter(({ first }) => {
+    const span = at(spans, first);
+    const aimed = sounding.find(
+      (note) =>
+        note.part === 'target' && note.chord === span.index && Math.abs(note.beat - span.beat) <= 1,
     );
-    const { chord } = at(spans, first);
-    return note && weightOver(chord, degreeOver(chord, note.note)) === 'guide';
+    return aimed && landingOn(sounding, span, aimed.midi, ON_TIME);
   });
   return ratio(landed.length, stretches.length);
 }

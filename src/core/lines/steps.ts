@@ -20,7 +20,7 @@ const COSTS = {
   offChord: 5,
   string: 4,
   shift: 6,
-  intoTarget: 14,
+  intoTarget: 24,
   leading: -3,
   chromatic: 2,
   jitter: 9,

@@ -10,6 +10,7 @@ import {
   isAnticipated,
   isOn,
   isTone,
+  landingOn,
   lastMoment,
   meetingOf,
   onTime,
@@ -111,39 +112,16 @@ function nearest(
   );
 }
 
-/** The note asked for, where it landed: with its chord, held into it, or within a beat of it. */
-function landedOn(asked: Asked): Found | null {
-  const { played, midi, heard, tolerance } = asked;
-  const exact = (note: HeardAt) => note.midi === midi;
-  const on = nearest(asked, (note, late) => exact(note) && isOn(late, tolerance));
-  if (on) return { ...on, verdict: 'landed', how: 'on', held: false };
-  const held = nearest(
-    asked,
-    (note, late) => exact(note) && late < -tolerance - CLOSE && isAnticipated(heard, note, played),
-  );
-  if (held) return { ...held, verdict: 'landed', how: 'anticipated', held: true };
-  const last = lastMoment(played, tolerance);
-  const after = nearest(
-    asked,
-    (note, late) => exact(note) && late > tolerance + CLOSE && late <= last + CLOSE,
-  );
-  if (after) {
-    const before = heard.some((note) => {
-      const late = note.beat - played.beat;
-      return note.grace !== true && late >= -tolerance - CLOSE && late < after.late - CLOSE;
-    });
-    return { ...after, verdict: 'landed', how: before ? 'delayed' : 'after', held: false };
-  }
-  // A note that has sounded all along is there when its chord comes.
-  const long = nearest(
-    asked,
-    (note, late) =>
-      exact(note) &&
-      late < -WITHIN &&
-      note.beats !== null &&
-      late + note.beats > Math.min(tolerance, played.beats / 2) - CLOSE,
-  );
-  return long && { ...long, verdict: 'landed', how: 'anticipated', held: true };
+/** The note asked for, where it landed. */
+function landedOn({ played, midi, heard, taken, tolerance }: Asked): Found | null {
+  const met = landingOn(heard, played, midi, tolerance, taken);
+  const note = met && heard[met.by];
+  return met && note
+    ? {
+        ...{ note, place: met.by, verdict: 'landed', how: met.how },
+        held: met.how === 'anticipated',
+      }
+    : null;
 }
 
 /** What stood in the place of a note that did not land. */

@@ -144,3 +144,54 @@ export function meetingOf(
   );
   return after < 0 ? null : { by: after, how: 'after' };
 }
+
+/**
+ * How a pitch that was aimed at meets a chord: with it, held into it, or within a beat of it, *delayed*
+ * where something else stood there first; null where it does not. Notes that have answered another target
+ * are `taken`.
+ */
+export function landingOn(
+  notes: readonly SoundingNote[],
+  meeting: Meeting,
+  midi: Midi,
+  tolerance: Beats,
+  taken: ReadonlySet<number> = new Set(),
+): Met | null {
+  const lateOf = ({ beat }: SoundingNote) => beat - meeting.beat;
+  /** The nearest of those that hold. */
+  const nearest = (holds: (note: SoundingNote, late: Beats) => boolean): number => {
+    let best = -1;
+    notes.forEach((note, index) => {
+      if (note.grace === true || note.midi !== midi || taken.has(index)) return;
+      const before = notes[best];
+      const late = lateOf(note);
+      if (!holds(note, late)) return;
+      if (!before || Math.abs(late) < Math.abs(lateOf(before)) - CLOSE) best = index;
+    });
+    return best;
+  };
+  const on = nearest((_, late) => isOn(late, tolerance));
+  if (on >= 0) return { by: on, how: 'on' };
+  const held = nearest(
+    (note, late) => late < -tolerance - CLOSE && isAnticipated(notes, note, meeting),
+  );
+  if (held >= 0) return { by: held, how: 'anticipated' };
+  const last = lastMoment(meeting, tolerance);
+  const after = nearest((_, late) => late > tolerance + CLOSE && late <= last + CLOSE);
+  const found = notes[after];
+  if (found) {
+    const before = notes.some(
+      (note) =>
+        note.grace !== true && lateOf(note) >= -tolerance - CLOSE && note.beat < found.beat - CLOSE,
+    );
+    return { by: after, how: before ? 'delayed' : 'after' };
+  }
+  // A note that has sounded all along is there when its chord comes.
+  const long = nearest(
+    (note, late) =>
+      late < -WITHIN &&
+      note.beats !== null &&
+      late + note.beats > Math.min(tolerance, meeting.beats / 2) - CLOSE,
+  );
+  return long < 0 ? null : { by: long, how: 'anticipated' };
+}

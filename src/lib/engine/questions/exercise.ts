@@ -70,6 +70,10 @@ const answer = z.object({
       techniques: z.array(techniqueSchema).optional(),
     }),
   ),
+  targets: z
+    .array(z.object({ index: z.int(), string: z.int(), fret: z.int(), midi: z.int() }))
+    .optional()
+    .describe('Where a line lands, chord by chord; left out for what is no line'),
   warnings: z.array(z.string()).describe('What a hand cannot do at the tempo'),
 });
 /** A line is a path through all its notes; the patterns only walk. */
@@ -98,7 +102,7 @@ export const exercise = question({
     }
     const melody = requestedNotes(neck, asked.melody ?? [], 'melody');
     if (!melody.ok) return melody;
-    const { title, goal, passage, warnings } = makeExercise({
+    const { title, goal, passage, warnings, targets, line } = makeExercise({
       ...{
         chart,
         key,
@@ -135,6 +139,7 @@ export const exercise = question({
           },
         ];
       }),
+      ...(line ? { targets: [...targets] } : {}),
       warnings: [...warnings],
     });
   },
