@@ -6,8 +6,10 @@ import type { Chart, PlayedChord } from '../chart/form';
 import { type Chord, chordName, sameChord } from '../chords/chords';
 import { at, modulo } from '../lists';
 import type { Neck } from '../neck/neck';
-import { pitchClass } from '../notes/notes';
+import { halfSteps, pitchClass } from '../notes/notes';
 import type { Midi } from '../notes/pitch';
+import { isAnticipated } from '../phrases/landing';
+import { techniqueOf } from '../phrases/techniques';
 import { spokenSize } from '../targets/sentences';
 import type { Beats } from '../time/units';
 import { list } from '../words';
@@ -63,6 +65,8 @@ interface Sung {
   readonly midi: Midi;
   readonly beats: Beats;
   readonly over: number;
+  /** Whether it is bent to its pitch: the ear follows it there. */
+  readonly bent: boolean;
 }
 
 interface Shape {
@@ -85,13 +89,22 @@ function shapeOf(chart: Chart, neck: Neck, notes: readonly LickNote[]): Shape | 
   const start = startOf(chart, notes);
   if (!start || notes.length === 0) return null;
   const end = Math.max(...notes.map(({ beat, beats }) => beat + beats));
-  const latest = Math.max(...notes.map(({ beat }) => beat));
   const all = staysFrom(chart, start.index);
-  const stays = all.filter(({ beat }, index) => index === 0 || beat <= latest + CLOSE);
-  const sung = notes.map((note): Sung => {
-    const over = stays.findLastIndex(({ beat }) => beat <= note.beat + CLOSE);
-    return { midi: heardPitch(neck, note), beats: note.beats, over: Math.max(0, over) };
-  });
+  /** The chord of a note: the one that sounds, or the one it is held into. */
+  const overOf = (note: LickNote): number => {
+    const sounding = all.findLastIndex(({ beat }) => beat <= note.beat + CLOSE);
+    const next = all[sounding + 1];
+    const meeting = next && { ...next, beats: next.end - next.beat };
+    const ahead = meeting && isAnticipated([], { ...note, midi: 0 }, meeting);
+    return Math.max(0, ahead ? sounding + 1 : sounding);
+  };
+  const sung = notes.map((note): Sung => ({
+    midi: heardPitch(neck, note),
+    beats: note.beats,
+    bent: techniqueOf(note.techniques, 'bend') !== undefined,
+    over: overOf(note),
+  }));
+  const stays = all.slice(0, 1 + Math.max(...sung.map(({ over }) => over)));
   return { stays, end, sung, time: chart.source.time };
 }
 
@@ -107,18 +120,20 @@ function soundsOver(shape: Shape, chords: readonly Chord[], semitones: number) {
   let tones = 0;
   let all = 0;
   const said = new Set<Chord>();
-  for (const { midi, beats, over } of shape.sung) {
+  for (const { midi, beats, over, bent } of shape.sung) {
     const chord = chords[Math.min(over, chords.length - 1)];
     if (!chord) continue;
     const is = standing(chord, midi + semitones, null);
     all += beats;
     if (is === 'chord tone') tones += beats;
-    if (is !== null) home += beats;
+    // A bend that leaves the chord counts against the place.
+    if (bent && is !== 'chord tone') home -= beats;
+    else if (is !== null) home += beats;
     if (evidenceFor(chord, midi + semitones) === EVIDENCE.guide) said.add(chord);
   }
   const says = chords.every((chord) => said.has(chord));
   if (all === 0) return { share: 0, tones: 0, says };
-  return { share: home / all, tones: tones / all, says };
+  return { share: Math.max(0, home / all), tones: tones / all, says };
 }
 
 /** The least of a lick's time that must be at home, and on chord tones, over other chords. */
@@ -140,6 +155,12 @@ function inTime(own: readonly Stay[], there: readonly Stay[], end: Beats): boole
   });
 }
 
+function whereWords(bar: number, semitones: number): string {
+  const moved =
+    semitones === 0 ? 'as it is' : `${spokenSize(semitones)} ${semitones > 0 ? 'up' : 'down'}`;
+  return `Bar ${bar}, ${moved}`;
+}
+
 function sentenceFor(
   match: Match,
   chords: readonly Chord[],
@@ -147,12 +168,31 @@ function sentenceFor(
   semitones: number,
 ): string {
   const names = list(chords.map(word));
-  const size = spokenSize(semitones);
-  const moved = semitones === 0 ? 'as it is' : `${size} ${semitones > 0 ? 'up' : 'down'}`;
-  const where = `Bar ${bar}, ${moved}`;
+  const where = whereWords(bar, semitones);
   if (match === 'same changes') return `${where}: the same changes, ${names}.`;
   if (match === 'same chord') return `${where}: the same chord, ${names}.`;
   return `${where}: it sounds as well over ${names}.`;
+}
+
+/** Chords a player takes for one another while the notes allow it: by their third and fifth. */
+function familyOf({ quality }: Chord): string {
+  const has = (size: number) => quality.degrees.some((tone) => halfSteps(tone) === size);
+  const third = has(4) ? 'major' : has(3) ? 'minor' : 'neither';
+  return `${third} ${has(6) && !has(7) ? 'flat' : has(8) && !has(7) ? 'sharp' : ''}`;
+}
+
+/** Where a lick is over chords of the same family. */
+function kinSentence(
+  own: readonly Stay[],
+  chords: readonly Chord[],
+  bar: number,
+  semitones: number,
+): string {
+  const other = chords.filter(
+    (chord, which) => chord.quality.name !== at(own, which).chord.quality.name,
+  );
+  const where = whereWords(bar, semitones);
+  return `${where}: over ${list(chords.map(word))}; its notes fit ${list([...new Set(other.map(word))])} too.`;
 }
 
 const ORDER: Readonly<Record<Match, number>> = {
@@ -184,9 +224,10 @@ export function fitLick(
       if (!inTime(own, there, shape.end)) return [];
       const chords = there.map(({ chord }) => chord);
       const semitones = nearest(pitchClass(at(chords, 0).root) - pitchClass(home.root));
-      const moves = (chord: Chord, to: Chord) =>
-        chord.quality.name === to.quality.name &&
+      const roots = (chord: Chord, to: Chord) =>
         modulo(pitchClass(to.root) - pitchClass(chord.root) - semitones, 12) === 0;
+      const moves = (chord: Chord, to: Chord) =>
+        chord.quality.name === to.quality.name && roots(chord, to);
       const found = (as: Match, by: number, share: number): Fit => ({
         ...{ chart: position, index, semitones: by, match: as, share },
         sentence: sentenceFor(as, chords, bar, by),
@@ -194,6 +235,19 @@ export function fitLick(
       if (own.every(({ chord }, which) => moves(chord, at(chords, which)))) {
         return [found(match, semitones, soundsOver(shape, chords, semitones).share)];
       }
+      // A, A7 and Amaj7 are one, as far as the lick's notes allow.
+      const kin = own.every(
+        ({ chord }, which) =>
+          roots(chord, at(chords, which)) && familyOf(chord) === familyOf(at(chords, which)),
+      );
+      const kept = kin ? soundsOver(shape, chords, semitones) : null;
+      if (kept && kept.share >= SOUNDS.share - CLOSE)
+        return [
+          {
+            ...found(match, semitones, kept.share),
+            sentence: kinSentence(own, chords, bar, semitones),
+          },
+        ];
       return elsewhere(shape, chords).map(({ by, share }) => found('same sound', by, share));
     });
   });

@@ -13,7 +13,8 @@ import { pulsesOf } from '../time/pulses';
 import { onBeat, type TimeSignature } from '../time/metre';
 import type { Beats } from '../time/units';
 import { list } from '../words';
-import { type LickNote, type Sound, soundsOf } from './sounding';
+import { isAnticipated, isTone } from '../phrases/landing';
+import { chordIndexAt, type LickNote, type Sound, soundsOf } from './sounding';
 import { EVIDENCE, ORDER, PLACES, SHORTEST } from './weights';
 
 /** How probable a chord is. */
@@ -37,8 +38,11 @@ export interface ChordHeard {
 }
 
 export interface Heard {
-  /** The mean probability of the right chord, by how long each lasts. */
-  readonly share: number;
+  /**
+   * The mean probability of the right chord, by how long each lasts; what is silent while a chord that was
+   * stated goes on is not counted. Null where there is but one chord: it has nothing to be told from.
+   */
+  readonly share: number | null;
   readonly chords: readonly ChordHeard[];
   readonly sentence: string;
 }
@@ -57,10 +61,6 @@ export function evidenceFor({ root, quality }: Chord, midi: Midi): number {
   if (quality.tensions.map(halfSteps).some(is)) return EVIDENCE.tension;
   return tones.some((tone) => modulo(tone + 1, 12) === size) ? EVIDENCE.clash : EVIDENCE.strange;
 }
-
-/** Whether a pitch is one of a chord's own tones. */
-const isTone = ({ root, quality }: Chord, midi: Midi): boolean =>
-  quality.degrees.some((tone) => halfSteps(tone) === modulo(midi - pitchClass(root), 12));
 
 /** The distinct chords of a chart, in the order in which they first come. */
 function distinctChords({ chords }: Chart): readonly Chord[] {
@@ -115,15 +115,21 @@ export const CLEAR = 0.7;
 /** How a chord is called among the others: with its bass only where that is all that differs. */
 const named = (chord: Chord): string => chordName({ ...chord, bass: null });
 
-/** The chord tone that would tell a chord from another best. */
-function tellingTone(right: Chord, others: readonly Chord[]): Note | null {
+/** The chord tone that would tell a chord from others best, of those that were not played plainly. */
+function tellingTone(
+  right: Chord,
+  others: readonly Chord[],
+  played: ReadonlySet<number>,
+): Note | null {
   const worth = (note: Note) =>
     Math.min(
       ...others.map(
         (other) => evidenceFor(right, pitchClass(note)) - evidenceFor(other, pitchClass(note)),
       ),
     );
-  const tones = right.quality.degrees.map((degree) => transpose(right.root, degree));
+  const tones = right.quality.degrees
+    .map((degree) => transpose(right.root, degree))
+    .filter((tone) => !played.has(pitchClass(tone)));
   const best = tones.reduce<Note | null>(
     (found, tone) => (found === null || worth(tone) > worth(found) + CLOSE ? tone : found),
     null,
@@ -143,11 +149,25 @@ function placeNear(neck: Neck, note: Note, hand: Place): Place | null {
 
 const article = (note: Note): string => (/^[AEF]/u.test(noteName(note)) ? 'An' : 'A');
 
+/** What is held into a chord that it is a tone of speaks for that chord, and not for the one before. */
+function leadingInto(chart: Chart, note: LickNote, sound: Sound): Sound {
+  const next = chart.chords.find(({ beat }) => beat > note.beat + CLOSE);
+  const index = chordIndexAt(chart, note.beat);
+  const here = index === null ? undefined : chart.chords[index];
+  if (!next || !isAnticipated([], { ...note, midi: sound.midi }, next)) return sound;
+  if (!isTone(next.chord, sound.midi) || (here && isTone(here.chord, sound.midi))) return sound;
+  const end = sound.beat + sound.beats;
+  const begin = Math.max(sound.beat, Math.min(next.beat, end));
+  return { ...sound, beat: begin, beats: end - begin };
+}
+
 /** Whether the changes of a chart are heard in some notes alone. */
 export function hearChanges(chart: Chart, neck: Neck, notes: readonly LickNote[]): Heard {
   const distinct = distinctChords(chart);
   const strong = strongBeats(chart.source.time);
-  const sounds = notes.flatMap((note) => soundsOf(neck, note));
+  const sounds = notes.flatMap((note) =>
+    soundsOf(neck, note).map((sound) => leadingInto(chart, note, sound)),
+  );
   const indexOf = (chord: Chord) => distinct.findIndex((one) => sameChord(one, chord));
   const right = chart.chords.map(({ chord }) => indexOf(chord));
   const spoken = chart.chords.map(({ beat, beats }) =>
@@ -158,54 +178,76 @@ export function hearChanges(chart: Chart, neck: Neck, notes: readonly LickNote[]
       own.reduce((sum, { midi, weight }) => sum + weight * evidenceFor(chord, midi), 0),
     ),
   );
-  const alone = logs.map(normalised);
-  const inOrder = filtered(logs, right, distinct.length);
-  const chords = chart.chords.map(({ index, chord, bar, beat }, place): ChordHeard => {
-    const own = at(alone, place);
-    const share = at(own, at(right, place));
-    const likeliest = distinct
-      .map((one, which) => ({ chord: one, probability: at(own, which) }))
-      .sort((a, b) => b.probability - a.probability);
-    const top = at(likeliest, 0).probability;
-    const rivals = likeliest.filter(
-      (one) => !sameChord(one.chord, chord) && one.probability >= Math.min(share, top) * AS_LIKELY,
+  const alone: (readonly number[])[] = logs.map(normalised);
+  /** Chords that go on in silence after they were stated: nothing is held against them. */
+  const goesOn = chart.chords.map(({ chord, beat }, place) => {
+    const before = chart.chords[place - 1];
+    return (
+      at(spoken, place).length === 0 &&
+      before !== undefined &&
+      sameChord(before.chord, chord) &&
+      Math.abs(before.beat + before.beats - beat) < CLOSE
     );
-    const apart = (other: Chord) =>
-      at(spoken, place).some(({ midi }) => isTone(chord, midi) !== isTone(other, midi));
-    const told = share < CLEAR && rivals.some((one) => apart(one.chord));
-    const before = notes.findLast((note) => note.beat <= beat + CLOSE) ?? notes[0];
-    const note =
-      share >= CLEAR || rivals.length === 0
-        ? null
-        : tellingTone(
-            chord,
-            rivals.map((one) => one.chord),
-          );
-    const spot = note !== null && before ? placeNear(neck, note, before) : null;
-    const wanted = note !== null && spot ? { ...spot, note } : null;
-    const heardSo = at(at(inOrder, place), at(right, place));
-    const silent = at(spoken, place).length === 0;
-    return {
-      ...{ index, chord, likeliest, share, inOrder: heardSo, wanted },
-      sentence: sentenceFor({
-        chord,
-        bar,
-        silent,
-        told,
-        share,
-        heardSo,
-        rivals,
-        likeliest,
-        wanted,
-      }),
-    };
   });
-  const beats = chart.chords.reduce((sum, one) => sum + one.beats, 0);
+  for (const [place, on] of goesOn.entries()) if (on) alone[place] = at(alone, place - 1);
+  const inOrder = filtered(logs, right, distinct.length);
+  const chords = chart.chords.map(
+    ({ index, chord, bar, beat, beats: lasts }, place): ChordHeard => {
+      const own = at(alone, place);
+      const share = at(own, at(right, place));
+      const likeliest = distinct
+        .map((one, which) => ({ chord: one, probability: at(own, which) }))
+        .sort((a, b) => b.probability - a.probability);
+      const top = at(likeliest, 0).probability;
+      const rivals = likeliest.filter(
+        (one) =>
+          !sameChord(one.chord, chord) && one.probability >= Math.min(share, top) * AS_LIKELY,
+      );
+      const apart = (other: Chord) =>
+        at(spoken, place).some(({ midi }) => isTone(chord, midi) !== isTone(other, midi));
+      const told = share < CLEAR && rivals.some((one) => apart(one.chord));
+      const before = notes.findLast((note) => note.beat <= beat + CLOSE) ?? notes[0];
+      const note =
+        share >= CLEAR || rivals.length === 0
+          ? null
+          : tellingTone(
+              chord,
+              rivals.map((one) => one.chord),
+              new Set(
+                sounds
+                  .filter((one) => one.beat >= beat - CLOSE && one.beat < beat + lasts - CLOSE)
+                  .filter((one) => strong(one.beat))
+                  .map((one) => modulo(one.midi, 12)),
+              ),
+            );
+      const spot = note !== null && before ? placeNear(neck, note, before) : null;
+      const wanted = note !== null && spot ? { ...spot, note } : null;
+      const heardSo = at(at(inOrder, place), at(right, place));
+      const silent = at(spoken, place).length === 0;
+      const on = at(goesOn, place) && at(alone, place - 1) === own;
+      return {
+        ...{ index, chord, likeliest, share, inOrder: heardSo, wanted },
+        sentence: sentenceFor({
+          chord,
+          bar,
+          silent,
+          on,
+          told,
+          share,
+          heardSo,
+          rivals,
+          likeliest,
+          wanted,
+        }),
+      };
+    },
+  );
+  const counted = chart.chords.filter((_, place) => !at(goesOn, place));
+  const beats = counted.reduce((sum, one) => sum + one.beats, 0);
   const share =
-    beats === 0
-      ? 0
-      : chart.chords.reduce((sum, one, place) => sum + one.beats * at(chords, place).share, 0) /
-        beats;
+    distinct.length < 2
+      ? null
+      : counted.reduce((sum, one) => sum + one.beats * at(chords, one.index).share, 0) / beats;
   return { share, chords, sentence: heardSays(chords) };
 }
 
@@ -245,6 +287,8 @@ interface Told {
   readonly chord: Chord;
   readonly bar: number;
   readonly silent: boolean;
+  /** Whether it goes on in silence after it was stated. */
+  readonly on: boolean;
   /** Whether some note belongs to one of the chords it might be and not to another. */
   readonly told: boolean;
   readonly share: number;
@@ -258,9 +302,10 @@ interface Told {
 const NAMED = 3;
 
 function sentenceFor(told: Told): string {
-  const { chord, bar, silent, told: apart, share, heardSo, rivals, likeliest, wanted } = told;
+  const { chord, bar, silent, on, told: apart, share, heardSo, rivals, likeliest, wanted } = told;
   const name = named(chord);
   if (likeliest.length === 1) return `Bar ${bar}: ${name} is the only chord there is.`;
+  if (on) return `Bar ${bar}: ${name} goes on.`;
   if (silent) return `Bar ${bar}: nothing sounds over ${name}.`;
   if (share >= CLEAR) return `Bar ${bar} says ${name}.`;
   const help = wanted
@@ -282,6 +327,8 @@ function sentenceFor(told: Told): string {
 /** How many of some chords are heard, in words. */
 export function heardSays(chords: readonly ChordHeard[]): string {
   if (chords.length === 0) return 'There are no chords to be heard.';
+  if (at(chords, 0).likeliest.length === 1)
+    return 'There is one chord only: nothing to tell it from.';
   const clear = chords.filter(({ share }) => share >= CLEAR).length;
   if (clear === chords.length) return 'With the band muted every chord is heard.';
   if (clear === 0) return 'With the band muted none of the chords is heard for sure.';

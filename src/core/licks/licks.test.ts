@@ -125,6 +125,8 @@ describe('reading a lick', () => {
     ['blue', 'A7', [[0, 1, 3, 5]], 0],
     ['blue', 'A7', [[0, 1, 3, 8]], 0],
     ['chord tone', 'A7#9', [[0, 1, 3, 5]], 0],
+    // The sharp ninth and the flat fifth of an altered dominant are no blue notes.
+    ['tension', 'A7b9', [[0, 1, 3, 5]], 0],
   ] as const)('%s over %s', (role, chord, places, index) => {
     const notes = notesOf(...places.map((place) => [...place] as [number, number, number, number]));
     expect(at(read(`| ${chord} |`, notes).notes, index).role).toBe(role);
@@ -161,6 +163,39 @@ describe('heard with the band muted', () => {
     expect(heard.sentence).toBe('With the band muted every chord is heard.');
   });
 
+  test('one chord alone has no share; one that goes on in silence is not held against it', () => {
+    const alone = read('| Am7 | % |', notesOf([0, 4, 3, 5]));
+    expect(alone.heard.share).toBeNull();
+    expect(alone.heard.sentence).toBe('There is one chord only: nothing to tell it from.');
+    const third = notesOf([0, 4, 3, 6], [12, 4, 3, 9]);
+    const goesOn = read('| A7 | A7 | A7 | C7 |', third).heard;
+    const stated = read('| A7 | C7 |', notesOf([0, 4, 3, 6], [4, 4, 3, 9])).heard;
+    expect(goesOn.share).toBeCloseTo(stated.share ?? NaN, 9);
+    expect(goesOn.chords.map(({ sentence }) => sentence).slice(1, 3)).toEqual([
+      'Bar 2: A7 goes on.',
+      'Bar 3: A7 goes on.',
+    ]);
+    // Silence over a chord that was not stated is.
+    const silent = read('| A7 | C7 |', notesOf([0, 4, 3, 6])).heard;
+    expect(silent.chords[1]?.sentence).toBe('Bar 2: nothing sounds over C7.');
+    expect(silent.share).toBeLessThan(stated.share ?? 0);
+  });
+
+  test('what is held into a chord speaks for it', () => {
+    const ahead = read('| Dm7 | G7 |', notesOf([0, 3.5, 2, 6], [3.5, 3, 3, 4])).heard;
+    const on = read('| Dm7 | G7 |', notesOf([0, 3.5, 2, 6], [4, 2.5, 3, 4])).heard;
+    expect(ahead.chords[0]?.share).toBeCloseTo(on.chords[0]?.share ?? NaN, 9);
+    expect(ahead.share).toBeCloseTo(on.share ?? NaN, 2);
+  });
+
+  test('what was played on a strong place of a chord is not advised', () => {
+    const asks = (beat: number) =>
+      read('| A | F#m |', notesOf([0, 4, 4, 7], [4 + beat, 4 - beat, 2, 2])).heard.chords[1];
+    // C sharp on the downbeat tells nothing: another tone is named.
+    const wanted = asks(0)?.wanted;
+    expect(wanted ? noteName(wanted.note) : null).not.toBe('C#');
+  });
+
   test('probabilities sum to one, are the same in every key, and equal Bayes’ rule by hand', () => {
     const chart = chartOf('| Dm7 | G7 | Cmaj7 | A7 |');
     const arbitrary = fc.record({
@@ -193,7 +228,7 @@ describe('heard with the band muted', () => {
           }
           const moved = transposed('| Dm7 | G7 | Cmaj7 | A7 |', up);
           const higher = notes.map((note) => ({ ...note, fret: note.fret + up }));
-          expect(hearChanges(moved, NECK, higher).share).toBeCloseTo(heard.share, 9);
+          expect(hearChanges(moved, NECK, higher).share).toBeCloseTo(heard.share ?? NaN, 9);
         },
       ),
       runs(60),
@@ -358,6 +393,42 @@ describe('finding where a lick fits', () => {
     };
     const fits = fitLick(short, [chartOf('| Fmaj7 | Dm7 |')], NECK);
     expect(fits.map(({ match }) => match)).toEqual(['same chord', 'same sound']);
+  });
+});
+
+describe('finding it over the chord’s kin', () => {
+  const fits = (chart: string, notes: readonly LickNote[], over: string) =>
+    fitLick({ chart: chartOf(chart), notes }, [chartOf(over)], NECK);
+
+  test('A, A7 and Amaj7 are one as far as its notes allow', () => {
+    const triad = notesOf([0, 1, 3, 2], [1, 1, 2, 2], [2, 2, 2, 5]);
+    expect(fits('| A |', triad, '| D7 |')[0]).toMatchObject({
+      ...{ index: 0, semitones: 5, match: 'same chord', share: 1 },
+      sentence: 'Bar 1, a fourth up: over D7; its notes fit D7 too.',
+    });
+    // A major seventh in it does not.
+    const seventh = notesOf([0, 1, 3, 2], [1, 1, 3, 1], [2, 2, 2, 2]);
+    expect(fits('| Amaj7 |', seventh, '| D7 |').map(({ match }) => match)).not.toContain(
+      'same chord',
+    );
+    expect(fits('| Am |', notesOf([0, 2, 3, 2], [2, 2, 2, 1]), '| D7 |')[0]?.match).not.toBe(
+      'same chord',
+    );
+  });
+
+  test('a bend that would leave the chord counts against the place', () => {
+    const bent = notesOf([0, 2, 3, 2], [2, 2, 2, 3, { kind: 'bend', by: 2 }]);
+    const plain = notesOf([0, 2, 3, 2], [2, 2, 2, 5]);
+    const share = (notes: readonly LickNote[]) => fits('| A |', notes, '| D |')[0]?.share ?? 0;
+    expect(share(plain)).toBe(1);
+    expect(share(bent)).toBe(1);
+    const off = notesOf([0, 2, 3, 2], [2, 2, 2, 2, { kind: 'bend', by: 1 }]);
+    expect(fits('| A |', off, '| D |')[0]?.share ?? 0).toBeLessThan(0.5);
+  });
+
+  test('what is held into a chord belongs to that chord', () => {
+    const held = notesOf([0, 3.5, 2, 6], [3.5, 4.5, 3, 4]);
+    expect(fits('| Dm7 | G7 |', held, '| Gm7 | C7 |')[0]).toMatchObject({ share: 1 });
   });
 });
 

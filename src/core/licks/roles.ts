@@ -5,6 +5,7 @@ import { halfSteps, type Note, pitchClass } from '../notes/notes';
 import type { Midi } from '../notes/pitch';
 import { onBeat } from '../time/metre';
 import type { Beats } from '../time/units';
+import { isPlainDominant } from './sounding';
 
 export const NOTE_ROLES = [
   'chord tone',
@@ -44,6 +45,9 @@ export function standing(
   const { quality } = chord;
   const size = sizeOver(chord, midi);
   if (quality.degrees.some((tone) => halfSteps(tone) === size)) return 'chord tone';
+  // Over an altered dominant they are its sharp ninth and its flat fifth.
+  if (quality.family === 'dominant' && !isPlainDominant(chord) && BLUE.includes(size))
+    return 'tension';
   const ofTonic = bluesTonic !== null && BLUE.includes(modulo(midi - pitchClass(bluesTonic), 12));
   if (ofTonic || (quality.family === 'dominant' && BLUE.includes(size))) return 'blue';
   return quality.tensions.some((tone) => halfSteps(tone) === size) ? 'tension' : null;

@@ -6,7 +6,7 @@ import { type Key, keyScale } from '../keys/keys';
 import { modulo } from '../lists';
 import { type Neck, pitchAt, type Place } from '../neck/neck';
 import { degree } from '../notes/degrees';
-import { type Note, transpose } from '../notes/notes';
+import { halfSteps, type Note, transpose } from '../notes/notes';
 import type { Midi } from '../notes/pitch';
 import { type Technique, techniqueOf } from '../phrases/techniques';
 import type { Beats } from '../time/units';
@@ -29,14 +29,22 @@ export function chordIndexAt({ chords }: Chart, beat: Beats): number | null {
   return found && from < found.beat + found.beats - CLOSE ? found.index : null;
 }
 
+/** Half steps above a root that make a dominant an altered one: its ninths and fifths, raised or lowered. */
+const ALTERED: readonly number[] = [1, 3, 6, 8];
+
+/** Whether a chord is a dominant with no altered ninth or fifth: there a minor third is a blue note. */
+export const isPlainDominant = ({ quality }: Chord): boolean =>
+  quality.family === 'dominant' &&
+  !quality.altered &&
+  !quality.degrees.some((tone) => ALTERED.includes(halfSteps(tone)));
+
 /**
  * One spelling for every pitch over a chord: its own tones, then the key's, then the usual. The
  * minor third over a plain dominant is the blue third, and no sharp ninth.
  */
 export function speller(chord: Chord, key: Key | null): (midi: Midi) => Note {
   const scale = key ? keyScale(key).map((one) => transpose(key.tonic, one)) : [];
-  const plain = chord.quality.family === 'dominant' && !chord.quality.altered;
-  const home = plain ? [...scale, transpose(chord.root, BLUE_THIRD)] : scale;
+  const home = isPlainDominant(chord) ? [...scale, transpose(chord.root, BLUE_THIRD)] : scale;
   const known = spellingsOver({ ...chord, bass: null }, home);
   return (midi) => known.get(modulo(midi, 12)) ?? spellOver(chord, midi);
 }

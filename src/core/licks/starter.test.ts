@@ -41,7 +41,8 @@ describe('the starter book', () => {
       }
       expect(playingWarnings(lickPassage(lick, chart, key, STANDARD_NECK))).toEqual([]);
       const { heard, last, notes } = readLick(chart, key, STANDARD_NECK, lick.notes);
-      expect(heard.share).toBeGreaterThan(0.8);
+      // One chord alone has nothing to be told from.
+      expect(heard.share ?? 1).toBeGreaterThan(0.8);
       expect(last).not.toBeNull();
       expect(at(notes, notes.length - 1).role).toBe('chord tone');
     },

@@ -52,7 +52,10 @@ const answer = z.object({
   ),
   last: toneRead.nullable(),
   heard: z.object({
-    share: z.number().describe('Mean probability of the right chord, 0 to 1'),
+    share: z
+      .number()
+      .nullable()
+      .describe('Mean probability of the right chord, 0 to 1; null where there is one chord only'),
     chords: z.array(
       z.object({
         index: z.int(),
