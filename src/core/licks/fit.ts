@@ -181,19 +181,17 @@ function familyOf({ quality }: Chord): string {
   return `${third} ${has(6) && !has(7) ? 'flat' : has(8) && !has(7) ? 'sharp' : ''}`;
 }
 
-/** Where a lick is over chords of the same family. */
-function kinSentence(
-  own: readonly Stay[],
+/** Whether each chord tone of a lick is at home over the chords of the same family, too. */
+const allowedOver = (
+  { stays, sung }: Shape,
   chords: readonly Chord[],
-  bar: number,
   semitones: number,
-): string {
-  const other = chords.filter(
-    (chord, which) => chord.quality.name !== at(own, which).chord.quality.name,
-  );
-  const where = whereWords(bar, semitones);
-  return `${where}: over ${list(chords.map(word))}; its notes fit ${list([...new Set(other.map(word))])} too.`;
-}
+): boolean =>
+  sung.every(({ midi, over }) => {
+    const [own, there] = [stays[over]?.chord, chords[over]];
+    if (!own || !there || standing(own, midi, null) !== 'chord tone') return true;
+    return standing(there, midi + semitones, null) !== null;
+  });
 
 const ORDER: Readonly<Record<Match, number>> = {
   'same changes': 0,
@@ -240,14 +238,11 @@ export function fitLick(
         ({ chord }, which) =>
           roots(chord, at(chords, which)) && familyOf(chord) === familyOf(at(chords, which)),
       );
-      const kept = kin ? soundsOver(shape, chords, semitones) : null;
+      const allowed = kin && allowedOver(shape, chords, semitones);
+      const kept = allowed ? soundsOver(shape, chords, semitones) : null;
+      const kinSentence = `${whereWords(bar, semitones)}: right over ${list(chords.map(word))} too, though written over ${list(own.map(({ chord }) => word(chord)))}.`;
       if (kept && kept.share >= SOUNDS.share - CLOSE)
-        return [
-          {
-            ...found(match, semitones, kept.share),
-            sentence: kinSentence(own, chords, bar, semitones),
-          },
-        ];
+        return [{ ...found(match, semitones, kept.share), sentence: kinSentence }];
       return elsewhere(shape, chords).map(({ by, share }) => found('same sound', by, share));
     });
   });

@@ -404,7 +404,7 @@ describe('finding it over the chord’s kin', () => {
     const triad = notesOf([0, 1, 3, 2], [1, 1, 2, 2], [2, 2, 2, 5]);
     expect(fits('| A |', triad, '| D7 |')[0]).toMatchObject({
       ...{ index: 0, semitones: 5, match: 'same chord', share: 1 },
-      sentence: 'Bar 1, a fourth up: over D7; its notes fit D7 too.',
+      sentence: 'Bar 1, a fourth up: right over D7 too, though written over A.',
     });
     // A major seventh in it does not.
     const seventh = notesOf([0, 1, 3, 2], [1, 1, 3, 1], [2, 2, 2, 2]);
