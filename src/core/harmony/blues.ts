@@ -28,7 +28,23 @@ export function findBlues(changes: readonly Change[]): Key | null {
     [0, SUBDOMINANT, DOMINANT].includes(above(tonic, chord)),
   );
   const enough = beats(primary) * 2 >= beats(changes);
-  return onFour && returns && enough ? { tonic, mode: 'major' } : null;
+  // Nothing but I7 and IV7 going round is a vamp of the blues, though neither comes back in it.
+  const vamp = primary.length === changes.length;
+  return onFour && (returns || vamp) && enough ? { tonic, mode: 'major' } : null;
+}
+
+/** A key in which dominants on I and IV are at home at their first sight: where a blues is meant anyway. */
+export function dominantsAtHome(changes: readonly Change[], key: Key): Key | null {
+  const dominant = (degree: number) =>
+    changes.filter(
+      ({ chord }) => chord.quality.family === 'dominant' && above(key.tonic, chord) === degree,
+    );
+  const beats = (list: readonly Change[]) => list.reduce((sum, change) => sum + change.beats, 0);
+  const [one, four, five] = [dominant(0), dominant(SUBDOMINANT), dominant(DOMINANT)];
+  const first = changes[0]?.chord;
+  const begins = first !== undefined && above(key.tonic, first) === 0;
+  const most = 2 * beats([...one, ...four, ...five]) >= beats(changes);
+  return begins && one.length > 0 && four.length > 0 && most ? key : null;
 }
 
 /** Whether a chord is one of a blues' home dominants (I7, IV7, V7), none of which must resolve. */

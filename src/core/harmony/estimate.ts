@@ -27,6 +27,14 @@ export interface KeyEstimate {
   /** 0–1: how clearly the key stands out; 1 when the chart or the player states it. */
   readonly confidence: number;
   readonly given: boolean;
+  /** The likeliest two, best first, where nothing is stated and any was heard. */
+  readonly likeliest: readonly KeyHeard[];
+}
+
+/** A key that may be meant, with how clearly it stands out, 0–1. */
+export interface KeyHeard {
+  readonly key: Key;
+  readonly confidence: number;
 }
 
 /** How much each sign of a key counts; owning a chord for one bar of four counts 1. */
@@ -43,7 +51,13 @@ const WEIGHTS = {
   arrival: 1.6,
   arrivalAfterSupertonic: 0.8,
   supertonicDominant: 0.7,
+  /** A loop's first chord, which it comes home to; and how much a triad's fall of a fifth says in one. */
+  loopTonic: 2.7,
+  loopArrival: 0.35,
 } as const;
+
+/** A loop is so many chords at the most, round and round; what it is in is never quite certain. */
+const LOOP = { chords: 4, certain: 0.8 } as const;
 
 /** Below this share of the time at home, no key is said to hold the chart. */
 const LEAST_SHARE_AT_HOME = 0.5;
@@ -82,7 +96,19 @@ function ownership(chord: Chord, key: Key): number {
 
 const weightOf = (change: Change): number => Math.sqrt(change.beats / 4);
 
-function cadenceScore(changes: readonly Change[], key: Key): number {
+/**
+ * Whether a chart is a few plain triads round and round: what most players bring. Its last chord leads back
+ * to the first, and a fall of a fifth in it is seldom a cadence.
+ */
+function isLoop(changes: readonly Change[]): boolean {
+  if (changes.some(({ chord }) => chord.quality.degrees.length > 3)) return false;
+  const name = ({ chord }: Change) => `${chord.root} ${chord.quality.name}`;
+  return range(2, LOOP.chords + 1).some((period) =>
+    changes.every((change, index) => name(change) === name(at(changes, index % period))),
+  );
+}
+
+function cadenceScore(changes: readonly Change[], key: Key, loop: boolean): number {
   let score = 0;
   changes.forEach(({ chord }, index) => {
     const next = changes[(index + 1) % changes.length]?.chord;
@@ -95,7 +121,7 @@ function cadenceScore(changes: readonly Change[], key: Key): number {
     const above = halfSteps(intervalBetween(key.tonic, chord.root));
     const substitute = above === 1 && chord.quality.family === 'dominant';
     if (above !== 7 && !substitute) return;
-    const strength = chord.quality.degrees.length > 3 ? 1 : 0.6;
+    const strength = chord.quality.degrees.length > 3 ? 1 : loop ? WEIGHTS.loopArrival : 0.6;
     if (isTonicChord(next, key) && canArrive(next)) {
       score += WEIGHTS.arrival * strength + (prepared ? WEIGHTS.arrivalAfterSupertonic : 0);
     } else if (prepared) {
@@ -106,7 +132,7 @@ function cadenceScore(changes: readonly Change[], key: Key): number {
   return score;
 }
 
-function scoreKey(changes: readonly Change[], key: Key): Candidate {
+function scoreKey(changes: readonly Change[], key: Key, loop: boolean): Candidate {
   let score = 0;
   let home = 0;
   let total = 0;
@@ -118,11 +144,11 @@ function scoreKey(changes: readonly Change[], key: Key): Candidate {
   }
   const first = at(changes, 0).chord;
   const last = at(changes, changes.length - 1).chord;
-  if (isTonicChord(first, key)) score += WEIGHTS.firstTonic;
-  if (isTonicChord(last, key)) score += WEIGHTS.lastTonic;
+  if (isTonicChord(first, key)) score += loop ? WEIGHTS.loopTonic : WEIGHTS.firstTonic;
+  if (!loop && isTonicChord(last, key)) score += WEIGHTS.lastTonic;
   const present = changes.some(({ chord }) => isTonicChord(chord, key) && canArrive(chord));
   if (present) score += WEIGHTS.tonicPresent;
-  const cadences = cadenceScore(changes, key);
+  const cadences = cadenceScore(changes, key, loop);
   return { key, score: score + cadences, home: home / total, pointed: present || cadences > 0 };
 }
 
@@ -145,7 +171,7 @@ const VAMP_MODES: readonly KeyMode[] = ['dorian', 'mixolydian', 'phrygian', 'lyd
 
 /** Two chords going round with no cadence are a mode on the first of them. */
 function vampKey(changes: readonly Change[]): Key | null {
-  if (distinctChords(changes).length !== 2 || changes.length < 4) return null;
+  if (distinctChords(changes).length !== 2 || (changes.length < 4 && !isLoop(changes))) return null;
   const first = at(changes, 0).chord;
   const modes = VAMP_MODES.filter(
     (mode) => (mode === 'dorian' || mode === 'phrygian') === isMinorChord(first),
@@ -160,7 +186,7 @@ function vampKey(changes: readonly Change[]): Key | null {
 
 /** Two major chords a half step apart, back and forth, centre on the lower one. */
 function swayKey(changes: readonly Change[]): Key | null {
-  const sway = changes.length < 4 ? null : swayOf(distinctChords(changes));
+  const sway = changes.length < 4 && !isLoop(changes) ? null : swayOf(distinctChords(changes));
   return sway && { tonic: sway[0].root, mode: 'phrygian' };
 }
 
@@ -190,25 +216,58 @@ function isParallel(changes: readonly Change[]): boolean {
   return first.quality.family === 'major' && apart;
 }
 
+/**
+ * A dominant that a loop begins with and comes back to over its flat seventh is at home, in mixolydian: no
+ * chord a fourth above follows it.
+ */
+function mixolydianKey(changes: readonly Change[]): Key | null {
+  const first = at(changes, 0).chord;
+  if (first.quality.family !== 'dominant' || changes.length > LOOP.chords + 1) return null;
+  const key: Key = { tonic: first.root, mode: 'mixolydian' };
+  const above = (chord: Chord) => halfSteps(intervalBetween(first.root, chord.root));
+  const leads = changes.some(
+    ({ chord }, index) =>
+      above(chord) === 0 && above(at(changes, (index + 1) % changes.length).chord) === 5,
+  );
+  const flat = changes.some(({ chord }) => above(chord) === 10);
+  return flat && !leads && changes.every(({ chord }) => isDiatonic(chord, key)) ? key : null;
+}
+
+const NO_KEY: KeyEstimate = { key: null, confidence: 0, given: false, likeliest: [] };
+const rounded = (share: number): number => Math.round(100 * share) / 100;
+
 /** Estimates the key of chords alone, whatever the chart states. */
 export function estimateKey(chart: Pick<Chart, 'chords'>): KeyEstimate {
   const changes = changesOf(chart.chords);
-  if (changes.length === 0) return { key: null, confidence: 0, given: false };
-  if (isParallel(changes)) return { key: null, confidence: 0, given: false };
-  const vamp = swayKey(changes) ?? vampKey(changes);
-  if (vamp) return { key: vamp, confidence: 0.7, given: false };
-  const blues = findBlues(changes);
-  if (blues) return { key: blues, confidence: 0.9, given: false };
+  if (changes.length === 0 || isParallel(changes)) return NO_KEY;
+  const loop = isLoop(changes);
   const candidates = tonicsFor(changes)
     .flatMap((tonic) => [
-      scoreKey(changes, { tonic, mode: 'major' }),
-      scoreKey(changes, { tonic, mode: 'minor' }),
+      scoreKey(changes, { tonic, mode: 'major' }, loop),
+      scoreKey(changes, { tonic, mode: 'minor' }, loop),
     ])
     .sort((a, b) => b.score - a.score);
   const best = at(candidates, 0);
   const second = at(candidates, 1);
+  /** A key with the likeliest other one beside it. */
+  const beside = (key: Key, confidence: number): KeyEstimate => {
+    const same = (one: Candidate) =>
+      pitchClass(one.key.tonic) === pitchClass(key.tonic) && one.key.mode === key.mode;
+    const other = candidates.find((one) => one.pointed && !same(one)) ?? second;
+    const share = Math.min(confidence, 1 - confidence, (confidence * other.score) / best.score);
+    const likeliest = [
+      { key, confidence },
+      { key: other.key, confidence: rounded(Math.max(0, share)) },
+    ];
+    return { key, confidence, given: false, likeliest };
+  };
+  const vamp = swayKey(changes) ?? vampKey(changes) ?? mixolydianKey(changes);
+  if (vamp) return beside(vamp, 0.7);
+  const blues = findBlues(changes);
+  if (blues) return beside(blues, 0.9);
   const margin = (best.score - second.score) / best.score;
-  const confidence = Math.round(100 * Math.min(1, best.home * (0.4 + 2.4 * margin))) / 100;
+  const clear = rounded(Math.min(1, best.home * (0.4 + 2.4 * margin)));
+  const confidence = loop ? Math.min(LOOP.certain, clear) : clear;
   const single = best.pointed && (best.home >= LEAST_SHARE_AT_HOME || confidence >= 0.4);
-  return { key: single ? best.key : null, confidence, given: false };
+  return single ? beside(best.key, confidence) : { ...NO_KEY, confidence };
 }

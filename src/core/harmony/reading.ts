@@ -1,7 +1,7 @@
 /** The whole reading of a chart: key, function of every chord, cadences, form, speed. */
 import { DEFAULT_TEMPO } from '../time/tempo';
 import { type Chart, type PlayedChord, writtenKeyAt } from '../chart/form';
-import { findBlues } from './blues';
+import { dominantsAtHome, findBlues } from './blues';
 import { type Cadence, findCadences } from './cadences';
 import { type Change, changesOf, neighbour } from './changes';
 import { estimateKey, type KeyEstimate } from './estimate';
@@ -48,7 +48,7 @@ export interface Reading {
 
 function chartKey(chart: Chart): KeyEstimate {
   const { key } = chart.source;
-  return key ? { key, confidence: 1, given: true } : estimateKey(chart);
+  return key ? { key, confidence: 1, given: true, likeliest: [] } : estimateKey(chart);
 }
 
 /** A section must be as clearly in another key as this, and as long, to be heard in it. */
@@ -119,9 +119,15 @@ function readChord(
 function isBlues(chart: Chart, changes: readonly Change[], key: Key | null) {
   if (key === null || changes.length === 0) return false;
   if (bluesForm(chart, key) !== null) return true;
-  const found = findBlues(changes);
-  return found !== null && (found.tonic - key.tonic) % 12 === 0;
+  const found = findBlues(changes) ?? (isBluesFeel(chart) ? dominantsAtHome(changes, key) : null);
+  const stated = chart.source.key !== null ? dominantsAtHome(changes, key) : null;
+  const home = found ?? stated;
+  return home !== null && (home.tonic - key.tonic) % 12 === 0;
 }
+
+/** Whether what the chart says of its feel is a blues or a shuffle. */
+const isBluesFeel = ({ source }: Chart): boolean =>
+  /\b(?:blues|shuffle)\b/iu.test(source.feel ?? '');
 
 /** Reads the harmony of a chart. The key it states wins over any estimate. */
 export function readHarmony(chart: Chart): Reading {

@@ -120,6 +120,8 @@ export function assess(
   const tones = chordNotes(chord);
   const toneAt: (Note | undefined)[] = Array.from({ length: 12 });
   for (const tone of tones) toneAt[pitchClass(tone)] = tone;
+  // What stands in the bass is a tone of the moment: a half step above it clashes as well.
+  if (chord.bass !== null) toneAt[pitchClass(chord.bass)] ??= chord.bass;
   const read = readOver(chord, material.notes);
   const inside = key === null ? 0xfff : keyMask(key);
   const exempt = altersDominant(chord, material.mask);

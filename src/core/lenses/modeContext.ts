@@ -2,7 +2,7 @@
 import { type Chart, nextChange, type PlayedChord, writtenKeyAt } from '../chart/form';
 import { type Chord, chordNotes, sameChord } from '../chords/chords';
 import { FALLING_FIFTH, isMinorChord, rootMotion, swayOf } from '../harmony/changes';
-import { isDiatonic } from '../harmony/membership';
+import { isDiatonic, isInScale } from '../harmony/membership';
 import type { Reading } from '../harmony/reading';
 import { isMinorKey, type Key } from '../keys/keys';
 import { rememberBy, rememberOf } from '../cache';
@@ -118,6 +118,8 @@ export function modeContextAt(chart: Chart, reading: Reading, index: number): Mo
   if (sway) settings.push(sameChord(sway[0], chord) ? 'lower of two' : 'upper of two');
   if (isParallel(chord, [previous, next], moment)) settings.push('parallel');
   if (following && sameChord(following, chord)) settings.push('stays');
+  if (chart.source.key !== null && moment !== null && isInScale(chord, moment, 0))
+    settings.push('in the stated key');
   const prepared =
     previous?.quality.family === 'half-diminished' && rootMotion(previous, chord) === FALLING_FIFTH;
   if (prepared) settings.push('after half-diminished');

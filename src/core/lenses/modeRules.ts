@@ -21,6 +21,8 @@ export const SETTINGS = [
   'after half-diminished',
   /** The next bar or beat still has this chord. */
   'stays',
+  /** All its notes lie in the key the chart states. */
+  'in the stated key',
 ] as const;
 export type Setting = (typeof SETTINGS)[number];
 
@@ -85,6 +87,10 @@ const LEADING_TO_MINOR = [
 const IN_MINOR_CADENCE = [
   ...as('minor ii–V')('phrygian dominant'),
   ...sounds('altered', 'half-whole diminished', 'mixolydian'),
+];
+const KEYS_OWN_DOMINANT = [
+  ...as('key’s own')('mixolydian'),
+  ...sounds('lydian dominant', 'altered'),
 ];
 const AUGMENTED_DOMINANT = sounds('whole tone', 'altered', 'mixolydian b6');
 const AT_REST = sounds('ionian', 'lydian', 'major pentatonic');
@@ -172,6 +178,8 @@ const DOMINANTS: readonly ModeRule[] = [
     offers: [...as('home dominant')('mixolydian'), ...BLUES_SOUNDS],
   },
   { is: ['dominant'], on: DOMINANT, offers: LEADING_TO_MAJOR },
+  { is: ['dominant'], key: 'minor', on: [10], offers: KEYS_OWN_DOMINANT },
+  { is: ['dominant'], setting: 'in the stated key', offers: KEYS_OWN_DOMINANT },
   { is: ['dominant'], key: 'none', goes: ['nowhere'], offers: LEADING_TO_MAJOR },
   {
     is: ['dominant'],
@@ -209,6 +217,14 @@ const MAJORS: readonly ModeRule[] = [
     key: 'minor',
     on: [10],
     offers: [...as('key’s own')('mixolydian'), ...sounds('lydian', 'ionian')],
+  },
+  // The melodic minor's own IV: its seventh is the key's third.
+  {
+    is: ['major'],
+    triad: true,
+    key: 'minor',
+    on: [5],
+    offers: [...as('key’s own')('mixolydian'), ...sounds('lydian dominant')],
   },
   // The relative major of a minor key rests as a tonic does.
   { is: ['major'], key: 'minor', on: [3], offers: sounds('ionian', 'lydian') },

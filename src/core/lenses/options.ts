@@ -1,4 +1,5 @@
 /** Everything a player could play over each chord of a chart, by every lens, best first. */
+import { withBassTone } from '../chords/bass';
 import { rememberBy } from '../cache';
 import type { Chart } from '../chart/form';
 import type { Chord } from '../chords/chords';
@@ -64,7 +65,14 @@ export function lensContexts(chart: Chart, reading: Reading): readonly LensConte
       .map(({ kind, key, from, to }) => ({ kind, key, before: index - from, after: to - index }));
   return chart.chords.flatMap(({ index }): readonly LensContext[] => {
     const context = modeContextAt(chart, reading, index);
-    return context ? [{ ...context, cadences: cadencesAt(index), bluesTonic, singles }] : [];
+    return context
+      ? [
+          {
+            ...{ ...context, chord: withBassTone(context.chord) },
+            ...{ cadences: cadencesAt(index), bluesTonic, singles },
+          },
+        ]
+      : [];
   });
 }
 

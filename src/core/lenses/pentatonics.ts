@@ -176,8 +176,11 @@ export function borrowedOver(chord: Chord): readonly Borrowed[] {
   return [...(sharp ? ALL_OVER_MAJOR : ALL), ...further];
 }
 
-export const borrowedLens: LensAnswer = ({ chord }) => {
-  const common = commonBorrowed(chord);
+export const borrowedLens: LensAnswer = (context) => {
+  const { chord } = context;
+  // A major triad that takes mixolydian has no major seventh to colour: it is played as a dominant.
+  const flat = chord.quality.family === 'major' && modeFor(context).kind.name === 'mixolydian';
+  const common = flat ? OVER_DOMINANT : commonBorrowed(chord);
   return borrowedOver(chord).map((one): Suggestion => {
     const usual = common.some(
       ({ relation, kind }) => relation === one.relation && kind === one.kind,

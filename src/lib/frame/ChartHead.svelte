@@ -5,7 +5,8 @@
   import Redo from '@lucide/svelte/icons/redo-2';
   import Undo from '@lucide/svelte/icons/undo-2';
   import type { Snippet } from 'svelte';
-  import { keyName } from '$core/keys/keys';
+  import { withHeader } from '$core/chart/summary';
+  import { type Key, keyName, writeKey } from '$core/keys/keys';
   import { addressOf, type ChartPlace } from '$lib/study/place';
   import TodayMark from '$lib/log/TodayMark.svelte';
   import { getStudy } from '$lib/study/study.svelte';
@@ -37,6 +38,16 @@
     if (!found) return 'no single key';
     return given ? showSymbol(keyName(found)) : `${showSymbol(keyName(found))}, as heard`;
   });
+  /** Below this it is said which other key may be meant. */
+  const CERTAIN = 0.85;
+  const otherKey = $derived.by(() => {
+    const { given, confidence, likeliest } = study.reading?.key ?? {};
+    return given === false && (confidence ?? 1) < CERTAIN ? (likeliest?.[1]?.key ?? null) : null;
+  });
+  /** The chart states the key that was chosen; its chords stay as they are. */
+  function chooseKey(chosen: Key) {
+    document.edit({ text: withHeader(document.text, 'key', writeKey(chosen)) });
+  }
   const facts = $derived.by(() => {
     if (heading !== undefined) return [heading];
     const { source } = study.chart ?? {};
@@ -67,6 +78,14 @@
   >
     {#each facts as fact, order (fact)}
       <span class={order > 1 || heading !== undefined ? 'lg:max-xl:hidden' : ''}>{fact}</span>
+      {#if order === 0 && heading === undefined && otherKey}
+        <button
+          class="underline"
+          title="Choose {keyName(otherKey)} as the key; the chords stay as they are"
+          onclick={() => chooseKey(otherKey)}
+          data-other-key>or {showSymbol(keyName(otherKey))}?</button
+        >
+      {/if}
     {/each}
   </p>
   <SaveState />

@@ -49,8 +49,8 @@
     const value = event.currentTarget.value.trim();
     const key = parseKey(value);
     const moves = key && home && pitchClass(key.tonic) !== pitchClass(home.tonic);
-    // Numerals are of the key as it is written: they move with it.
-    if (moves && !numerals) asked = { key, from: home };
+    // Numerals are of the key as it is written: they move with it. A key that was only heard is corrected.
+    if (moves && !numerals && source.key !== null) asked = { key, from: home };
     else change(withHeader(text, 'key', value === '' ? null : value));
   }
 

@@ -7,7 +7,7 @@ import { noteName } from '$core/notes/notes';
 import { describeChord } from '../described';
 import { accept } from '../refusals';
 import { requestedChart } from '../requested';
-import { chartText, chordAnswer, keyAnswer, keyText } from '../shapes';
+import { chartText, chordAnswer, keyAnswer, keyText, noteText } from '../shapes';
 import { question } from '../question';
 
 const request = z.object({ chart: chartText, key: keyText.optional() });
@@ -15,6 +15,9 @@ const request = z.object({ chart: chartText, key: keyText.optional() });
 const answer = z.object({
   title: z.string(),
   key: keyAnswer,
+  keys: z
+    .array(z.object({ tonic: noteText, mode: z.string(), confidence: z.number().min(0).max(1) }))
+    .describe('The likeliest two where no key is stated'),
   time: z.string(),
   tempo: z.number().nullable(),
   bars: z.int(),
@@ -24,7 +27,7 @@ const answer = z.object({
 });
 
 function describeChart(chart: Chart, reading: Reading): z.infer<typeof answer> {
-  const { key, confidence, given } = reading.key;
+  const { key, confidence, given, likeliest } = reading.key;
   const { title, time, tempo } = chart.source;
   return {
     title,
@@ -34,6 +37,9 @@ function describeChart(chart: Chart, reading: Reading): z.infer<typeof answer> {
       confidence,
       given,
     },
+    keys: likeliest.map(({ key: heard, confidence: clear }) => ({
+      ...{ tonic: noteName(heard.tonic), mode: heard.mode, confidence: clear },
+    })),
     time: `${time.beats}/${time.unit}`,
     tempo,
     bars: chart.bars.length,
