@@ -2,7 +2,7 @@
  * Target routes: one note to land on for each chord of a form, chosen together so that the way
  * through them costs least. Solved exactly, as a shortest path over places on the neck.
  */
-import { type Chord, chordNotes, sameChord } from '../chords/chords';
+import { type Chord, chordName, chordNotes, sameChord } from '../chords/chords';
 import { readOver, spellingsOver, spellOver } from '../chords/over';
 import type { Intent } from '../lenses/lens';
 import type { Material } from '../lenses/material';
@@ -17,6 +17,7 @@ import {
   stringCount,
   type Zone,
 } from '../neck/neck';
+import { reachOf } from '../neck/hand';
 import { type Interval, type Note, pitchClass, step } from '../notes/notes';
 import type { Midi } from '../notes/pitch';
 import { type PathOptions, pathSolver } from '../paths/layered';
@@ -168,7 +169,44 @@ function candidatesFor(request: RouteRequest, index: number): readonly Candidate
     return placed([{ ...pin, note }]).map((one) => ({ ...one, degreeCost: 0 }));
   }
   const inside = zone ? everywhere.filter(({ fret }) => inZone(zone, fret)) : everywhere;
-  return placed(inside.length > 0 ? inside : everywhere);
+  const found = placed(inside.length > 0 ? inside : everywhere);
+  const asked = askedAlone(prefer);
+  if (asked === null) return found;
+  // One degree that is asked for alone is landed on wherever the zone holds it, or a stretch beside it.
+  const within = (places: readonly Candidate[]) =>
+    places.filter(({ degree }) => isPreferred(chord, degree, asked));
+  const own = within(found);
+  if (own.length > 0 || zone === null) return own.length > 0 ? own : found;
+  const reach = reachOf(neck, zone);
+  const stretched = within(placed(everywhere.filter(({ fret }) => inZone(reach, fret))));
+  return stretched.length > 0 ? stretched : found;
+}
+
+/** The one degree that is asked for; null where there is a choice of them. */
+const askedAlone = (prefer: readonly Preference[]): Preference | null =>
+  prefer.length === 1 ? (prefer[0] ?? null) : null;
+
+const DEGREE_WORDS: Readonly<Record<Preference, string>> = {
+  guideTones: 'guide tone',
+  '1': 'root',
+  '3': 'third',
+  '5': 'fifth',
+  '7': 'seventh',
+  '9': 'ninth',
+  '11': 'eleventh',
+  '13': 'thirteenth',
+};
+
+/** What is said of a stop that is not the one degree asked for. */
+function missingSays(
+  { chord, pin }: RouteChord,
+  degree: Interval,
+  { prefer, zone }: Pick<RouteRequest, 'prefer' | 'zone'>,
+): string {
+  const asked = askedAlone(prefer);
+  if (asked === null || pin || isPreferred(chord, degree, asked)) return '';
+  const name = chordName({ ...chord, bass: null });
+  return ` No ${DEGREE_WORDS[asked]} of ${name} lies ${zone ? 'in this zone' : 'on this neck'}.`;
 }
 
 /** Frets a place lies outside a zone. */
@@ -334,22 +372,20 @@ export function solveRoutes(request: RouteRequest, options: PathOptions = {}): r
       cost,
       parts,
       stops: stopsOf(
-        chords,
+        request,
         nodes.map((node, index) => at(at(layers, index), node)),
       ),
     };
   });
 }
 
-function stopsOf(
-  chords: readonly RouteChord[],
-  places: readonly Candidate[],
-): readonly RouteStop[] {
+function stopsOf(request: RouteRequest, places: readonly Candidate[]): readonly RouteStop[] {
   return places.map(({ string, fret, note, midi, degree }, index): RouteStop => {
     const before = places[index - 1];
     const halfSteps = before ? midi - before.midi : 0;
     const stop = { index, string, fret, note, midi, degree, halfSteps };
-    const { chord } = at(chords, index);
-    return { ...stop, sentence: stepSentence(chord, stop, before ?? null) };
+    const routed = at(request.chords, index);
+    const says = stepSentence(routed.chord, stop, before ?? null);
+    return { ...stop, sentence: `${says}${missingSays(routed, degree, request)}` };
   });
 }

@@ -7,7 +7,7 @@ import { at, range } from '../lists';
 import { inZone, openPitch, parseTuning, pitchAt, STANDARD_NECK, type Zone } from '../neck/neck';
 import { zonesOf } from '../neck/zones';
 import { degreeName } from '../notes/degrees';
-import { note, noteName, type Note, pitchClass } from '../notes/notes';
+import { note, noteName, type Note, pitchClass, step } from '../notes/notes';
 import type { Midi } from '../notes/pitch';
 import { approachNotes, waysInto } from './approach';
 import { CONTOURS, type RouteContour } from './kinds';
@@ -111,6 +111,40 @@ describe('routes', () => {
     };
     const chords = [routed('Dm7', { material })];
     expect(written(best(request('Dm7', { chords, prefer: ['9'] })))).toBe('E=2');
+  });
+
+  test('one degree asked for alone is every stop, wherever the zone or a stretch holds it', () => {
+    const chords = 'Dm7 G7 Cmaj7 A7 Fm6 Bb7 Ebmaj7 C#m7b5'.split(' ');
+    for (const zone of [1, 3, 5, 8, 10].map((low) => ({ low, high: low + 4 }))) {
+      for (const [asked, steps] of [
+        ['3', [2]],
+        ['7', [6, 5]],
+        ['1', [0]],
+        ['5', [4]],
+      ] as const) {
+        for (const intent of INTENTS) {
+          const over = chords.map((symbol) => routed(symbol, { intent }));
+          const { stops } = best(request('C', { chords: over, prefer: [asked], zone }));
+          for (const { degree, sentence } of stops) {
+            expect(steps).toContain(step(degree));
+            expect(sentence).not.toContain(' No ');
+          }
+        }
+      }
+    }
+    // A stretch beside the zone: the third of C is E, a fret above it.
+    const low = { ...STANDARD_NECK, tuning: [48] as never };
+    const beside = best(request('C', { prefer: ['3'], zone: { low: 3, high: 3 }, neck: low }));
+    expect(beside.stops[0]).toMatchObject({ fret: 4 });
+    // Where neither holds one, the stop says so.
+    const [stop] = best(
+      request('C', {
+        prefer: ['3'],
+        zone: { low: 7, high: 7 },
+        neck: low,
+      }),
+    ).stops;
+    expect(stop?.sentence).toContain('No third of C lies in this zone.');
   });
 
   test('only a tone of the chord’s own is its third or seventh', () => {
