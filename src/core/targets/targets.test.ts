@@ -134,7 +134,7 @@ describe('routes', () => {
     }
     // A stretch beside the zone: the third of C is E, a fret above it.
     const low = { ...STANDARD_NECK, tuning: [48] as never };
-    const beside = best(request('C', { prefer: ['3'], zone: { low: 3, high: 3 }, neck: low }));
+    const beside = best(request('C', { prefer: ['3'], zone: { low: 0, high: 3 }, neck: low }));
     expect(beside.stops[0]).toMatchObject({ fret: 4 });
     // Where neither holds one, the stop says so.
     const [stop] = best(

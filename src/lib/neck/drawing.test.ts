@@ -12,7 +12,7 @@ import { type DiscPath, discPaths } from './discs';
 import type { DrawnMark } from './drawn';
 import { plainMarks } from './plain';
 import { labelMark, LABELS } from './labels';
-import { atWidth, grownTo, heightOf, LARGE, layOut, SMALL, windowAround } from './layout';
+import { apart, atWidth, LARGE, layOut, SMALL, windowAround } from './layout';
 import { speakMark } from './speech';
 
 const chord = (symbol: string) => {
@@ -147,15 +147,10 @@ describe('layouts', () => {
     }
   });
 
-  test('a neck grows into the height there is, notes and all, between its usual height and a most', () => {
-    const usual = atWidth(1240);
-    const heightIn = (room: number) => heightOf(grownTo(usual, 6, room), 6);
-    expect(heightIn(0)).toBe(heightOf(usual, 6));
-    expect(heightIn(300)).toBeCloseTo(300);
-    expect(heightIn(2000)).toBe(heightIn(1000));
-    const grown = grownTo(usual, 6, 300);
-    expect(grown.noteScale / grown.stringGap).toBeCloseTo(usual.noteScale / usual.stringGap);
-    expect(layOut(STANDARD_NECK, { ...grown, leftHanded: false }).height).toBeCloseTo(300);
+  test('notes are as large as lets those of two strings stand apart', () => {
+    expect(apart(46, 40)).toBe(1);
+    expect(apart(26, 40)).toBe(0.5);
+    for (const gap of [30, 52, 72]) expect(gap - 40 * apart(gap, 40)).toBeCloseTo(6);
   });
 
   test('a window shows the shape with a fret to spare, never fewer than five frets', () => {

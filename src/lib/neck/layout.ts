@@ -58,29 +58,17 @@ export const atWidth = (width: number): Omit<NeckMeasures, 'leftHanded'> => {
   };
 };
 
-/** The most a neck grows where there is height to spare: beyond it notes stand too far apart to read. */
-const MOST = 1.45;
-
 /** Height of the picture of a neck with so many strings. */
 export const heightOf = (
   { above, below, stringGap }: Pick<NeckMeasures, 'above' | 'below' | 'stringGap'>,
   strings: number,
 ): number => above + stringGap * (strings - 1) + below;
 
-/** The same neck drawn higher, with larger notes, up to a height in pixels. */
-export function grownTo<M extends Omit<NeckMeasures, 'leftHanded'>>(
-  measures: M,
-  strings: number,
-  height: number,
-): M {
-  const { above, below, stringGap, noteScale } = measures;
-  const share = Math.min(MOST, Math.max(1, height / heightOf(measures, strings)));
-  return {
-    ...measures,
-    ...{ above: above * share, below: below * share },
-    ...{ stringGap: stringGap * share, noteScale: noteScale * share },
-  };
-}
+/** Pixels between the notes of two strings. */
+const BETWEEN = 6;
+
+/** The size of notes, so wide at a size of 1, with which those of two strings do not touch. */
+export const apart = (stringGap: number, wide: number): number => (stringGap - BETWEEN) / wide;
 
 /** A neck in a grid. */
 export const SMALL = {

@@ -24,7 +24,7 @@
   const next = $derived(coming.current?.next ?? null);
   const nextTarget = $derived(coming.current?.nextTarget ?? null);
   const size = $derived(
-    small ? '[--size:clamp(3rem,5vw,4.5rem)]' : '[--size:clamp(3rem,9vw,8rem)]',
+    small ? '[--size:clamp(3rem,5vw,4.5rem)]' : '[--size:clamp(3rem,6.5vw,5.5rem)]',
   );
   const counting = $derived(stage.standing.beat < 0);
 </script>

@@ -3,7 +3,7 @@
   import { untrack } from 'svelte';
   import { spokenChord } from '$core/chords/spoken';
   import { stringCount } from '$core/neck/neck';
-  import { atWidth, grownTo, heightOf, layOut } from '$lib/neck/layout';
+  import { apart, atWidth, heightOf, layOut } from '$lib/neck/layout';
   import Neck from '$lib/neck/Neck.svelte';
   import NeckLayer from '$lib/neck/NeckLayer.svelte';
   import HeardMark from '$lib/listening/HeardMark.svelte';
@@ -31,21 +31,31 @@
 
   const study = getStudy();
   const stage = getStage();
+  /** The size of what comes, by how near the change is. */
+  const SIZES = [1, 1.015, 1.03, 1.045, 1.06] as const;
+  /** The ring of the coming target at its largest, across, beside a note’s size, and its size by how near the change is. */
+  const SWOLLEN = 37.5;
+  const SWELLING = [0.75, 0.82, 0.9, 1.02, 1.06] as const;
+  const LARGEST = Math.max(...SWELLING);
+
   let width = $state(1240);
-  const wires = createWires(() => ({ neck: study.neck, focus: study.zone }));
+  const wires = createWires(() => ({ neck: study.neck, focus: null }));
   const leftHanded = $derived(study.instrument.leftHanded);
-  /** Room for the rings of the outer strings once they have grown. */
-  const GROWN = 7;
   /** Widths from which the page is as high as its window: there may be height to spare. */
   const WIDE = 960;
-  const measures = $derived.by(() => {
-    const { above, below, ...rest } = atWidth(width);
-    return { ...rest, above: above + GROWN, below: below + GROWN };
+  /** Room for the notes of the outer strings, and below them for the numbers of the frets. */
+  const ROOM = { above: 34, below: 48 } as const;
+  const NARROWEST = 300;
+  const measures = $derived({
+    ...{ ...atWidth(width), ...ROOM },
+    width: Math.max(NARROWEST, width),
   });
   const strings = $derived(stringCount(study.neck));
   const least = $derived(heightOf(measures, strings));
+  /** With only the zone in sight strings may stand far apart and are read from afar. */
+  const MOST_GAP = 72;
   const most = $derived(
-    small || width < WIDE ? least : heightOf(grownTo(measures, strings, Infinity), strings),
+    small || width < WIDE ? least : heightOf({ ...ROOM, stringGap: MOST_GAP }, strings),
   );
   let room = $state(0);
   /** Two lines of words: while it plays the neck does not grow for what comes and goes below it. */
@@ -56,12 +66,22 @@
     const more = wanted - untrack(() => height);
     if (!stage.playing || more < 0 || more > STEADY) height = wanted;
   });
-  const layout = $derived(
-    layOut(study.neck, {
-      ...grownTo(measures, strings, height),
-      ...{ leftHanded, wires: wires.current },
-    }),
-  );
+  /** Frets beside the zone that are drawn too; the rest of the neck nobody plays here. */
+  const BESIDE = $derived(width < WIDE ? 1 : 2);
+  const frets = $derived.by(() => {
+    const { low, high } = study.zone;
+    const from = low - BESIDE;
+    return { low: from <= 1 ? 0 : from, high: Math.min(study.neck.frets, high + BESIDE) };
+  });
+  const layout = $derived.by(() => {
+    const { above, below } = ROOM;
+    const stringGap = (Math.max(least, height) - above - below) / Math.max(1, strings - 1);
+    // No two notes touch, not even the one that comes at its largest.
+    const noteScale = apart(stringGap, SWOLLEN * LARGEST);
+    return layOut(study.neck, {
+      ...{ ...measures, stringGap, noteScale, leftHanded, frets, wires: wires.current },
+    });
+  });
   /** What sounds is said in words first, and drawn with the frame after. */
   const drawn = late(() => ({
     ...{ moment: stage.standing.moment, ahead },
@@ -85,11 +105,6 @@
   });
   const { next, nextTarget } = $derived(buffer.pictures[buffer.seen] ?? BLANK);
 
-  /** The size of what comes, by how near the change is. */
-  const SIZES = [1, 1.06, 1.11, 1.17, 1.22] as const;
-  /** The ring of the coming target at its largest, across, beside a note’s size, and its size by how near the change is. */
-  const SWOLLEN = 37.5;
-  const SWELLING = [0.69, 0.8, 0.9, 1.08, 1.16] as const;
   /** From two beats before the change. */
   const FLIES = 3;
   const sounding = $derived(drawn.current.moment.now);
@@ -106,7 +121,7 @@
   bind:clientHeight={room}
   data-near={near}
 >
-  <div class="relative min-w-3xl max-sm:min-w-[34rem]">
+  <div class="relative">
     <Neck neck={study.neck} {layout} marks={[]} {label} zone={study.zone} shaded {leftHanded} />
     {#each buffer.pictures as picture, place (place)}
       {#if picture}
