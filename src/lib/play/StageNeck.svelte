@@ -53,9 +53,11 @@
   const strings = $derived(stringCount(study.neck));
   const least = $derived(heightOf(measures, strings));
   /** With only the zone in sight strings may stand far apart and are read from afar. */
-  const MOST_GAP = 72;
+  const MOST_GAP = { usual: 72, small: 50 } as const;
   const most = $derived(
-    small || width < WIDE ? least : heightOf({ ...ROOM, stringGap: MOST_GAP }, strings),
+    width < WIDE
+      ? least
+      : heightOf({ ...ROOM, stringGap: MOST_GAP[small ? 'small' : 'usual'] }, strings),
   );
   let room = $state(0);
   /** Two lines of words: while it plays the neck does not grow for what comes and goes below it. */
