@@ -200,3 +200,13 @@ test('axe finds nothing serious while the bars are edited', async () => {
   expect(await app.seriousFaults()).toEqual([]);
   await press(Key.ESCAPE);
 });
+
+test('over a loop that is heard both likely keys stand there, and one press chooses; the chords stay', async () => {
+  const text = 'title: Four Lamps\n| Am | F | C | G |';
+  await app.visit(`${app.url}/plan/${await app.makeChart(text)}`);
+  const heading = () => app.textOf('[data-heading]');
+  expect(await heading()).toContain('A minor, as heard');
+  await (await app.findText('button', 'or C major?')).click();
+  await becomes('title: Four Lamps\nkey: C\n| Am | F | C | G |');
+  await app.eventually(heading, (says) => says.startsWith('C major') && !says.includes('heard'));
+});

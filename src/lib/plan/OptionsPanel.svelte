@@ -35,16 +35,28 @@
   };
 
   const chord = $derived(model.now?.chord ?? null);
+  const sameSound = (option: Option) => (other: Option) =>
+    other.material.name === option.material.name;
+  /** The lenses that give a sound, where the best of each is shown. */
+  const givenBy = (option: Option): string =>
+    LENSES.filter(
+      (one) =>
+        one === option.lens ||
+        model.options.find((other) => other.lens === one)?.material.name === option.material.name,
+    )
+      .map((one) => LENS_TABLE[one].name)
+      .join(', ');
   const BEST_EACH = 1;
   const FEW_BORROWED = 6;
 
   const shown = $derived.by((): readonly Option[] => {
     const { options } = model;
     if (lens === null) {
-      // The best of each lens, in the order of their ranks.
-      return LENSES.flatMap((one) =>
+      // The best of each lens, in the order of their ranks; one sound is one row.
+      const best = LENSES.flatMap((one) =>
         options.filter((option) => option.lens === one).slice(0, BEST_EACH),
       ).sort((a, b) => a.rank - b.rank);
+      return best.filter((option, place) => best.findIndex(sameSound(option)) === place);
     }
     const own = options.filter((option) => option.lens === lens);
     return lens === 'borrowed-pentatonic'
@@ -130,7 +142,8 @@
     <div role="presentation" class="flex flex-col" {onkeydown}>
       <!-- By place, so that a step to the next chord rewrites the rows and makes none anew. -->
       {#each shown as option, row (row)}
-        {@const here = option.material.name === chosen && option.lens === model.now?.lens}
+        {@const here =
+          option.material.name === chosen && (lens === null || option.lens === model.now?.lens)}
         <div class="flex items-start gap-1 border-t border-line first:border-t-0">
           <button
             class="flex min-w-0 flex-1 flex-col border-l-4 py-0.5 pl-1.5 text-left hover:bg-line/50 focus-visible:bg-line/50 {here
@@ -146,12 +159,10 @@
             onclick={() => model.choose(option, scope)}
           >
             <span class="flex w-full flex-wrap items-center gap-x-2">
-              <span class="w-5 text-right text-xs text-ink-soft" title="rank">{option.rank}</span>
+              <span class="w-5 text-right text-xs text-ink-soft" title="rank">{row + 1}</span>
               <span class="heading text-[15px]/5">{showMaterial(option.material, naming)}</span>
               <OptionTones {chord} {option} />
-              {#if lens === null}<span class="text-xs text-ink-soft"
-                  >{LENS_TABLE[option.lens].name}</span
-                >{/if}
+              {#if lens === null}<span class="text-xs text-ink-soft">{givenBy(option)}</span>{/if}
             </span>
             <span class="pl-7 text-[12.5px]/[1.05rem] text-ink-soft">
               {showSymbol(reasonFor(chord, option))}
