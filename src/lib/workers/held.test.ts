@@ -17,17 +17,23 @@ function late(name: string, ended: string[]) {
   };
 }
 
+/** What holds two things that are given one after the other, begun. */
+function two() {
+  const ended: string[] = [];
+  const held = createHeld<string>();
+  const [one, other] = [late('one', ended), late('two', ended)];
+  const begun = held.begin(async (own) => {
+    own(await one.promise, one.end);
+    return own(await other.promise, other.end);
+  });
+  return { ended, held, one, other, begun };
+}
+
 describe('what begins late and must be ended', () => {
   test('is ended in reverse order, once', async () => {
-    const ended: string[] = [];
-    const held = createHeld<string>();
-    const [one, two] = [late('one', ended), late('two', ended)];
-    const begun = held.begin(async (own) => {
-      own(await one.promise, one.end);
-      return own(await two.promise, two.end);
-    });
+    const { ended, held, one, other, begun } = two();
     one.give();
-    two.give();
+    other.give();
     expect(await begun).toBe('two');
     expect(held.current).toBe('two');
     held.end();
@@ -54,19 +60,13 @@ describe('what begins late and must be ended', () => {
   });
 
   test('ended between two that are given, both are ended', async () => {
-    const ended: string[] = [];
-    const held = createHeld<string>();
-    const [one, two] = [late('one', ended), late('two', ended)];
-    const begun = held.begin(async (own) => {
-      own(await one.promise, one.end);
-      return own(await two.promise, two.end);
-    });
+    const { ended, held, one, other, begun } = two();
     one.give();
     await one.promise;
     await Promise.resolve();
     held.end();
     expect(ended).toEqual(['one']);
-    two.give();
+    other.give();
     expect(await begun).toBeNull();
     expect(ended).toEqual(['one', 'two']);
   });
@@ -86,15 +86,9 @@ describe('what begins late and must be ended', () => {
   });
 
   test('refused half-way, what was given is ended, and the reason is told', async () => {
-    const ended: string[] = [];
-    const held = createHeld<string>();
-    const [one, two] = [late('one', ended), late('two', ended)];
-    const begun = held.begin(async (own) => {
-      own(await one.promise, one.end);
-      return own(await two.promise, two.end);
-    });
+    const { ended, held, one, other, begun } = two();
     one.give();
-    two.refuse();
+    other.refuse();
     await expect(begun).rejects.toThrow('no two');
     expect(ended).toEqual(['one']);
     // What is refused after it was called off is nobody's trouble.
