@@ -273,6 +273,32 @@ describe('the Book', () => {
     await app.eventually(nowName, (name) => name === 'Gm7');
   });
 
+  test('takes chords without bar lines as a bar each, or with one press as one bar, and names them', async () => {
+    await app.visit(app.url);
+    const line = await app.find('[name="chords"]');
+    await line.sendKeys('am f c g');
+    const said = (begins: string) =>
+      app.eventually(
+        () => app.textOf('#typed-verdict'),
+        (now) => now.startsWith(begins),
+      );
+    await said('4 bars, 4 chords');
+    await (await app.findText('button', 'All in one bar')).click();
+    await said('1 bar, 4 chords');
+    await (await app.findText('button', 'A bar for each chord')).click();
+    await said('4 bars, 4 chords');
+    await press(Key.ENTER);
+    await app.eventually(nowName, (name) => name === 'Am');
+    expect(await app.textOf('h1')).toBe('Am F C G');
+    // Typed again, it is noticed, and may be made all the same.
+    await app.visit(app.url);
+    await (await app.find('[name="chords"]')).sendKeys('Am F C G');
+    await app.eventually(
+      () => app.textOf('#typed-verdict'),
+      (now) => now.includes('“Am F C G” is in the Book already.'),
+    );
+  });
+
   test('keeps what cannot be read, and says why', async () => {
     await app.visit(app.url);
     const line = await app.find('[name="chords"]');

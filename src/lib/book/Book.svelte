@@ -160,7 +160,7 @@
     </p>
   {/if}
 
-  <TypedChart bind:this={line} onchart={open} />
+  <TypedChart bind:this={line} titles={charts.map(({ title }) => title)} onchart={open} />
 
   {#if charts.length === 0}
     <section class="flex flex-col items-start gap-4 border-t border-line py-10">

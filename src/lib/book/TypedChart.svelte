@@ -3,17 +3,24 @@
   import { readChartFile } from '$lib/formats/opening';
   import type { OpenedChart } from '$lib/formats/charts';
 
+  import { namedByChords, typedLine } from './typed';
+
   interface Props {
+    /** Titles of the charts there are: one that is typed again is noticed. */
+    readonly titles: readonly string[];
     /** Makes the chart; false when the server is away. */
     readonly onchart: (chart: OpenedChart) => Promise<boolean>;
   }
 
-  let { onchart }: Props = $props();
+  let { titles, onchart }: Props = $props();
 
   let typed = $state('');
   let said = $state('');
   let readAsIs = $state.raw<OpenedChart | null>(null);
   let field = $state<HTMLTextAreaElement>();
+  /** Whether chords without bar lines share one bar. */
+  let oneBar = $state(false);
+  const line = $derived(typedLine(typed, oneBar));
 
   /** Says, while it is typed, how it is read. */
   async function verdict() {
@@ -24,11 +31,14 @@
       return;
     const { readChart } = await import('$core/chart/form');
     if (text !== typed) return;
-    const read = readChart(text);
+    const read = readChart(line.text);
     if (!read.ok) said = read.problems[0]?.message ?? '';
     else {
       const { bars, chords } = read.chart;
-      said = `${bars.length} ${bars.length === 1 ? 'bar' : 'bars'}, ${chords.length} ${chords.length === 1 ? 'chord' : 'chords'}. Enter opens it.`;
+      const named = readChart(namedByChords(line.text));
+      const title = named.ok ? named.chart.source.title : '';
+      const again = titles.includes(title) ? ` “${title}” is in the Book already.` : '';
+      said = `${bars.length} ${bars.length === 1 ? 'bar' : 'bars'}, ${chords.length} ${chords.length === 1 ? 'chord' : 'chords'}. Enter opens it.${again}`;
     }
   }
 
@@ -37,12 +47,13 @@
       field?.focus();
       return;
     }
-    const result = await readChartFile(new TextEncoder().encode(typed));
+    const result = await readChartFile(new TextEncoder().encode(line.text));
     if (!result.ok) said = result.message;
     else if (result.chart.remarks.length > 0 && !readAsIs) {
       said = result.chart.remarks.join(' ');
       readAsIs = result.chart;
-    } else if (await onchart(result.chart)) typed = '';
+    } else if (await onchart({ ...result.chart, text: namedByChords(result.chart.text) }))
+      typed = '';
   }
 
   function onkeydown(event: KeyboardEvent) {
@@ -82,5 +93,18 @@
       >{readAsIs ? 'Open as it is' : 'Open on Plan'}</button
     >
   </div>
-  <p id="typed-verdict" role="status" class="min-h-5 text-sm text-ink-soft">{said}</p>
+  <div class="flex flex-wrap items-baseline gap-x-3 text-sm text-ink-soft">
+    <p id="typed-verdict" role="status" class="min-h-5">{said}</p>
+    {#if line.loose}
+      <button
+        type="button"
+        class="underline"
+        onclick={() => {
+          oneBar = !oneBar;
+          void verdict();
+          field?.focus();
+        }}>{oneBar ? 'A bar for each chord' : 'All in one bar'}</button
+      >
+    {/if}
+  </div>
 </form>
