@@ -162,7 +162,7 @@
   const moment = $derived(playing ? momentAt(moments, standing.beat) : null);
   const turnSays = $derived.by(() => {
     if (!playing || standing.turn === null) return '';
-    const left = stage.leftOfTurn === null ? '' : ` ${clockName(stage.leftOfTurn)}`;
+    const left = standing.leftOfTurn === null ? '' : ` ${clockName(standing.leftOfTurn)}`;
     return (mine ? 'You' : 'Corvel') + left;
   });
 </script>

@@ -13,8 +13,8 @@ import type { Study } from '$lib/study/study.svelte';
 import { createCaller } from '$lib/workers/compute';
 import { courseOf, type Pass, passNumbered, roundOf } from './course';
 import { after, begin, type Happening, type History, shiftIn } from './history';
-import { createLines } from './lines.svelte';
-import { leftOfTurn, type SessionProgramme, sessionProgramme } from './session';
+import { createLines, type Lines } from './lines.svelte';
+import { type SessionProgramme, sessionProgramme } from './session';
 import { formsOf, stager } from './staged';
 import { createStanding } from './standing.svelte';
 import { tempoAt } from './tempos';
@@ -97,6 +97,24 @@ function makesBandAhead(playing: () => SessionProgramme | null, pass: () => numb
     );
   });
 }
+
+/** What a player is asked for: the line of each pass, or its targets; nothing in a pass that is shown. */
+const asksOf =
+  (
+    passes: ReturnType<typeof createPasses>,
+    lines: Lines,
+    isShown: (number: number) => boolean,
+  ): (() => ToBePlayed | null) =>
+  () =>
+    passes.history && {
+      seed: passes.settings.seed,
+      begins: (number) => passes.passIn(number)?.begins ?? 0,
+      notes: (number) => {
+        if (isShown(number)) return [];
+        const sung = lines.lineIn(number);
+        return sung ? pitchesIn(soundsOf(sung)) : lines.targetsIn(number);
+      },
+    };
 
 export function createStage(study: Study) {
   const transport = pageTransport();
@@ -244,22 +262,7 @@ export function createStage(study: Study) {
     get keyName() {
       return stagedIn(passes.number)?.planned[standing.first]?.chord.symbol ?? '';
     },
-    /** What a player is asked for: the line of each pass, or its targets. */
-    toBePlayed: (): ToBePlayed | null =>
-      passes.history && {
-        seed: passes.settings.seed,
-        begins: (number) => passIn(number)?.begins ?? 0,
-        notes: (number) => {
-          if (isShown(number)) return [];
-          const sung = lines.lineIn(number);
-          return sung ? pitchesIn(soundsOf(sung)) : lines.targetsIn(number);
-        },
-      },
-    /** Seconds of the turn that are left, where turns go by the clock. */
-    get leftOfTurn() {
-      const clocked = passes.settings.turns === 'sixty seconds' && transport.playing;
-      return clocked ? leftOfTurn(standing.seconds) : null;
-    },
+    toBePlayed: asksOf(passes, lines, isShown),
   };
 }
 

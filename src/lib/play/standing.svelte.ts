@@ -7,7 +7,7 @@ import type { Study } from '$lib/study/study.svelte';
 import type { Pass, Round } from './course';
 import type { Lines } from './lines.svelte';
 import { type Change, changeAfter, type Moment } from './moment';
-import { type Turn, turnAt } from './session';
+import { leftOfTurn, type Turn, turnAt } from './session';
 import type { Staged } from './staged';
 import type { PlaySettings } from '$lib/study/playing';
 
@@ -148,6 +148,10 @@ export function createStanding(of: Of) {
     },
     get turn() {
       return turn;
+    },
+    /** Seconds of the turn that are left, where turns go by the clock. */
+    get leftOfTurn() {
+      return of.settings().turns === 'sixty seconds' && playing ? leftOfTurn(seconds) : null;
     },
   };
 }
