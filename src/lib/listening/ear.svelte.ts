@@ -262,16 +262,20 @@ export function createEar(settings: SettingsStore) {
       return { samples, rate: open.context.sampleRate };
     },
     now: (): Seconds => held.current?.context.currentTime ?? 0,
-    /** Plays samples at a second of the clock into the ear alone: the simulated guitarist's strings. */
-    feed(samples: Float32Array<ArrayBuffer>, at: Seconds): void {
+    /**
+     * Plays samples at a second of the clock into the ear alone: the simulated guitarist's strings. What is
+     * answered ends them.
+     */
+    feed(samples: Float32Array<ArrayBuffer>, at: Seconds): () => void {
       const open = held.current;
-      if (!open) return;
+      if (!open) return () => undefined;
       const buffer = open.context.createBuffer(1, samples.length, open.context.sampleRate);
       buffer.copyToChannel(samples, 0);
       const source = open.context.createBufferSource();
       source.buffer = buffer;
       source.connect(open.node);
       source.start(at);
+      return () => source.stop();
     },
     get rate() {
       return held.current?.context.sampleRate ?? 44_100;
