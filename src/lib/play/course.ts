@@ -4,7 +4,7 @@
  */
 import type { Chart } from '$core/chart/form';
 import type { Beats } from '$core/time/units';
-import { fitLoop } from '$lib/study/loops';
+import { fitLoop, sameLoop } from '$lib/study/loops';
 import type { Loop } from '$lib/study/playing';
 
 /** Some bars of a chart that go round. */
@@ -33,9 +33,9 @@ export interface Pass extends Round {
   readonly bar: number;
 }
 
-const CLOSE = 1e-6;
+export const CLOSE = 1e-6;
 /** Just before a pass. */
-const BEFORE: Beats = 1e-3;
+export const BEFORE: Beats = 1e-3;
 
 /** The bars of a loop as a round; null where the chart has none. */
 export function roundOf(chart: Chart, wanted: Loop | null): Round | null {
@@ -54,34 +54,35 @@ const barsIn = ({ loop }: Round): number => loop.to - loop.from;
 /** A pass of a leg, counted from the leg's first; it is cut short where the next leg begins. */
 function passOf(leg: Leg, next: Leg | undefined, count: number): Pass {
   const begins = leg.from + count * leg.beats;
-  const whole = leg.beats;
   return {
     ...{ loop: leg.loop, start: leg.start, number: leg.pass + count, begins },
-    beats: next ? Math.min(whole, next.from - begins) : whole,
+    beats: next ? Math.min(leg.beats, next.from - begins) : leg.beats,
     bar: leg.bar + count * barsIn(leg),
   };
 }
 
-/** The pass a beat lies in; before the first beat the first. */
-export function passAt(course: Course, beat: Beats): Pass {
-  const place = Math.max(
-    0,
-    course.findLastIndex(({ from }) => from <= beat + CLOSE),
-  );
+/** A pass of the last leg that has begun, counted from that leg's first; of the first where none has. */
+function passIn(course: Course, begun: (leg: Leg) => boolean, count: (leg: Leg) => number): Pass {
+  const place = Math.max(0, course.findLastIndex(begun));
   const leg = course[place] ?? course[0];
-  const count = Math.max(0, Math.floor((beat - leg.from) / leg.beats + CLOSE));
-  return passOf(leg, course[place + 1], count);
+  return passOf(leg, course[place + 1], count(leg));
 }
 
-/** The pass of a number. */
-export function passNumbered(course: Course, number: number): Pass {
-  const place = Math.max(
-    0,
-    course.findLastIndex(({ pass }) => pass <= number),
+/** The pass a beat lies in; before the first beat the first. */
+export const passAt = (course: Course, beat: Beats): Pass =>
+  passIn(
+    course,
+    ({ from }) => from <= beat + CLOSE,
+    ({ from, beats }) => Math.max(0, Math.floor((beat - from) / beats + CLOSE)),
   );
-  const leg = course[place] ?? course[0];
-  return passOf(leg, course[place + 1], number - leg.pass);
-}
+
+/** The pass of a number. */
+export const passNumbered = (course: Course, number: number): Pass =>
+  passIn(
+    course,
+    ({ pass }) => pass <= number,
+    ({ pass }) => number - pass,
+  );
 
 /**
  * The beat from which another round is played, where sound is made up to `reached`. The pass that sounds is
@@ -106,8 +107,7 @@ export function withRound(course: Course, round: Round, reached: Beats): Course 
   const from = takenUpAt(begun, round, reached);
   const before = passAt(begun, from - BEFORE);
   const last = begun.at(-1) ?? first;
-  const same = last.loop.from === round.loop.from && last.loop.to === round.loop.to;
-  if (same) return begun;
+  if (sameLoop(last.loop, round.loop)) return begun;
   const bar = before.bar + barsIn(before);
   return [...begun, { ...round, from, pass: before.number + 1, bar }];
 }

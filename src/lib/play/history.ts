@@ -6,6 +6,8 @@ import { type TempoChange, TEMPO_RANGE, withinTempo } from '$core/time/tempo';
 import type { Beats, BeatsPerMinute } from '$core/time/units';
 import type { KeyWay, Ramp } from '$lib/study/playing';
 import {
+  BEFORE,
+  CLOSE,
   type Course,
   courseOf,
   type Pass,
@@ -52,9 +54,6 @@ export interface Begun {
 
 /** Beats a minute slower after a pass the player marks as poor, where no ramp says how many. */
 const SLOWER = 4;
-const CLOSE = 1e-6;
-/** Just before a pass. */
-const BEFORE: Beats = 1e-3;
 
 /** What is played before anything has happened. */
 export const begin = ({ round, bpm, ramp, way, seed }: Begun): History => ({
@@ -89,8 +88,13 @@ export function after(history: History, happening: Happening, ramp: Ramp | null)
   const { course, tempos, keys } = history;
   switch (happening.what) {
     case 'loop': {
-      const next = withRound(course, happening.round, happening.reached);
-      const first = passNumbered(next, next.at(-1)?.pass ?? 0);
+      const { round, reached } = happening;
+      const next = withRound(course, round, reached);
+      const last = next.at(-1) ?? next[0];
+      // What goes round already was chosen again: nothing happens.
+      if (last === course.at(-1)) return history;
+      // Where others were to follow and do not, the pass to come is the first that changes.
+      const first = course.includes(last) ? openPass(next, reached) : passNumbered(next, last.pass);
       const bpm = tempoAt(tempos, Math.max(0, first.begins - BEFORE));
       return {
         ...history,

@@ -189,6 +189,18 @@ describe('what happens while it plays', () => {
     expect([0, 1].map((pass) => shiftIn(atOnce, pass))).toEqual([0, 1]);
   });
 
+  test('what goes round already, chosen again, changes nothing; one taken back leaves the tempo set', () => {
+    const ramped = begun({ ramp });
+    const set = after(ramped, { what: 'tempo', bpm: 125, reached: 20 }, ramp);
+    const again: Happening = { what: 'loop', round: round(0, 2), reached: 21 };
+    expect(after(set, again, ramp)).toBe(set);
+    // Another was to follow, and does not: the tempo that sounds goes on.
+    const pending = after(set, { what: 'loop', round: round(4, 6), reached: 21 }, ramp);
+    const back = after(pending, { ...again, reached: 22 }, ramp);
+    expect(barsOf(back.course, 0, 8)).toEqual([1, 2, 1, 2, 1, 2, 1, 2]);
+    expect(tempos(back, [0, 16, 20, 24, 39, 40])).toEqual([100, 110, 125, 125, 125, 135]);
+  });
+
   test('two changes within a beat: both hold', () => {
     let history = begun();
     history = after(history, { what: 'tempo', bpm: 80, reached: 2 }, null);

@@ -36,6 +36,10 @@ function barsOfChords(chart: Chart, index: number, count: number): Loop {
   return { from: first.bar - 1, to: Math.max(first.bar, to + 1) };
 }
 
+/** Whether two loops are the same bars; null is the form. */
+export const sameLoop = (one: Loop | null, other: Loop | null): boolean =>
+  one?.from === other?.from && one?.to === other?.to;
+
 /** The loop of a size around a chord; null for the form. */
 export function loopAround(chart: Chart, index: number, size: LoopSize): Loop | null {
   const bar = (chart.chords[index]?.bar ?? 1) - 1;
@@ -66,10 +70,7 @@ export function loopAround(chart: Chart, index: number, size: LoopSize): Loop | 
 
 /** The size a loop has around a chord, where it is one of the usual ones. */
 export const sizeOf = (chart: Chart, index: number, loop: Loop | null): LoopSize | null =>
-  LOOP_SIZES.toReversed().find((size) => {
-    const usual = loopAround(chart, index, size);
-    return usual?.from === loop?.from && usual?.to === loop?.to;
-  }) ?? null;
+  LOOP_SIZES.toReversed().find((size) => sameLoop(loopAround(chart, index, size), loop)) ?? null;
 
 /** A loop a bar longer or shorter at its end; from the bar of a chord where there is none yet. */
 export function resized(chart: Chart, index: number, loop: Loop | null, by: number): Loop {
