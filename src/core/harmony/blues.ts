@@ -9,6 +9,9 @@ import type { Key } from '../keys/keys';
 const SUBDOMINANT = 5;
 const DOMINANT = 7;
 
+const beatsOf = (changes: readonly Change[]): number =>
+  changes.reduce((sum, { beats }) => sum + beats, 0);
+
 const above = (tonic: Note, chord: Chord): number => halfSteps(intervalBetween(tonic, chord.root));
 
 /**
@@ -23,34 +26,31 @@ export function findBlues(changes: readonly Change[]): Key | null {
   const onTonic = homes.filter(({ chord }) => above(tonic, chord) === 0).length;
   const onFour = homes.some(({ chord }) => above(tonic, chord) === SUBDOMINANT);
   const returns = onTonic > 1;
-  const beats = (list: readonly Change[]) => list.reduce((sum, change) => sum + change.beats, 0);
   const primary = homes.filter(({ chord }) =>
     [0, SUBDOMINANT, DOMINANT].includes(above(tonic, chord)),
   );
-  const enough = beats(primary) * 2 >= beats(changes);
+  const enough = 2 * beatsOf(primary) >= beatsOf(changes);
   // Nothing but I7 and IV7 going round is a vamp of the blues, though neither comes back in it.
   const vamp = primary.length === changes.length;
   return onFour && (returns || vamp) && enough ? { tonic, mode: 'major' } : null;
-}
-
-/** A key in which dominants on I and IV are at home at their first sight: where a blues is meant anyway. */
-export function dominantsAtHome(changes: readonly Change[], key: Key): Key | null {
-  const dominant = (degree: number) =>
-    changes.filter(
-      ({ chord }) => chord.quality.family === 'dominant' && above(key.tonic, chord) === degree,
-    );
-  const beats = (list: readonly Change[]) => list.reduce((sum, change) => sum + change.beats, 0);
-  const [one, four, five] = [dominant(0), dominant(SUBDOMINANT), dominant(DOMINANT)];
-  const first = changes[0]?.chord;
-  const begins = first !== undefined && above(key.tonic, first) === 0;
-  const most = 2 * beats([...one, ...four, ...five]) >= beats(changes);
-  return begins && one.length > 0 && four.length > 0 && most ? key : null;
 }
 
 /** Whether a chord is one of a blues' home dominants (I7, IV7, V7), none of which must resolve. */
 export const isBluesHome = (chord: Chord, key: Key): boolean =>
   chord.quality.family === 'dominant' &&
   [0, SUBDOMINANT, DOMINANT].includes(above(key.tonic, chord));
+
+/**
+ * Whether I7 and IV7 are at home in a key at their first sight, where a blues is meant anyway: the chart
+ * begins on its I7, has its IV7, and these two with V7 fill at least half of the time.
+ */
+export function dominantsAtHome(changes: readonly Change[], key: Key): boolean {
+  const homes = changes.filter(({ chord }) => isBluesHome(chord, key));
+  const first = homes[0];
+  const begins = first !== undefined && first === changes[0] && above(key.tonic, first.chord) === 0;
+  const onFour = homes.some(({ chord }) => above(key.tonic, chord) === SUBDOMINANT);
+  return begins && onFour && 2 * beatsOf(homes) >= beatsOf(changes);
+}
 
 /** The twelve-bar forms, judged by the chord at the head of each bar; null when it is none. */
 export function twelveBarName(heads: readonly (Chord | null)[], key: Key): string | null {

@@ -119,10 +119,10 @@ function readChord(
 function isBlues(chart: Chart, changes: readonly Change[], key: Key | null) {
   if (key === null || changes.length === 0) return false;
   if (bluesForm(chart, key) !== null) return true;
-  const found = findBlues(changes) ?? (isBluesFeel(chart) ? dominantsAtHome(changes, key) : null);
-  const stated = chart.source.key !== null ? dominantsAtHome(changes, key) : null;
-  const home = found ?? stated;
-  return home !== null && (home.tonic - key.tonic) % 12 === 0;
+  const found = findBlues(changes);
+  if (found !== null) return (found.tonic - key.tonic) % 12 === 0;
+  const meant = isBluesFeel(chart) || chart.source.key !== null;
+  return meant && dominantsAtHome(changes, key);
 }
 
 /** Whether what the chart says of its feel is a blues or a shuffle. */

@@ -13,6 +13,7 @@ import {
   landingOn,
   lastMoment,
   meetingOf,
+  nearestTo,
   onTime,
   type SoundingNote,
   WITHIN,
@@ -100,16 +101,13 @@ function nearest(
   { heard, taken, played }: Asked,
   holds: (note: HeardAt, late: Beats) => boolean,
 ): { readonly note: HeardAt; readonly place: number; readonly late: Beats } | null {
-  const found = heard.flatMap((note, place) => {
-    const late = note.beat - played.beat;
-    return note.grace !== true && !taken.has(place) && holds(note, late)
-      ? [{ note, place, late }]
-      : [];
-  });
-  return found.reduce<(typeof found)[number] | null>(
-    (best, one) => (best && Math.abs(best.late) <= Math.abs(one.late) + CLOSE ? best : one),
-    null,
+  const place = nearestTo(
+    heard,
+    played.beat,
+    (note, late, index) => !taken.has(index) && holds(note, late),
   );
+  const note = heard[place];
+  return note ? { note, place, late: note.beat - played.beat } : null;
 }
 
 /** The note asked for, where it landed. */

@@ -145,6 +145,21 @@ export function meetingOf(
   return after < 0 ? null : { by: after, how: 'after' };
 }
 
+/** Index of the note nearest to a beat of those that hold, the earlier of two alike; −1 where none does. */
+export function nearestTo<N extends SoundingNote>(
+  notes: readonly N[],
+  beat: Beats,
+  holds: (note: N, late: Beats, index: number) => boolean,
+): number {
+  let best = { index: -1, away: Infinity };
+  notes.forEach((note, index) => {
+    const late = note.beat - beat;
+    if (note.grace === true || !holds(note, late, index)) return;
+    if (Math.abs(late) < best.away - CLOSE) best = { index, away: Math.abs(late) };
+  });
+  return best.index;
+}
+
 /**
  * How a pitch that was aimed at meets a chord: with it, held into it, or within a beat of it, *delayed*
  * where something else stood there first; null where it does not. Notes that have answered another target
@@ -158,18 +173,12 @@ export function landingOn(
   taken: ReadonlySet<number> = new Set(),
 ): Met | null {
   const lateOf = ({ beat }: SoundingNote) => beat - meeting.beat;
-  /** The nearest of those that hold. */
-  const nearest = (holds: (note: SoundingNote, late: Beats) => boolean): number => {
-    let best = -1;
-    notes.forEach((note, index) => {
-      if (note.grace === true || note.midi !== midi || taken.has(index)) return;
-      const before = notes[best];
-      const late = lateOf(note);
-      if (!holds(note, late)) return;
-      if (!before || Math.abs(late) < Math.abs(lateOf(before)) - CLOSE) best = index;
-    });
-    return best;
-  };
+  const nearest = (holds: (note: SoundingNote, late: Beats) => boolean): number =>
+    nearestTo(
+      notes,
+      meeting.beat,
+      (note, late, index) => note.midi === midi && !taken.has(index) && holds(note, late),
+    );
   const on = nearest((_, late) => isOn(late, tolerance));
   if (on >= 0) return { by: on, how: 'on' };
   const held = nearest(

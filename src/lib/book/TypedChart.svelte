@@ -3,7 +3,7 @@
   import { readChartFile } from '$lib/formats/opening';
   import type { OpenedChart } from '$lib/formats/charts';
 
-  import { namedByChords, typedLine } from './typed';
+  import { namedByChords, nameOf, typedLine } from './typed';
 
   interface Props {
     /** Titles of the charts there are: one that is typed again is noticed. */
@@ -35,8 +35,7 @@
     if (!read.ok) said = read.problems[0]?.message ?? '';
     else {
       const { bars, chords } = read.chart;
-      const named = readChart(namedByChords(line.text));
-      const title = named.ok ? named.chart.source.title : '';
+      const title = nameOf(read.chart);
       const again = titles.includes(title) ? ` “${title}” is in the Book already.` : '';
       said = `${bars.length} ${bars.length === 1 ? 'bar' : 'bars'}, ${chords.length} ${chords.length === 1 ? 'chord' : 'chords'}. Enter opens it.${again}`;
     }

@@ -1,5 +1,5 @@
 /** A line of chords as a player types it, made into the text of a chart. */
-import { readChart } from '$core/chart/form';
+import { type Chart, readChart } from '$core/chart/form';
 import { withTitle } from '$core/chart/summary';
 import { parseTyped } from '$core/chords/symbols';
 
@@ -35,10 +35,17 @@ export function typedLine(typed: string, oneBar: boolean): TypedLine {
 /** Chords that name a chart which has no title. */
 const NAMED_BY = 4;
 
+/** What a chart is called: by its title, or by its first chords where it has none. */
+export const nameOf = ({ source, chords }: Chart): string =>
+  source.title ||
+  chords
+    .slice(0, NAMED_BY)
+    .map(({ chord }) => chord.symbol)
+    .join(' ');
+
 /** A chart's text with its first chords for a name, where it has none. */
 export function namedByChords(text: string): string {
   const read = readChart(text);
-  if (!read.ok || read.chart.source.title !== '' || read.chart.chords.length === 0) return text;
-  const symbols = read.chart.chords.slice(0, NAMED_BY).map(({ chord }) => chord.symbol);
-  return withTitle(text, symbols.join(' '));
+  const name = read.ok && read.chart.source.title === '' ? nameOf(read.chart) : '';
+  return name === '' ? text : withTitle(text, name);
 }

@@ -35,29 +35,27 @@
   };
 
   const chord = $derived(model.now?.chord ?? null);
+  /** The best of each lens, in the order of their ranks. */
+  const best = $derived(
+    LENSES.flatMap((one) => model.options.find((option) => option.lens === one) ?? []).sort(
+      (a, b) => a.rank - b.rank,
+    ),
+  );
   const sameSound = (option: Option) => (other: Option) =>
     other.material.name === option.material.name;
-  /** The lenses that give a sound, where the best of each is shown. */
+  /** The lenses of which a sound is the best. */
   const givenBy = (option: Option): string =>
-    LENSES.filter(
-      (one) =>
-        one === option.lens ||
-        model.options.find((other) => other.lens === one)?.material.name === option.material.name,
-    )
-      .map((one) => LENS_TABLE[one].name)
+    best
+      .filter(sameSound(option))
+      .map((one) => LENS_TABLE[one.lens].name)
       .join(', ');
-  const BEST_EACH = 1;
   const FEW_BORROWED = 6;
 
   const shown = $derived.by((): readonly Option[] => {
     const { options } = model;
-    if (lens === null) {
-      // The best of each lens, in the order of their ranks; one sound is one row.
-      const best = LENSES.flatMap((one) =>
-        options.filter((option) => option.lens === one).slice(0, BEST_EACH),
-      ).sort((a, b) => a.rank - b.rank);
+    // One sound is one row.
+    if (lens === null)
       return best.filter((option, place) => best.findIndex(sameSound(option)) === place);
-    }
     const own = options.filter((option) => option.lens === lens);
     return lens === 'borrowed-pentatonic'
       ? own

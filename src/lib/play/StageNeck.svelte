@@ -7,7 +7,6 @@
   import Neck from '$lib/neck/Neck.svelte';
   import NeckLayer from '$lib/neck/NeckLayer.svelte';
   import HeardMark from '$lib/listening/HeardMark.svelte';
-  import { createWires } from '$lib/neck/wires.svelte';
   import { getStudy } from '$lib/study/study.svelte';
   import { late } from '$lib/ui/afterPaint.svelte';
   import { doubleBuffer } from '$lib/ui/doubleBuffer.svelte';
@@ -39,7 +38,6 @@
   const LARGEST = Math.max(...SWELLING);
 
   let width = $state(1240);
-  const wires = createWires(() => ({ neck: study.neck, focus: null }));
   const leftHanded = $derived(study.instrument.leftHanded);
   /** Widths from which the page is as high as its window: there may be height to spare. */
   const WIDE = 960;
@@ -81,7 +79,7 @@
     // No two notes touch, not even the one that comes at its largest.
     const noteScale = apart(stringGap, SWOLLEN * LARGEST);
     return layOut(study.neck, {
-      ...{ ...measures, stringGap, noteScale, leftHanded, frets, wires: wires.current },
+      ...{ ...measures, stringGap, noteScale, leftHanded, frets },
     });
   });
   /** What sounds is said in words first, and drawn with the frame after. */

@@ -33,6 +33,11 @@ interface Over {
   readonly isShown: (number: number) => boolean;
 }
 
+/** Where a line lands in a chart; it is asked for at every change. */
+const landingsIn = rememberOf((line: Passage) =>
+  rememberOf((chart: Chart) => landingStops(chart, line)),
+);
+
 const parity = (number: number) => (number % 2 === 0 ? 'even' : 'odd');
 
 export function createLines({ study, settings, staged, pass, passIn, shift, isShown }: Over) {
@@ -83,7 +88,7 @@ export function createLines({ study, settings, staged, pass, passIn, shift, isSh
     });
   }
   /** What is played over the whole chart. */
-  function wholeIn(number: number): Passage | null {
+  function madeIn(number: number): Passage | null {
     if (isShown(number)) return waysIn(number);
     if (melody) return melody;
     const at = stagedIn(number);
@@ -94,18 +99,18 @@ export function createLines({ study, settings, staged, pass, passIn, shift, isSh
       ? (answer.value?.passage ?? null)
       : null;
   }
-  const landings = $derived.by(() => {
-    const at = staged();
-    // What is remembered of one chart is of no use for another.
-    return (
-      at && rememberOf((line: Passage) => rememberOf((chart: Chart) => landingStops(chart, line)))
-    );
-  });
+  const whole = $derived(madeIn(pass()));
+  const nextWhole = $derived(madeIn(pass() + 1));
+  /** The same; for the pass that sounds, and for the next, it is made once. */
+  const wholeIn = (number: number): Passage | null => {
+    const now = pass();
+    return number === now ? whole : number === now + 1 ? nextWhole : madeIn(number);
+  };
   /** The target over each chord in a pass: where the line that plays lands; without one, what the plan aims at. */
   function stopsIn(number: number): readonly (RouteStop | null)[] {
     const chart = stagedIn(number)?.chart;
-    const whole = chart && !isShown(number) ? wholeIn(number) : null;
-    return (chart && whole && landings?.(whole)(chart)) ?? plannedIn(number);
+    const line = chart && !isShown(number) ? wholeIn(number) : null;
+    return chart && line ? landingsIn(line)(chart) : plannedIn(number);
   }
   /** Those that lie within the pass. */
   function targetsIn(number: number): readonly PassTarget[] {
@@ -122,8 +127,8 @@ export function createLines({ study, settings, staged, pass, passIn, shift, isSh
   /** The line of a pass; null where nothing is played over the band. */
   function lineIn(number: number): Passage | null {
     const here = passIn(number);
-    const whole = here && wholeIn(number);
-    return whole && cutPassage(whole, here.start, here.start + here.beats);
+    const all = here && wholeIn(number);
+    return all && cutPassage(all, here.start, here.start + here.beats);
   }
   const line = $derived(lineIn(pass()));
   const nextLine = $derived(lineIn(pass() + 1));

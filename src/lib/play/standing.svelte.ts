@@ -1,10 +1,10 @@
 /** Where the music is: the chord that sounds, the change to come, whose turn it is. */
 import { lastBy } from '$core/band/form';
-import { type Chart, chartBeats } from '$core/chart/form';
+import type { Chart } from '$core/chart/form';
 import type { Beats } from '$core/time/units';
 import { pageTransport } from '$lib/audio/transport.svelte';
 import type { Study } from '$lib/study/study.svelte';
-import type { Pass, Round } from './course';
+import { type Pass, type Round, roundOf } from './course';
 import type { Lines } from './lines.svelte';
 import { type Change, changeAfter, type Moment } from './moment';
 import { leftOfTurn, type Turn, turnAt } from './session';
@@ -23,6 +23,9 @@ interface Of {
   /** Whether the first pass is played to the player, the second his. */
   readonly shows: () => boolean;
 }
+
+/** Without a chart there are no bars. */
+const NOWHERE: Round = { loop: { from: 0, to: 0 }, start: 0, beats: 0 };
 
 /** The chord that begins a stretch of the chart, or is held into it. */
 const firstOf = (chart: Chart, start: Beats): number => Math.max(0, lastBy(chart.chords, start));
@@ -44,15 +47,11 @@ export function createStanding(of: Of) {
     if (playing && sounding) return sounding;
     const chosen = of.round();
     const bar = (chart?.chords[study.nowIndex]?.bar ?? 1) - 1;
-    const form = {
-      loop: { from: 0, to: chart?.bars.length ?? 0 },
-      start: 0,
-      beats: chart ? chartBeats(chart) : 0,
-    };
-    if (!chart || !chosen) return form;
-    const { loop, start, beats } = chosen;
+    if (!chart || !chosen) return NOWHERE;
+    const { loop, start } = chosen;
     const within = bar >= loop.from && bar < loop.to;
-    return within || firstOf(chart, start) === study.nowIndex ? { loop, start, beats } : form;
+    const stands = within || firstOf(chart, start) === study.nowIndex;
+    return stands ? chosen : (roundOf(chart, null) ?? NOWHERE);
   });
   const first = $derived(study.chart ? firstOf(study.chart, here.start) : 0);
   /** Beats from the beginning of what goes round; where nothing plays, where the player stands. */

@@ -3,7 +3,7 @@ import { lastBy } from '$core/band/form';
 import { withinTempo } from '$core/time/tempo';
 import type { Beats } from '$core/time/units';
 import { pageTransport } from '$lib/audio/transport.svelte';
-import { LOOP_SIZES, type LoopSize, loopAround, sizeOf } from '$lib/study/loops';
+import { LOOP_SIZES, type LoopSize, loopAround, sameLoop, sizeOf } from '$lib/study/loops';
 import { readPlace } from '$lib/study/place';
 import { LINES, type Loop, type PlaySettings } from '$lib/study/playing';
 import type { Study } from '$lib/study/study.svelte';
@@ -11,14 +11,13 @@ import type { Stage } from './stage.svelte';
 import { tapped, withTap } from './tapping';
 
 /** What is done with a setting that is changed while it plays; the rest is heard as soon as can be. */
-const DOES: Partial<Record<keyof PlaySettings, 'nothing' | 'loop' | 'keys' | 'ramp'>> = {
+const DOES: Partial<Record<keyof PlaySettings, 'nothing' | 'keys' | 'ramp'>> = {
   ahead: 'nothing',
   staff: 'nothing',
   hidden: 'nothing',
   tempo: 'nothing',
   // It is counted in when it begins the next time.
   count: 'nothing',
-  loop: 'loop',
   keys: 'keys',
   ramp: 'ramp',
 };
@@ -29,7 +28,7 @@ export function createSteering(study: Study, stage: Stage) {
   /** The chord the player pointed at while it plays: what is chosen next is meant to be there. */
   let pointed = $state<number | null>(null);
   /** The size that was pressed last: two sizes may be the same bars. */
-  let sized = $state.raw<{ readonly size: LoopSize; readonly loop: Loop | null } | null>(null);
+  let sized = $state<LoopSize | null>(null);
 
   /** The beat of the loop a chord stands on; none where it stands elsewhere. */
   function beatOf(index: number): Beats | undefined {
@@ -85,9 +84,8 @@ export function createSteering(study: Study, stage: Stage) {
       stage.set(changed);
       const does = (Object.keys(changed) as (keyof PlaySettings)[]).map((name) => DOES[name]);
       if (!transport.playing || does.every((one) => one === 'nothing')) return;
-      if (does.includes('loop')) stage.takeUpLoop();
       if (does.includes('keys')) stage.takeUpKeys();
-      if (does.includes('ramp')) stage.setTempo(stage.tempo);
+      else if (does.includes('ramp')) stage.setTempo(stage.tempo);
       else stage.takeUp();
     },
     setLoop,
@@ -100,18 +98,15 @@ export function createSteering(study: Study, stage: Stage) {
     loopBy(size: LoopSize) {
       const { chart } = study;
       if (!chart) return;
-      const loop = loopAround(chart, this.here, size);
-      setLoop(loop);
-      sized = { size, loop };
+      setLoop(loopAround(chart, this.here, size));
+      sized = size;
     },
     /** The size of the loop that is chosen, where it is one of the usual ones here. */
     get size(): LoopSize | null {
       const { chart, loop } = study;
       if (!chart) return null;
-      const same = sized?.loop?.from === loop?.from && sized?.loop?.to === loop?.to;
-      const usual = sized && same ? loopAround(chart, this.here, sized.size) : undefined;
-      const stands = usual !== undefined && usual?.from === loop?.from && usual?.to === loop?.to;
-      return sized && stands ? sized.size : sizeOf(chart, this.here, loop);
+      const stands = sized !== null && sameLoop(loopAround(chart, this.here, sized), loop);
+      return stands ? sized : sizeOf(chart, this.here, loop);
     },
     /** A chord on, or a loop. */
     step(by: number) {
