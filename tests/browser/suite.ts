@@ -157,6 +157,10 @@ export function suite() {
         .find((one) => one.textContent.trim() === 'Listen')?.click()`);
       await app.findText('button', 'Stop listening');
       await app.press(Key.ESCAPE);
+      await app.eventually(
+        () => running().driver.findElements(By.css('[data-listen-sheet]')),
+        (open) => open.length === 0,
+      );
     },
     /** The label of every mark on the neck that is of now, by string and fret. */
     labelsNow: (): Promise<Record<string, string>> =>

@@ -1,12 +1,16 @@
 /**
  * Finding a lick: every place in charts where it is right once it is moved — over the same
- * changes, over the same chord, or over chords it sounds as well on.
+ * changes, over the same chord, or over chords it sounds as well on, several of them read as one
+ * where players do (a line of the IV over its ii–V).
  */
 import type { Chart, PlayedChord } from '../chart/form';
 import { type Chord, chordName, sameChord } from '../chords/chords';
 import { at, modulo } from '../lists';
 import type { Neck } from '../neck/neck';
-import { halfSteps, pitchClass } from '../notes/notes';
+import { FALLING_FIFTH, rootMotion } from '../harmony/changes';
+import { chordOn } from '../lenses/material';
+import { degree } from '../notes/degrees';
+import { halfSteps, pitchClass, transpose } from '../notes/notes';
 import type { Midi } from '../notes/pitch';
 import { isAnticipated } from '../phrases/landing';
 import { techniqueOf } from '../phrases/techniques';
@@ -40,10 +44,36 @@ interface Stay {
   readonly chord: Chord;
   readonly beat: Beats;
   readonly end: Beats;
+  /** The chords that are played there, where they are read as this one. */
+  readonly under?: readonly Chord[];
 }
 
 const CLOSE = 1e-6;
 const AHEAD = 0.5;
+
+/** The chord under whose sound a ii and its V are played: the IV, in minor the iv with its sixth. */
+function subdominantOf(two: Chord, five: Chord): Chord | null {
+  if (five.quality.family !== 'dominant' || rootMotion(two, five) !== FALLING_FIFTH) return null;
+  const four = transpose(two.root, degree('b3'));
+  if (two.quality.family === 'half-diminished') return chordOn(four, 'm6');
+  const seventh = two.quality.family === 'minor' && two.quality.degrees.includes(degree('b7'));
+  return seventh ? chordOn(four, 'maj7') : null;
+}
+
+/** Some chords with each ii–V as the one sound it is played under. */
+function simplified(stays: readonly Stay[]): readonly Stay[] {
+  const found: Stay[] = [];
+  for (let place = 0; place < stays.length; place++) {
+    const [two, five] = [at(stays, place), stays[place + 1]];
+    const chord = five ? subdominantOf(two.chord, five.chord) : null;
+    if (!five || !chord) found.push(two);
+    else {
+      found.push({ ...two, chord, end: five.end, under: [two.chord, five.chord] });
+      place++;
+    }
+  }
+  return found;
+}
 
 /** The chords of a chart from each of its entries on, the same one in a row as one. */
 function staysFrom({ chords }: Chart, index: number, most = Infinity): readonly Stay[] {
@@ -174,6 +204,13 @@ function sentenceFor(
   return `${where}: it sounds as well over ${names}.`;
 }
 
+/** A chord of a place, or the chords that are read as one. */
+const underWords = ({ chord, under }: Stay): string => {
+  if (!under) return word(chord);
+  const four = chord.quality.family === 'minor' ? 'iv' : 'IV';
+  return `${word(chord)}, the ${four}, over its ii–V, ${list(under.map(word))}`;
+};
+
 /** Chords a player takes for one another while the notes allow it: by their third and fifth. */
 function familyOf({ quality }: Chord): string {
   const has = (size: number) => quality.degrees.some((tone) => halfSteps(tone) === size);
@@ -218,32 +255,54 @@ export function fitLick(
     return chart.chords.flatMap(({ index, bar, beat }): readonly Fit[] => {
       // What was strong stays strong.
       if (strong(beat) !== strong(first.beat)) return [];
-      const there = staysFrom(chart, index, own.length);
-      if (!inTime(own, there, shape.end)) return [];
-      const chords = there.map(({ chord }) => chord);
-      const semitones = nearest(pitchClass(at(chords, 0).root) - pitchClass(home.root));
-      const roots = (chord: Chord, to: Chord) =>
-        modulo(pitchClass(to.root) - pitchClass(chord.root) - semitones, 12) === 0;
-      const moves = (chord: Chord, to: Chord) =>
-        chord.quality.name === to.quality.name && roots(chord, to);
-      const found = (as: Match, by: number, share: number): Fit => ({
-        ...{ chart: position, index, semitones: by, match: as, share },
-        sentence: sentenceFor(as, chords, bar, by),
+      const all = staysFrom(chart, index, 2 * own.length);
+      const found = (as: Match, by: number, share: number, sentence: string): Fit => ({
+        ...{ chart: position, index, semitones: by, match: as, share, sentence },
       });
-      if (own.every(({ chord }, which) => moves(chord, at(chords, which)))) {
-        return [found(match, semitones, soundsOver(shape, chords, semitones).share)];
+      /** As it is written, or over chords of the same family as far as its notes allow. */
+      const written = (there: readonly Stay[]) => {
+        if (!inTime(own, there, shape.end)) return null;
+        const chords = there.slice(0, own.length).map(({ chord }) => chord);
+        const semitones = nearest(pitchClass(at(chords, 0).root) - pitchClass(home.root));
+        const moved = (is: (chord: Chord, to: Chord) => boolean) =>
+          own.every(({ chord }, which) => {
+            const to = at(chords, which);
+            const up = pitchClass(to.root) - pitchClass(chord.root) - semitones;
+            return modulo(up, 12) === 0 && is(chord, to);
+          });
+        const { share } = soundsOver(shape, chords, semitones);
+        const same = moved((chord, to) => chord.quality.name === to.quality.name);
+        if (same) return { chords, semitones, share, same };
+        const kin =
+          moved((chord, to) => familyOf(chord) === familyOf(to)) &&
+          allowedOver(shape, chords, semitones) &&
+          share >= SOUNDS.share - CLOSE;
+        return kin ? { chords, semitones, share, same } : null;
+      };
+      const plain = written(all);
+      if (plain) {
+        const { chords, semitones: by, share, same } = plain;
+        const sentence = same
+          ? sentenceFor(match, chords, bar, by)
+          : `${whereWords(bar, by)}: right over ${list(chords.map(word))} too, though written over ${list(own.map(({ chord }) => word(chord)))}.`;
+        return [found(match, by, share, sentence)];
       }
-      // A, A7 and Amaj7 are one, as far as the lick's notes allow.
-      const kin = own.every(
-        ({ chord }, which) =>
-          roots(chord, at(chords, which)) && familyOf(chord) === familyOf(at(chords, which)),
-      );
-      const allowed = kin && allowedOver(shape, chords, semitones);
-      const kept = allowed ? soundsOver(shape, chords, semitones) : null;
-      const kinSentence = `${whereWords(bar, semitones)}: right over ${list(chords.map(word))} too, though written over ${list(own.map(({ chord }) => word(chord)))}.`;
-      if (kept && kept.share >= SOUNDS.share - CLOSE)
-        return [{ ...found(match, semitones, kept.share), sentence: kinSentence }];
-      return elsewhere(shape, chords).map(({ by, share }) => found('same sound', by, share));
+      const there = all.slice(0, own.length);
+      const chords = there.map(({ chord }) => chord);
+      const others = inTime(own, there, shape.end)
+        ? elsewhere(shape, chords).map(({ by, share }) =>
+            found('same sound', by, share, sentenceFor('same sound', chords, bar, by)),
+          )
+        : [];
+      const simple = simplified(all).slice(0, own.length);
+      const under = simple.some((one) => one.under) ? written(simple) : null;
+      if (!under) return others;
+      const { semitones: by, share } = under;
+      const sentence = `${whereWords(bar, by)}: ${simple.map(underWords).join(', then ')}.`;
+      return [
+        found('same sound', by, share, sentence),
+        ...others.filter(({ semitones }) => semitones !== by),
+      ];
     });
   });
   return fits.toSorted(

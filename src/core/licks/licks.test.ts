@@ -396,6 +396,9 @@ describe('finding where a lick fits', () => {
   });
 });
 
+/** An F, a bar each, for three bars. */
+const ROWS_OF_THREE = [0, 4, 8].map((beat) => [beat, 4, 3, 10] as const);
+
 describe('finding it over the chord’s kin', () => {
   const fits = (chart: string, notes: readonly LickNote[], over: string) =>
     fitLick({ chart: chartOf(chart), notes }, [chartOf(over)], NECK);
@@ -424,6 +427,36 @@ describe('finding it over the chord’s kin', () => {
     expect(share(bent)).toBe(1);
     const off = notesOf([0, 2, 3, 2], [2, 2, 2, 2, { kind: 'bend', by: 1 }]);
     expect(fits('| A |', off, '| D |')[0]?.share ?? 0).toBeLessThan(0.5);
+  });
+
+  test('a line of the IV is found over its ii–V in every key, one of iv with its sixth over iiø–V', () => {
+    const four = notesOf([0, 2, 3, 10], [2, 2, 2, 10], [4, 2, 1, 8], [6, 2, 1, 12]);
+    const sixth = notesOf([0, 2, 3, 10], [2, 2, 2, 9], [4, 2, 1, 8], [6, 2, 1, 10]);
+    for (const up of range(0, 12)) {
+      const semitones = up > 6 ? up - 12 : up;
+      const over = transposed('key: C\n| Cmaj7 | Dm7 | G7 | Cmaj7 | Dm7b5 | G7b9 |', up);
+      const found = fitLick({ chart: chartOf('| Fmaj7 | % |'), notes: four }, [over], NECK);
+      expect(found).toContainEqual(
+        expect.objectContaining({ ...{ index: 1, semitones, match: 'same sound', share: 1 } }),
+      );
+      const minor = fitLick({ chart: chartOf('| Fm6 | % |'), notes: sixth }, [over], NECK);
+      expect(minor).toContainEqual(
+        expect.objectContaining({ ...{ index: 4, semitones, match: 'same sound', share: 1 } }),
+      );
+      // One that lasts longer than both of them is not.
+      const longer = { chart: chartOf('| Fmaj7 | % | % |'), notes: notesOf(...ROWS_OF_THREE) };
+      expect(fitLick(longer, [over], NECK)).toEqual([]);
+    }
+    const [first] = fits('| Fmaj7 | % |', four, '| Dm7 | G7 |');
+    expect(first?.sentence).toBe('Bar 1, as it is: Fmaj7, the IV, over its ii–V, Dm7 and G7.');
+    // What leads elsewhere is no ii–V.
+    expect(fits('| Fmaj7 | % |', four, '| Dm7 | A7 |')).toEqual([]);
+    // It goes on into the I: two chords of the lick over three.
+    const home = [...four, ...notesOf([8, 2, 1, 7])];
+    expect(fits('| Fmaj7 | % | Cmaj7 |', home, '| Dm7 | G7 | Cmaj7 |')[0]).toMatchObject({
+      ...{ index: 0, semitones: 0 },
+      sentence: 'Bar 1, as it is: Fmaj7, the IV, over its ii–V, Dm7 and G7, then Cmaj7.',
+    });
   });
 
   test('what is held into a chord belongs to that chord', () => {

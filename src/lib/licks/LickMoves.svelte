@@ -11,7 +11,7 @@
   import { inform, warn } from '$lib/ui/messages.svelte';
   import { findPlaces, putOn } from './api';
   import type { LickEditing } from './editing.svelte';
-  import type { LickPlaceShown } from './messages';
+  import type { LickPlaceShown, LickPlacesShown } from './messages';
 
   interface Props {
     readonly editing: LickEditing;
@@ -24,7 +24,7 @@
 
   let keep = $state<'shape' | 'pitch'>('shape');
   let zone = $state('');
-  let places = $state.raw<readonly LickPlaceShown[] | null>(null);
+  let found = $state.raw<LickPlacesShown | null>(null);
   let looking = $state(false);
 
   const asked = $derived(zones.find(({ low, high }) => `${low}-${high}` === zone) ?? null);
@@ -53,10 +53,9 @@
 
   async function look() {
     looking = true;
-    const found = await findPlaces(editing.id);
+    found = await findPlaces(editing.id);
     looking = false;
     if (found === null) warn('The server does not answer.');
-    places = found;
   }
 
   async function put(place: LickPlaceShown, as: 'sheet' | 'melody') {
@@ -119,12 +118,12 @@
     <button class="button justify-self-start" disabled={looking} onclick={look} data-find
       >{looking ? 'Looking…' : 'Find it in my charts'}</button
     >
-    {#if places}
+    {#if found}
       <ul
         class="grid max-h-64 gap-1 overflow-y-auto [scrollbar-width:thin]"
-        data-places={places.length}
+        data-places={found.places.length}
       >
-        {#each places as place, which (which)}
+        {#each found.places as place, which (which)}
           <li class="flex items-stretch rounded border border-line">
             <button
               class="min-w-0 flex-1 px-2 py-1 text-left hover:bg-sheet"
@@ -146,6 +145,9 @@
           <li role="status">In none of the charts, even moved.</li>
         {/each}
       </ul>
+      {#if found.more > 0}
+        <p class="text-ink-soft">{found.more} more places: these are the best.</p>
+      {/if}
     {/if}
   </section>
 </div>

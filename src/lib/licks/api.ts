@@ -4,7 +4,7 @@ import { idOfNew, messageOf, reached, succeeds } from '$lib/ui/server';
 import {
   licksAnswer,
   lickConflict,
-  type LickPlaceShown,
+  type LickPlacesShown,
   placesAnswer,
   type PutRequest,
   type StoredLick,
@@ -72,16 +72,16 @@ export const restoreLick = (id: string): Promise<boolean> =>
   succeeds(`/api/licks/${id}/restore`, 'POST');
 
 /** Where a lick fits, best first; null when the server is away. */
-export async function findPlaces(id: string): Promise<readonly LickPlaceShown[] | null> {
+export async function findPlaces(id: string): Promise<LickPlacesShown | null> {
   const response = await reached(`/api/licks/${id}/fits`, 'GET');
   if (!response?.ok) return null;
   const parsed = placesAnswer.safeParse(await response.json().catch(() => null));
-  return parsed.success ? parsed.data.places : null;
+  return parsed.success ? parsed.data : null;
 }
 
 /** Puts a lick on a chart, to be played there or as its melody; whether that was done. */
 export const putOn = (
   id: string,
-  { chart, index, semitones }: Pick<LickPlaceShown, 'chart' | 'index' | 'semitones'>,
+  { chart, index, semitones }: Pick<LickPlacesShown, 'chart' | 'index' | 'semitones'>,
   as: PutRequest['as'],
 ): Promise<boolean> => succeeds(`/api/licks/${id}/fits`, 'POST', { chart, index, semitones, as });

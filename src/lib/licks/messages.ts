@@ -62,5 +62,8 @@ export const placesAnswer = z.object({
       sentence: z.string(),
     }),
   ),
+  /** How many more there are than are listed. */
+  more: z.int(),
 });
-export type LickPlaceShown = z.infer<typeof placesAnswer>['places'][number];
+export type LickPlacesShown = z.infer<typeof placesAnswer>;
+export type LickPlaceShown = LickPlacesShown['places'][number];

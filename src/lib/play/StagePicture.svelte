@@ -30,12 +30,22 @@
     ...finished.current.filter(({ string }) => string <= HALF),
   ]);
   const resting = late(() => grown, inSecondFrame);
-  const { marks, target, next, nextTarget, ways } = $derived(picture);
+  const { marks, now, target, next, nextTarget, ways } = $derived(picture);
 
   const isMarked = (place: Place) => marks.some((mark) => samePlace(mark, place));
+  const sounds = (place: Place) =>
+    marks.some((mark) => samePlace(mark, place) && !(mark.kind === 'change' && mark.now === null));
   const at = ({ string, fret }: Place) =>
     `translate(${layout.finger(fret)} ${layout.string(string)}) scale(${layout.noteScale})`;
 </script>
+
+<!-- A target is a chord tone, which the scale that is shown may be without. -->
+{#snippet alone(place: Place, label: string, ring: string, ink: string)}
+  <g transform={at(place)} data-target-alone={placeId(place)}>
+    <circle class="fill-sheet {ring}" stroke-width="1.6" r="13" />
+    <text class="text-[12px] font-semibold {ink}" text-anchor="middle" y="4.2">{label}</text>
+  </g>
+{/snippet}
 
 <NeckLayer {layout} {seen}>
   {#if nextTarget}
@@ -57,6 +67,9 @@
     grown={seen ? grown : resting.current}
     labelled={seen ? marks : labelled}
   />
+  {#if now && target && !sounds(target)}
+    {@render alone(target, showOver(now.chord, target.degree), 'stroke-now', 'fill-now-text')}
+  {/if}
   {#if target}
     <g transform={at(target)} data-stage-target={seen ? 'now' : undefined}>
       <path
@@ -81,12 +94,12 @@
       {/if}
     {/each}
     {#if !isMarked(nextTarget)}
-      <g transform={at(nextTarget)}>
-        <circle class="fill-sheet" r="13" />
-        <text class="fill-next-text text-[12px] font-semibold" text-anchor="middle" y="4.2"
-          >{showOver(next.chord, nextTarget.degree)}</text
-        >
-      </g>
+      {@render alone(
+        nextTarget,
+        showOver(next.chord, nextTarget.degree),
+        'stroke-none',
+        'fill-next-text',
+      )}
     {/if}
   {/if}
 </NeckLayer>

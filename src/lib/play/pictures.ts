@@ -12,6 +12,8 @@ import type { Moment } from './moment';
 
 export interface Picture {
   readonly marks: readonly DrawnMark[];
+  /** The chord that sounds and its target. */
+  readonly now: PlannedChord | null;
   readonly target: RouteStop | null;
   /** The chord that comes, where it is shown, and its target. */
   readonly next: PlannedChord | null;
@@ -25,7 +27,7 @@ const NO_WAYS: readonly Place[] = [];
 
 /** Nothing: for a turn that is played from memory. */
 export const BLANK: Picture = {
-  ...{ marks: NO_MARKS, target: null, next: null, nextTarget: null, ways: NO_WAYS },
+  ...{ marks: NO_MARKS, now: null, target: null, next: null, nextTarget: null, ways: NO_WAYS },
 };
 
 /** Whether two pictures are drawn alike: what they are made of is remembered, and the same again. */
@@ -65,8 +67,8 @@ export function picturesOf(
   );
   return ({ now, next, target, nextTarget }, ahead) => {
     if (!now) return { ...BLANK, target };
-    if (!ahead || !next) return { ...BLANK, marks: alone(now), target };
+    if (!ahead || !next) return { ...BLANK, marks: alone(now), now, target };
     const ways = nextTarget ? waysOf(next)(nextTarget) : NO_WAYS;
-    return { marks: before(now)(next), target, next, nextTarget, ways };
+    return { marks: before(now)(next), now, target, next, nextTarget, ways };
   };
 }

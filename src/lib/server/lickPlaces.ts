@@ -33,8 +33,17 @@ function chartOf(text: string): Chart | null {
   return read.ok ? read.chart : null;
 }
 
-/** Every place in every chart where a lick fits, best first; null where its own chords cannot be read. */
-export async function placesFor(db: Db, lick: StoredLick): Promise<readonly LickPlace[] | null> {
+/** Places that are shown: nobody reads thousands. */
+const BEST = 50;
+
+/** The best places in all charts where a lick fits, and how many more there are. */
+export interface LickPlaces {
+  readonly places: readonly LickPlace[];
+  readonly more: number;
+}
+
+/** Where a lick fits, best first; null where its own chords cannot be read. */
+export async function placesFor(db: Db, lick: StoredLick): Promise<LickPlaces | null> {
   const own = chartOf(lick.chart);
   if (!own) return null;
   const charts: { readonly id: string; readonly title: string; readonly chart: Chart }[] = [];
@@ -48,13 +57,16 @@ export async function placesFor(db: Db, lick: StoredLick): Promise<readonly Lick
     charts.map(({ chart }) => chart),
     STANDARD_NECK,
   );
-  return fits.flatMap(({ chart: position, index, ...fit }): readonly LickPlace[] => {
-    const found = charts[position];
-    const chord = found?.chart.chords[index];
-    return found && chord
-      ? [{ chart: found.id, title: found.title, index, bar: chord.bar, ...fit }]
-      : [];
-  });
+  const places = fits
+    .slice(0, BEST)
+    .flatMap(({ chart: position, index, ...fit }): readonly LickPlace[] => {
+      const found = charts[position];
+      const chord = found?.chart.chords[index];
+      return found && chord
+        ? [{ chart: found.id, title: found.title, index, bar: chord.bar, ...fit }]
+        : [];
+    });
+  return { places, more: Math.max(0, fits.length - BEST) };
 }
 
 export type PutResult =

@@ -1,6 +1,8 @@
 /** What is opened over or beside the page: Escape closes the last, and the focus goes back. */
 
-const LAYERS = '[role="dialog"], [role="alertdialog"], [role="menu"]';
+/** One that is on its way out is no longer open: the key pressed after Escape is the page's. */
+const LAYERS =
+  ':is([role="dialog"], [role="alertdialog"], [role="menu"]):not([data-state="closed"])';
 
 /** Whether a sheet, a menu or an open list lies over the page: then its keys are its own. */
 export const isLayerOpen = (): boolean =>

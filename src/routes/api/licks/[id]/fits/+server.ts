@@ -10,7 +10,7 @@ import type { RequestHandler } from './$types';
 export const GET: RequestHandler = async ({ params, locals }) => {
   const lick = await findLick(database(locals), params.id);
   if (!lick) return noSuchLick();
-  return json({ places: (await placesFor(database(locals), lick)) ?? [] });
+  return json((await placesFor(database(locals), lick)) ?? { places: [], more: 0 });
 };
 
 /** Puts it there. */
