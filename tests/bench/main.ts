@@ -1,6 +1,7 @@
 /** The benchmarks of `npm run bench`, one row a figure. */
 import { startServer } from '../browser/harness';
 import { coreFigures } from './core';
+import { heardFigures } from './heard';
 import { listeningFigures } from './listening';
 import { pageFigures } from './page';
 import { printRow, processorTimes } from './report';
@@ -8,6 +9,7 @@ import { serverFigures } from './server';
 
 const before = processorTimes();
 for (const figure of coreFigures()) printRow(figure);
+for (const figure of heardFigures()) printRow(figure);
 for (const figure of listeningFigures()) printRow(figure);
 
 const server = await startServer();

@@ -358,6 +358,42 @@ describe('the stage', () => {
     await app.driver.sendDevToolsCommand('Emulation.clearDeviceMetricsOverride', {});
   });
 
+  test('a target has a note under its pennant, though the scale that is shown is without it', async () => {
+    await app.visit(app.url);
+    const charts = await script<readonly string[]>(
+      `return [...document.querySelectorAll('a[aria-label^="Play "]')].map(({ href }) => href)`,
+    );
+    for (const address of charts) {
+      await app.visit(`${address.split('?')[0]}?at=1&zone=3-6`);
+      const chords = await script<number>(
+        'return document.querySelectorAll("[data-chord]").length',
+      );
+      for (let at = 1; at <= chords; at += 1) {
+        const bare = await script<readonly string[]>(`
+          return [...document.querySelectorAll('[data-stage-target="now"]')]
+            .map(({ dataset }) => dataset.place)
+            .filter((place) => !document.querySelector(
+              '[data-label="' + place + '"], [data-target-alone="' + place + '"]'))`);
+        expect(bare, `${address}, chord ${at}`).toEqual([]);
+        await press(Key.ARROW_RIGHT);
+        await app.eventually(
+          () => script<string>('return location.search'),
+          (search) => search.includes(`at=${at === chords ? 1 : at + 1}`),
+        );
+      }
+    }
+  });
+
+  test('the key after Escape is the page’s again', async () => {
+    await openStage();
+    await (await app.findText('button', 'Levels')).click();
+    await app.find('[role="dialog"][aria-label="Levels"]');
+    await press(Key.ESCAPE, ' ');
+    await playing();
+    await press(' ');
+    await stopped();
+  });
+
   test('a symbol is never cut short, however long it is and narrow the window', async () => {
     await openStage('key: Gm\n| Ebmaj7#11/G | Abm(maj7)/Cb | Gbmaj13#11/Bb | Dbm7b5/Abb |');
     for (const width of [1920, 1280, 1024, 640, 360]) {

@@ -16,6 +16,7 @@ import { lickExercise } from './moving';
 import { readLick } from './reading';
 import { reachCost, refinger, FINGERING_COSTS } from './refinger';
 import type { LickNote } from './sounding';
+import { calibration, distance } from '$tests/bench/heard';
 import { chartOf, runs } from '$tests/laws';
 
 /** Notes as `beat beats string.fret`, with techniques after. */
@@ -326,6 +327,17 @@ describe('refingering', () => {
       keep: 'shape',
     }).notes;
     expect(note?.techniques).toEqual([{ kind: 'slide', from: 9 }]);
+  });
+});
+
+describe('how sure it is', () => {
+  test('what is said to be as probable as not is right as often as not', () => {
+    const bins = calibration(64);
+    expect(distance(bins)).toBeLessThan(0.02);
+    for (const { count, said, right } of bins) {
+      // Chance alone moves few cases further.
+      if (count >= 40) expect(Math.abs(said - right) / count, `${said / count}`).toBeLessThan(0.14);
+    }
   });
 });
 

@@ -4,6 +4,7 @@ import { idOfNew, messageOf, reached, succeeds } from '$lib/ui/server';
 import {
   licksAnswer,
   lickConflict,
+  type LickPlaceShown,
   type LickPlacesShown,
   placesAnswer,
   type PutRequest,
@@ -82,6 +83,6 @@ export async function findPlaces(id: string): Promise<LickPlacesShown | null> {
 /** Puts a lick on a chart, to be played there or as its melody; whether that was done. */
 export const putOn = (
   id: string,
-  { chart, index, semitones }: Pick<LickPlacesShown, 'chart' | 'index' | 'semitones'>,
+  { chart, index, semitones }: Pick<LickPlaceShown, 'chart' | 'index' | 'semitones'>,
   as: PutRequest['as'],
 ): Promise<boolean> => succeeds(`/api/licks/${id}/fits`, 'POST', { chart, index, semitones, as });

@@ -71,7 +71,11 @@
     {@render alone(target, showOver(now.chord, target.degree), 'stroke-now', 'fill-now-text')}
   {/if}
   {#if target}
-    <g transform={at(target)} data-stage-target={seen ? 'now' : undefined}>
+    <g
+      transform={at(target)}
+      data-stage-target={seen ? 'now' : undefined}
+      data-place={placeId(target)}
+    >
       <path
         class="fill-now stroke-paper"
         stroke-width="0.7"
