@@ -4,7 +4,7 @@
  *
  * A note that begins with the chord meets it; where it is no tone of it and a step within a beat leads to
  * one, that one does, delayed (an appoggiatura, an enclosure). Else a note of the beat before that is held
- * into it, anticipated; else the first that begins within a beat after it. (The common practice of
+ * into it, anticipated, or what it leads to in the same way (a suspension); else the first that begins within a beat after it. (The common practice of
  * suspensions, anticipations and enclosures, as any harmony text for improvisers gives it.)
  */
 import type { Chord } from '../chords/chords';
@@ -138,7 +138,12 @@ export function meetingOf(
     (note) =>
       sounding(note) && late(note) < -tolerance - CLOSE && isAnticipated(notes, note, meeting),
   );
-  if (held >= 0) return { by: held, how: 'anticipated' };
+  const over = notes[held];
+  if (over) {
+    // A suspension: what is held over the change leads into it.
+    const reached = isTone(meeting.chord, over.midi) ? -1 : resolution(notes, held, meeting, last);
+    return reached < 0 ? { by: held, how: 'anticipated' } : { by: reached, how: 'delayed' };
+  }
   const after = notes.findIndex(
     (note) => sounding(note) && late(note) > tolerance - CLOSE && late(note) <= last + CLOSE,
   );
@@ -191,7 +196,9 @@ export function landingOn(
   if (found) {
     const before = notes.some(
       (note) =>
-        note.grace !== true && lateOf(note) >= -tolerance - CLOSE && note.beat < found.beat - CLOSE,
+        note.grace !== true &&
+        note.beat < found.beat - CLOSE &&
+        (lateOf(note) >= -tolerance - CLOSE || isAnticipated(notes, note, meeting)),
     );
     return { by: after, how: before ? 'delayed' : 'after' };
   }
