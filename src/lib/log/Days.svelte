@@ -112,7 +112,9 @@
               <span class="text-ink-soft tabular-nums">
                 {stint.at.slice(11, 16)} · {minutesName(stint.minutes)}{hasTempo(stint.exercise)
                   ? ` · ${stint.tempoFrom === stint.tempo ? '' : `${stint.tempoFrom} to `}${stint.tempo} bpm`
-                  : ''}{went(stint) ? ` · ${went(stint)}` : ''}
+                  : ''}{went(stint)
+                  ? ` · ${went(stint)}${stint.earlierRule ? ', judged by an earlier rule' : ''}`
+                  : ''}
               </span>
             </p>
             <button

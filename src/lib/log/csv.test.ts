@@ -8,14 +8,15 @@ const CONTENT: StintContent = {
   ...{ asked: 20, landed: 18, note: '' },
 };
 const STINT = { ...CONTENT, id: 'one', time: 0 };
-const HEADS = 'at,chart,exercise,low,high,extent,tempoFrom,tempo,minutes,asked,landed,note';
+const HEADS =
+  'at,chart,exercise,low,high,extent,tempoFrom,tempo,minutes,asked,landed,note,earlierRule';
 
 describe('the log as comma-separated values', () => {
   test('no sheet takes for formulas', () => {
     const lines = stintsAsCsv([{ ...STINT, note: '=1+1, "so"\nand more' }]);
     expect(lines.split('\r\n')[0]).toBe(HEADS);
     expect(lines).toContain(
-      '2026-06-15T18:00:00+02:00,abc,targets,5,8,section,90,96,4.5,20,18,"\'=1+1, ""so""\nand more"',
+      '2026-06-15T18:00:00+02:00,abc,targets,5,8,section,90,96,4.5,20,18,"\'=1+1, ""so""\nand more",',
     );
   });
 
@@ -24,6 +25,7 @@ describe('the log as comma-separated values', () => {
     { note: '=1+1, "so"\nand more' },
     { note: '-3 dB, ’tis' },
     { asked: null, landed: null },
+    { earlierRule: true },
     { extent: 'two chords' as const, note: ' spaces ' },
   ])('comes back as it went out: %j', (changed) => {
     const stints = [{ ...STINT, ...changed }, STINT];

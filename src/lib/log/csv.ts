@@ -5,7 +5,7 @@ import { type StintContent, stintSchema, type StoredStint } from './messages';
 
 const FIELDS = [
   ...['at', 'chart', 'exercise', 'low', 'high', 'extent', 'tempoFrom', 'tempo', 'minutes'],
-  ...['asked', 'landed', 'note'],
+  ...['asked', 'landed', 'note', 'earlierRule'],
 ];
 const NUMBERS: ReadonlySet<string> = new Set([
   ...['low', 'high', 'tempoFrom', 'tempo', 'minutes', 'asked', 'landed'],
@@ -29,7 +29,8 @@ export type CsvRead =
   | { readonly ok: false; readonly message: string };
 
 /** What a cell holds: a number, nothing, or text as it was before it was kept from being a formula. */
-function valueOf(field: string, text: string): string | number | null | undefined {
+function valueOf(field: string, text: string): string | number | boolean | null | undefined {
+  if (field === 'earlierRule') return text.trim().toLowerCase() === 'true' ? true : undefined;
   if (NUMBERS.has(field)) return text.trim() === '' ? null : Number(text);
   if (text === '') return undefined;
   return text.replace(/^'(?=[=+\-@\t\r])/u, '');

@@ -29,6 +29,8 @@ export const stintSchema = z.object({
   asked: z._default(count, null),
   landed: z._default(count, null),
   note: z._default(z.string().check(z.maxLength(2_000)), ''),
+  /** Whether its landings were judged before the rule of landing was made one. */
+  earlierRule: z.optional(z.boolean()),
 });
 
 export type StintContent = z.infer<typeof stintSchema>;

@@ -113,6 +113,19 @@ describe('the whole book', () => {
     expect(await soundsIn(folderOf.get(third) ?? '')).toEqual([id]);
   });
 
+  test('one of before there was one rule of landing marks what was counted', async () => {
+    const files = unzipSync(await written(db));
+    const stints = JSON.parse(strFromU8(files['log.json'] ?? new Uint8Array())) as object[];
+    files['log.json'] = strToU8(
+      JSON.stringify(stints.map((stint) => ({ ...stint, earlier_rule: undefined }))),
+    );
+    const other = await fresh();
+    await taken(other, archiveOf(zipSync(files)), 'replace');
+    const found = await listStints(other);
+    expect(found.length).toBeGreaterThan(5);
+    for (const { asked, earlierRule = false } of found) expect(earlierRule).toBe(asked !== null);
+  });
+
   test('merged, it adds what is missing and keeps the later of two', async () => {
     const bytes = await written(db);
     const [first, second] = await listCharts(db);

@@ -32,11 +32,18 @@ const lickRow = z.object({
   // Not in archives of before there were takes.
   ...{ take_of: maybe(text(200)).default(null), sound: maybe(z.int()).default(null) },
 });
-const stintRow = z.object({
-  ...{ id, at: text(40), time: z.number(), chart: text(200), exercise: text(60) },
-  ...{ low: z.int(), high: z.int(), extent: text(40), tempo_from: z.number(), tempo: z.number() },
-  ...{ minutes: z.number(), asked: maybe(z.int()), landed: maybe(z.int()), note: text(2_000) },
-});
+const stintRow = z
+  .object({
+    ...{ id, at: text(40), time: z.number(), chart: text(200), exercise: text(60) },
+    ...{ low: z.int(), high: z.int(), extent: text(40), tempo_from: z.number(), tempo: z.number() },
+    ...{ minutes: z.number(), asked: maybe(z.int()), landed: maybe(z.int()), note: text(2_000) },
+    earlier_rule: z.int().min(0).max(1).optional(),
+  })
+  // Archives of before there was one rule of landing do not say by which they were judged.
+  .transform(({ earlier_rule, ...row }) => ({
+    ...row,
+    earlier_rule: earlier_rule ?? (row.asked === null || row.exercise === 'drills' ? 0 : 1),
+  }));
 const cardRow = z.object({ id, state: text(20_000), due: z.number(), seen: z.int() });
 
 /** The tables that are kept, each a file of the archive; what differs by no more than these is the same. */

@@ -56,6 +56,8 @@ export interface StintTable {
   readonly asked: number | null;
   readonly landed: number | null;
   readonly note: string;
+  /** 1 where its landings were judged before the rule of landing was made one. */
+  readonly earlier_rule: Generated<number>;
   readonly deleted_at: string | null;
 }
 

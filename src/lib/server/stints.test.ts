@@ -7,8 +7,10 @@ import type { PracticeChart } from '$core/log/session';
 import { zonesOf } from '$core/neck/zones';
 import { note } from '$core/notes/notes';
 import { stintSchema } from '$lib/log/messages';
+import { type Kysely, sql } from 'kysely';
 import { answerCard, sitting } from './cards';
 import { openDatabase, type OpenDatabase } from './database';
+import { up as ruleOfLanding } from './migrations/006-rule';
 import { addStints, changeStint, deleteStint, listStints, restoreStint } from './stints';
 
 const STINT = stintSchema.parse({
@@ -38,6 +40,34 @@ describe('stints', () => {
     const time = Date.parse(STINT.at);
     expect(stints[1]).toEqual({ ...STINT, id: expect.any(String), time });
     expect(await listStints(open.db, Date.parse(later.at))).toHaveLength(1);
+  });
+
+  test('that were counted before the rule of landing was one say so, and go on saying so', async () => {
+    const drill = { ...STINT, exercise: 'drills' };
+    const silent = { ...STINT, asked: null, landed: null };
+    await addStints(open.db, [STINT, drill, silent]);
+    // As the migration before left it.
+    await sql`alter table stint drop column earlier_rule`.execute(open.db);
+    await ruleOfLanding(open.db as Kysely<unknown>);
+    const [fresh = ''] = await addStints(open.db, [{ ...STINT, exercise: 'free' }]);
+    const told = async () =>
+      Object.fromEntries(
+        (await listStints(open.db)).map(({ exercise, asked, earlierRule }) => [
+          `${exercise} ${asked}`,
+          earlierRule ?? false,
+        ]),
+      );
+    const marked = {
+      'targets 20': true,
+      'targets null': false,
+      'drills 20': false,
+      'free 20': false,
+    };
+    expect(await told()).toEqual(marked);
+    const old = (await listStints(open.db)).find(({ earlierRule }) => earlierRule === true);
+    await changeStint(open.db, old?.id ?? '', { ...STINT, earlierRule: true, note: 'well' });
+    await changeStint(open.db, fresh, { ...STINT, exercise: 'free', note: 'well' });
+    expect(await told()).toEqual(marked);
   });
 
   test('are changed, taken out and brought back', async () => {

@@ -10,21 +10,23 @@ const rowOf = ({ zone, tempoFrom, ...stint }: StintContent) => ({
   ...{ at: stint.at, time: Date.parse(stint.at), chart: stint.chart, exercise: stint.exercise },
   ...{ low: zone.low, high: zone.high, extent: stint.extent, tempo_from: tempoFrom },
   ...{ tempo: stint.tempo, minutes: stint.minutes, asked: stint.asked, landed: stint.landed },
-  note: stint.note,
+  ...{ note: stint.note, earlier_rule: stint.earlierRule === true ? 1 : 0 },
 });
 
 type Packed = readonly [
   ...[id: string, at: string, chart: string, exercise: string, low: number, high: number],
   ...[extent: StoredStint['extent'], tempoFrom: number, tempo: number, minutes: number],
   ...[asked: number | null, landed: number | null, note: string, time: number],
+  earlier: number,
 ];
 
 function stintOf(packed: Packed): StoredStint {
   const [id, at, chart, exercise, low, high, extent, tempoFrom, tempo, minutes] = packed;
-  const [, , , , , , , , , , asked, landed, note, time] = packed;
+  const [, , , , , , , , , , asked, landed, note, time, earlier] = packed;
   return {
     ...{ id, at, chart, exercise, zone: { low, high }, extent },
     ...{ tempoFrom, tempo, minutes, asked, landed, note, time },
+    ...(earlier === 1 ? { earlierRule: true } : {}),
   };
 }
 
@@ -37,7 +39,7 @@ export async function listStints(db: Db, since = -Infinity): Promise<readonly St
   const { rows } = await sql<{ readonly packed: string }>`
     select json_group_array(json_array(
       id, at, chart, exercise, low, high, extent, tempo_from, tempo, minutes, asked, landed, note,
-      time
+      time, earlier_rule
     )) as packed
     from (select * from stint where deleted_at is null and time >= ${from} order by time desc)
   `.execute(db);

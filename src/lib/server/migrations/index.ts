@@ -5,6 +5,7 @@ import * as views from './002-views';
 import * as licks from './003-licks';
 import * as log from './004-log';
 import * as takes from './005-takes';
+import * as rule from './006-rule';
 
 export const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '001-charts': charts,
@@ -12,4 +13,5 @@ export const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '003-licks': licks,
   '004-log': log,
   '005-takes': takes,
+  '006-rule': rule,
 };
