@@ -1,9 +1,10 @@
-/** The header lines above the bars: `title:`, `key:`, `time:`, `tempo:`, `feel:`. */
+/** The header lines above the bars: `title:`, `key:`, `time:`, `tempo:`, `feel:`, `idiom:`. */
 import { lookUp } from '../lists';
+import { list } from '../words';
 import { TEMPO_RANGE } from '../time/tempo';
 import { parseKey } from '../keys/keys';
 import { TIME_UNITS } from '../time/metre';
-import type { ChartSource } from './syntax';
+import { type ChartSource, IDIOMS } from './syntax';
 
 type Headers = { -readonly [P in keyof Omit<ChartSource, 'sections'>]: ChartSource[P] };
 
@@ -21,6 +22,12 @@ const READERS: Readonly<Record<string, (headers: Headers, value: string) => stri
   feel: (headers, value) => {
     headers.feel = value === '' ? null : value.slice(0, 60);
     return null;
+  },
+  idiom: (headers, value) => {
+    headers.idiom = IDIOMS.find((name) => name === value.toLowerCase()) ?? null;
+    return value === '' || headers.idiom !== null
+      ? null
+      : `“${value}” is not an idiom: write ${list(IDIOMS, 'or')}.`;
   },
   key: (headers, value) => {
     headers.key = value === '' ? null : parseKey(value);

@@ -335,7 +335,7 @@ function checkRepeats(reader: Reader): void {
 export function parseChart(text: string, options: ParseOptions = {}): ParseResult {
   const reader: Reader = {
     problems: [],
-    headers: { title: '', key: null, time: DEFAULT_TIME, tempo: null, feel: null },
+    headers: { title: '', key: null, time: DEFAULT_TIME, tempo: null, feel: null, idiom: null },
     sections: [],
     keyGiven: options.key,
     bar: null,

@@ -34,7 +34,7 @@ export function withHeader(text: string, name: string, value: string | null): st
   const tidy = value?.replace(/\s+/gu, ' ').replace(/\/\/+/gu, '/').trim();
   const added = tidy === undefined ? [] : [`${name}: ${tidy}`];
   if (found >= 0) return lines.toSpliced(found, 1, ...added).join('\n');
-  const order = ['title', 'key', 'time', 'tempo', 'feel'];
+  const order = ['title', 'key', 'time', 'tempo', 'feel', 'idiom'];
   const place = lines.findIndex((line) => {
     const other = HEADER_PATTERN.exec(line)?.[1]?.toLowerCase();
     return other === undefined

@@ -48,12 +48,18 @@ export interface Section {
   readonly place: TextPlace;
 }
 
+/** What a chart's triads and dominants are played as. */
+export const IDIOMS = ['jazz', 'blues', 'rock'] as const;
+export type Idiom = (typeof IDIOMS)[number];
+
 export interface ChartSource {
   readonly title: string;
   readonly key: Key | null;
   readonly time: TimeSignature;
   readonly tempo: number | null;
   readonly feel: string | null;
+  /** Null where it is left to be guessed. */
+  readonly idiom: Idiom | null;
   readonly sections: readonly Section[];
 }
 

@@ -60,6 +60,8 @@ export const COLLECTION_TABLE: Readonly<Record<CollectionFamily, readonly Row[]>
   pentatonics: [
     ['major pentatonic', '1 2 3 5 6'],
     ['minor pentatonic', '1 b3 4 5 b7', 'pentatonic'],
+    // The tonic's over V: V's third in place of the tonic's flat seventh.
+    ['major-seventh minor pentatonic', '1 b3 4 5 7', 'minor pentatonic natural 7'],
     ['minor sixth pentatonic', '1 b3 4 5 6', 'minor 6 pentatonic', 'minor sixth'],
     ['dominant pentatonic', '1 2 3 5 b7'],
     ['major flat-sixth pentatonic', '1 2 3 5 b6', 'major pentatonic b6', 'major with flat sixth'],

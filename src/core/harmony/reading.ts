@@ -6,6 +6,7 @@ import { type Cadence, findCadences } from './cadences';
 import { type Change, changesOf, neighbour } from './changes';
 import { estimateKey, type KeyEstimate } from './estimate';
 import { bluesForm, nameForm } from './forms';
+import { type IdiomReading, idiomOf } from './idiom';
 import { type Key, signatureTonic } from '../keys/keys';
 import { isDiatonic } from './membership';
 import { localKeys } from './moments';
@@ -43,6 +44,7 @@ export interface Reading {
   readonly cadences: readonly Cadence[];
   readonly form: string | null;
   readonly blues: boolean;
+  readonly idiom: IdiomReading;
   readonly fast: readonly FastStretch[];
 }
 
@@ -121,7 +123,7 @@ function isBlues(chart: Chart, changes: readonly Change[], key: Key | null) {
   if (bluesForm(chart, key) !== null) return true;
   const found = findBlues(changes);
   if (found !== null) return (found.tonic - key.tonic) % 12 === 0;
-  const meant = isBluesFeel(chart) || chart.source.key !== null;
+  const meant = isBluesFeel(chart) || chart.source.key !== null || chart.source.idiom === 'blues';
   return meant && dominantsAtHome(changes, key);
 }
 
@@ -166,6 +168,7 @@ export function readHarmony(chart: Chart): Reading {
     cadences,
     form,
     blues,
+    idiom: idiomOf(chart, changes, { key: key.key, blues }),
     fast: fastStretches(chart.chords, chart.source.tempo ?? DEFAULT_TEMPO, keyAt),
   };
 }

@@ -1,5 +1,6 @@
 /** Lenses: the schools of choosing what to play over a chord. */
 import type { Cadence } from '../harmony/cadences';
+import type { IdiomReading } from '../harmony/idiom';
 import type { Key } from '../keys/keys';
 import type { Material } from './material';
 import type { ModeContext } from './modeContext';
@@ -20,6 +21,8 @@ export interface LensContext extends ModeContext {
   readonly cadences: readonly CadenceAround[];
   /** The tonic of a blues; null elsewhere. */
   readonly bluesTonic: Key['tonic'] | null;
+  /** What the chart's triads and dominants are played as. */
+  readonly idiom: IdiomReading;
   /** Single collections that serve the whole chart best, where no key gives one. */
   readonly singles: readonly Material[];
 }
@@ -39,8 +42,8 @@ export interface Suggestion {
   readonly why: string;
   /** Whether players commonly use it here. */
   readonly common: boolean;
-  /** What players reach for before all else here. */
-  readonly front?: boolean;
+  /** Its place among what players reach for before all else here, from 1. */
+  readonly front?: number;
   /** The chords it serves, where it serves several: how many before this one and after it. */
   readonly covers?: { readonly before: number; readonly after: number };
   readonly then?: Switch;

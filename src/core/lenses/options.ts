@@ -5,7 +5,8 @@ import type { Chart } from '../chart/form';
 import type { Chord } from '../chords/chords';
 import { tensionOver } from '../chords/over';
 import type { Reading } from '../harmony/reading';
-import { type Note, pitchClass } from '../notes/notes';
+import { degree } from '../notes/degrees';
+import { halfSteps, intervalBetween, type Note, pitchClass, transpose } from '../notes/notes';
 import { type Assessment, assess } from './assess';
 import { bestSingles } from './coverage';
 import {
@@ -69,7 +70,7 @@ export function lensContexts(chart: Chart, reading: Reading): readonly LensConte
       ? [
           {
             ...{ ...context, chord: withBassTone(context.chord) },
-            ...{ cadences: cadencesAt(index), bluesTonic, singles },
+            ...{ cadences: cadencesAt(index), bluesTonic, singles, idiom: reading.idiom },
           },
         ]
       : [];
@@ -102,7 +103,8 @@ const chordId = (chord: Chord | null): string =>
 
 /** Everything a lens's answer depends on, in a word: charts come back to the same places. */
 function placeId(context: LensContext): string {
-  const { chord, next, moment, key, blues, settings, bluesTonic, cadences, singles } = context;
+  const { chord, next, moment, key, blues, settings, bluesTonic, cadences, singles, idiom } =
+    context;
   const around = cadences.map(
     (one) => `${one.kind}${one.key.tonic}${one.key.mode}${one.before}-${one.after}`,
   );
@@ -111,7 +113,7 @@ function placeId(context: LensContext): string {
     chordId(chord),
     chordId(next),
     ...[key, moment].map((one) => (one ? `${one.tonic}${one.mode}` : '')),
-    `${blues} ${settings.join()} ${bluesTonic}`,
+    `${blues} ${settings.join()} ${bluesTonic} ${idiom.name} ${idiom.given}`,
     ...around,
     ...alone,
   ].join('|');
@@ -187,21 +189,39 @@ function inOrderOfLenses(weighed: readonly Weighed[]): Weighed[] {
   });
 }
 
+const FLAT_SEVENTH = degree('b7');
+const MAJOR_SEVENTH = degree('7');
+
 /** How many at the head of a list sound different from one another. */
 const HEADS = 5;
 /** In a blues, a blues scale stands no lower than this. */
 const BLUES_PLACE = 3;
 
+/** Over the IV7 of a blues: its major seventh, the third of I, which nobody plays there first; as a mask. */
+function sourOver({ blues, key, chord }: LensContext): number {
+  const four = key !== null && halfSteps(intervalBetween(key.tonic, chord.root)) === 5;
+  const { degrees } = chord.quality;
+  if (!blues || !four || !degrees.includes(FLAT_SEVENTH)) return 0;
+  return 1 << pitchClass(transpose(chord.root, MAJOR_SEVENTH));
+}
+
 /** The list as it is shown: what players reach for first, and nothing twice among the first few. */
-function arranged(sorted: readonly Weighed[], { blues }: LensContext): readonly Weighed[] {
+function arranged(sorted: readonly Weighed[], context: LensContext): readonly Weighed[] {
+  const { blues } = context;
+  const sour = sourOver(context);
   const isBlues = ({ held }: Weighed) =>
     held.suggestion.material.collection?.kind.family === 'blues';
-  const rest: Weighed[] = [...sorted.filter(isFront), ...sorted.filter((one) => !isFront(one))];
+  const first = sorted.filter((one) => frontOf(one) !== null);
+  const rest: Weighed[] = [
+    ...first.toSorted((a, b) => (frontOf(a) ?? 0) - (frontOf(b) ?? 0)),
+    ...sorted.filter((one) => frontOf(one) === null),
+  ];
   const heads: Weighed[] = [];
   const heard = new Set<number>();
   while (heads.length < HEADS) {
     const due = blues && heads.length === BLUES_PLACE - 1 && !heads.some(isBlues);
-    const fresh = (one: Weighed) => !heard.has(one.held.suggestion.material.mask);
+    const fresh = ({ held: { suggestion } }: Weighed) =>
+      !heard.has(suggestion.material.mask) && (suggestion.material.mask & sour) === 0;
     const found = due ? rest.findIndex((one) => fresh(one) && isBlues(one)) : -1;
     const place = found >= 0 ? found : rest.findIndex(fresh);
     const [next] = place < 0 ? [] : rest.splice(place, 1);
@@ -212,7 +232,7 @@ function arranged(sorted: readonly Weighed[], { blues }: LensContext): readonly 
   return [...heads, ...rest];
 }
 
-const isFront = ({ held }: Weighed): boolean => held.suggestion.front === true;
+const frontOf = ({ held }: Weighed): number | null => held.suggestion.front ?? null;
 
 /** What a chord starts with where nothing was chosen: what ranks first by its place alone. */
 export const firstOption = rememberBy(

@@ -48,6 +48,11 @@
   function chooseKey(chosen: Key) {
     document.edit({ text: withHeader(document.text, 'key', writeKey(chosen)) });
   }
+  /** Jazz is not said: there every chord has its own scale, as everywhere. */
+  const idiom = $derived.by(() => {
+    const { name, given } = study.reading?.idiom ?? { name: 'jazz', given: false };
+    return name === 'jazz' ? null : given ? name : `${name}, as heard`;
+  });
   const facts = $derived.by(() => {
     if (heading !== undefined) return [heading];
     const { source } = study.chart ?? {};
@@ -58,6 +63,7 @@
       source.tempo === null ? null : `${source.tempo} bpm`,
       source.feel,
       study.reading?.form,
+      idiom,
     ].filter((fact) => fact !== null && fact !== undefined);
   });
 </script>

@@ -1,9 +1,10 @@
-<!-- Title, key, time, tempo and feel; another key; numerals. Every change is an edit of the text. -->
+<!-- Title, key, time, tempo, feel and idiom; another key; numerals. Every change is an edit of the text. -->
 <script lang="ts">
   import Music2 from '@lucide/svelte/icons/music-2';
   import { type Chart, readChart } from '$core/chart/form';
   import { shiftChart, toNumerals, toSymbols, transposeChart } from '$core/chart/rewrite';
   import { withHeader } from '$core/chart/summary';
+  import { type Idiom, IDIOMS } from '$core/chart/syntax';
   import { type Key, keyOfSignature, parseKey, writeKey } from '$core/keys/keys';
   import { noteName, pitchClass } from '$core/notes/notes';
   import { range } from '$core/lists';
@@ -16,10 +17,12 @@
     readonly chart: Chart;
     /** The key the chart states or is heard in. */
     readonly home: Key | null;
+    /** What its triads and dominants are played as, stated or guessed. */
+    readonly idiom: Idiom;
     readonly onedit: (text: string) => void;
   }
 
-  let { open = $bindable(), text, chart, home, onedit }: Props = $props();
+  let { open = $bindable(), text, chart, home, idiom, onedit }: Props = $props();
 
   let refusal = $state('');
   const source = $derived(chart.source);
@@ -104,6 +107,18 @@
     {@render field('Time', 'time', `${source.time.beats}/${source.time.unit}`, '4/4')}
     {@render field('Tempo', 'tempo', source.tempo === null ? '' : String(source.tempo), '120')}
     {@render field('Feel', 'feel', source.feel ?? '', 'swing, straight …')}
+    <label class="contents">
+      <span class="text-ink-soft">Idiom</span>
+      <select
+        class="field min-w-0"
+        name="idiom"
+        value={source.idiom ?? ''}
+        onchange={(event) => change(withHeader(text, 'idiom', event.currentTarget.value || null))}
+      >
+        <option value="">{source.idiom === null ? `${idiom}, as heard` : 'as heard'}</option>
+        {#each IDIOMS as one (one)}<option value={one}>{one}</option>{/each}
+      </select>
+    </label>
   </div>
   {#if asked}
     {@const name = showSymbol(writeKey(asked.key))}

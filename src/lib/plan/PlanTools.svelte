@@ -35,6 +35,7 @@
       text={document.text}
       chart={study.chart}
       home={study.key}
+      idiom={study.reading?.idiom.name ?? 'jazz'}
       onedit={(text) => document.edit({ text })}
     />
   {:else}

@@ -1,6 +1,7 @@
 /** `chart`: a chart read whole. */
 import { z } from 'zod';
 import type { Chart } from '$core/chart/form';
+import { IDIOMS } from '$core/chart/syntax';
 import { type Reading, readHarmony } from '$core/harmony/reading';
 import { keyName } from '$core/keys/keys';
 import { noteName } from '$core/notes/notes';
@@ -18,6 +19,7 @@ const answer = z.object({
   keys: z
     .array(z.object({ tonic: noteText, mode: z.string(), confidence: z.number().min(0).max(1) }))
     .describe('The likeliest two where no key is stated'),
+  idiom: z.object({ name: z.enum(IDIOMS), given: z.boolean() }),
   time: z.string(),
   tempo: z.number().nullable(),
   bars: z.int(),
@@ -40,6 +42,7 @@ function describeChart(chart: Chart, reading: Reading): z.infer<typeof answer> {
     keys: likeliest.map(({ key: heard, confidence: clear }) => ({
       ...{ tonic: noteName(heard.tonic), mode: heard.mode, confidence: clear },
     })),
+    idiom: reading.idiom,
     time: `${time.beats}/${time.unit}`,
     tempo,
     bars: chart.bars.length,

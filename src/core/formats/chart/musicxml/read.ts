@@ -12,7 +12,7 @@ import {
   type SheetSlot,
   writeLeadSheet,
 } from '../../../chart/leadSheet';
-import { CHART_LIMITS } from '../../../chart/syntax';
+import { CHART_LIMITS, IDIOMS } from '../../../chart/syntax';
 import { type Key, writeKey } from '../../../keys/keys';
 import { greatestDivisor } from '../../../lists';
 import { repeatSpans } from './repeats';
@@ -186,7 +186,10 @@ function headersOf(reader: Reader, root: XmlElement, home: Key | null): readonly
     childNamed(childNamed(root, 'identification') ?? root, 'miscellaneous') ?? root,
     'miscellaneous-field',
   );
-  const feel = fields.find(({ attributes }) => attributes['name'] === 'feel')?.text ?? reader.feel;
+  const said = (name: string) =>
+    fields.find(({ attributes }) => attributes['name'] === name)?.text ?? null;
+  const feel = said('feel') ?? reader.feel;
+  const idiom = IDIOMS.find((name) => name === said('idiom'));
   const tidy = (text: string) =>
     text
       .replace(/\s+/gu, ' ')
@@ -200,6 +203,7 @@ function headersOf(reader: Reader, root: XmlElement, home: Key | null): readonly
     `time: ${reader.beats}/${reader.unit}`,
     ...(tempo === null ? [] : [`tempo: ${Math.round(tempo * 100) / 100}`]),
     ...(feel ? [`feel: ${tidy(feel).slice(0, 60)}`] : []),
+    ...(idiom ? [`idiom: ${idiom}`] : []),
   ];
 }
 

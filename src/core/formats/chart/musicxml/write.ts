@@ -265,6 +265,10 @@ export function writeMusicXml(source: ChartSource): string {
       ...rightBarline(bar, endingThatStops(written, index), index === written.length - 1),
     );
   });
+  const fields = (['feel', 'idiom'] as const).flatMap((name) => {
+    const said = source[name];
+    return said === null ? [] : [element('miscellaneous-field', { name }, said)];
+  });
   const score = element(
     'score-partwise',
     { version: '4.0' },
@@ -273,15 +277,7 @@ export function writeMusicXml(source: ChartSource): string {
       'identification',
       {},
       element('encoding', {}, element('software', {}, 'Corvel')),
-      ...(source.feel === null
-        ? []
-        : [
-            element(
-              'miscellaneous',
-              {},
-              element('miscellaneous-field', { name: 'feel' }, source.feel),
-            ),
-          ]),
+      ...(fields.length > 0 ? [element('miscellaneous', {}, ...fields)] : []),
     ),
     element(
       'part-list',
