@@ -24,12 +24,14 @@ export const ROLE_KINDS = [
   'local tonic',
   'of a local key',
   'chromatic ii–V',
+  'dominant chain',
   'tritone substitute',
   'secondary dominant',
   'related supertonic',
   'passing diminished',
   'common-tone diminished',
   'diminished in place of a dominant',
+  'passing',
   'borrowed',
   'dominant as a blues colour',
   'chromatic mediant',
@@ -149,6 +151,18 @@ const chromaticTwoFive: Rule = (context) => {
   return slides ? plain('chromatic ii–V', context, targetNumeral(after.root, after, key)) : null;
 };
 
+/** Dominants that fall by half steps, three and more chords of them, or two that come home so. */
+const dominantChain: Rule = (context) => {
+  const { chord, previous, next, afterNext } = context;
+  const falls = (from: Chord | null, to: Chord | null) =>
+    from !== null && to !== null && rootMotion(from, to) === HALF_STEP_DOWN;
+  if (!isDominantSeventh(chord) || !next || !isDominantSeventh(next) || !falls(chord, next)) {
+    return null;
+  }
+  const before = previous !== null && isDominantSeventh(previous) && falls(previous, chord);
+  return before || falls(next, afterNext) ? plain('dominant chain', context) : null;
+};
+
 const tritoneSubstitute: Rule = (context) => {
   const { chord, next, key } = context;
   if (!next || chord.quality.family !== 'dominant') return null;
@@ -194,6 +208,24 @@ const relatedSupertonic: Rule = (context) => {
   const target = transpose(next.root, FIFTH_DOWN);
   const of = targetNumeral(target, context.afterNext, key);
   return plain('related supertonic', context, of);
+};
+
+/** A minor chord whose shape slides by a half step into the next one of its kind. */
+const passing: Rule = (context) => {
+  const { chord, next } = context;
+  if (!next || chord.quality.family !== 'minor' || next.quality.name !== chord.quality.name)
+    return null;
+  return [1, HALF_STEP_DOWN].includes(rootMotion(chord, next)) ? plain('passing', context) : null;
+};
+
+/** A major triad that pulls to a minor chord of the key, and steps up beside it instead. */
+const deceptive: Rule = (context) => {
+  const { chord, next, key } = context;
+  if (!next || chord.quality.family !== 'major' || !pullsAsDominant(chord)) return null;
+  const target = transpose(chord.root, FIFTH_DOWN);
+  const minor = !isMinorKey(key) && [2, 4, 9].includes(above(key, { ...chord, root: target }));
+  if (!minor || rootMotion(chord, next) !== 1) return null;
+  return { ...applied(context, target, null), unresolved: true };
 };
 
 const diminished: Rule = (context) => {
@@ -254,10 +286,13 @@ const RULES: readonly Rule[] = [
   backdoor,
   localTonic,
   chromaticTwoFive,
+  dominantChain,
   tritoneSubstitute,
   secondaryDominant,
   minorSubdominant,
   relatedSupertonic,
+  passing,
+  deceptive,
   diminished,
   borrowedDominant,
   unresolvedDominant,
@@ -287,6 +322,10 @@ const ROLE_WORDS: Readonly<Record<RoleKind, readonly [name: string, sentence: st
   'backdoor dominant': [
     'backdoor dominant',
     '{chord} comes home by a whole step up instead of a fifth down.',
+  ],
+  'dominant chain': [
+    'dominant falling by half steps',
+    '{chord} falls a half step to the next dominant, whose own dominant it stands in for.',
   ],
   'tritone substitute': [
     'tritone substitute of {of}',
@@ -318,6 +357,7 @@ const ROLE_WORDS: Readonly<Record<RoleKind, readonly [name: string, sentence: st
     'of a ii–V a half step above {of}',
     '{chord} belongs to a ii–V that slides down a half step to {of}.',
   ],
+  passing: ['passing chord', '{chord} passes: its shape slides a half step into the next chord.'],
   borrowed: ['borrowed from {of}', '{chord} is borrowed from the parallel {of}.'],
   'dominant as a blues colour': [
     'dominant as a blues colour',

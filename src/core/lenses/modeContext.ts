@@ -52,6 +52,7 @@ const beatsWith = (chords: readonly PlayedChord[], key: Key, size: number): numb
     return sum + (holds && !tonic ? beats : 0);
   }, 0);
 
+const FLAT_THIRD = 3;
 const FLAT_SIXTH = 8;
 const NATURAL_SIXTH = 9;
 const FLAT_SEVENTH = 10;
@@ -74,6 +75,12 @@ const settingsIn = rememberOf(({ chords }: Chart) =>
         halfSteps(intervalBetween(key.tonic, chord.root)) === FLAT_SEVENTH,
     );
     if (!isMinorKey(key) && flatSeventh) settings.push('flat seventh');
+    const fromMinor = chords.some(
+      ({ chord }) =>
+        chord.quality.family === 'major' &&
+        [FLAT_THIRD, FLAT_SIXTH].includes(halfSteps(intervalBetween(key.tonic, chord.root))),
+    );
+    if (!isMinorKey(key) && fromMinor) settings.push('flat third or sixth');
     return settings;
   }),
 );
@@ -86,10 +93,14 @@ const distinctOf = rememberOf((chart: Chart): readonly Chord[] =>
   ),
 );
 
-/** A minor seventh beside another one that its key does not hold, or in no key. */
+/**
+ * A minor seventh beside another one that its key does not hold, or in no key. A ii, iii or vi stays what
+ * it is beside a chromatic neighbour.
+ */
 function isParallel(chord: Chord, around: readonly (Chord | null)[], key: Key | null): boolean {
   if (chord.quality.family !== 'minor') return false;
   if (key === null) return true;
+  if (!isMinorKey(key) && isDiatonic(chord, key)) return false;
   return around.some(
     (other) =>
       other !== null &&

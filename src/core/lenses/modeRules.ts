@@ -17,6 +17,8 @@ export const SETTINGS = [
   'natural sixth',
   /** A major key whose chart has the major chord on the flat seventh. */
   'flat seventh',
+  /** A major key whose chart has a major chord on the flat third or sixth, from the parallel minor. */
+  'flat third or sixth',
   /** Prepared by the half-diminished chord a fifth above: a minor ii–V, whatever comes. */
   'after half-diminished',
   /** The next bar or beat still has this chord. */
@@ -238,6 +240,18 @@ const MAJORS: readonly ModeRule[] = [
     goes: ['fifth to major'],
     offers: sounds('mixolydian', 'ionian'),
   },
+  // Beside the ♭III or ♭VI it is the parallel minor's own ♭VII.
+  {
+    is: ['major'],
+    triad: true,
+    key: 'major',
+    on: [10],
+    setting: 'flat third or sixth',
+    offers: sounds('mixolydian', 'lydian', 'ionian'),
+  },
+  { is: ['major'], triad: true, key: 'major', on: [10], offers: sounds('lydian', 'mixolydian') },
+  // The V of vi, wherever it goes.
+  { is: ['major'], triad: true, key: 'major', on: [4], offers: PLAIN_FIFTH },
   { is: ['major'], offers: sounds('lydian', 'ionian') },
 ];
 
