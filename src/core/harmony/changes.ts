@@ -78,7 +78,8 @@ export const canArrive = (chord: Chord): boolean =>
   chord.quality.family === 'major' ||
   chord.quality.family === 'minor' ||
   chord.quality.family === 'power' ||
-  chord.quality.name === 'maj7#5';
+  chord.quality.name === 'maj7#5' ||
+  chord.quality.name === 'sus2';
 
 export const isMinorChord = (chord: Chord): boolean =>
   chord.quality.family === 'minor' ||

@@ -12,6 +12,7 @@ import {
   canArrive,
   type Change,
   changesOf,
+  FALLING_FIFTH,
   isMinorChord,
   isSupertonic,
   pullsAsDominant,
@@ -54,6 +55,8 @@ const WEIGHTS = {
   /** A loop's first chord, which it comes home to; and how much a triad's fall of a fifth says in one. */
   loopTonic: 2.7,
   loopArrival: 0.35,
+  /** How much a seventh on the root of a round's first chord says of the chord it falls to. */
+  awayFromHome: 0.2,
 } as const;
 
 /** A loop is so many chords at the most, round and round; what it is in is never quite certain. */
@@ -100,8 +103,11 @@ const weightOf = (change: Change): number => Math.sqrt(change.beats / 4);
  * Whether a chart is a few plain triads round and round: what most players bring. Its last chord leads back
  * to the first, and a fall of a fifth in it is seldom a cadence.
  */
-function isLoop(changes: readonly Change[]): boolean {
-  if (changes.some(({ chord }) => chord.quality.degrees.length > 3)) return false;
+const isLoop = (changes: readonly Change[]): boolean =>
+  changes.every(({ chord }) => chord.quality.degrees.length <= 3) && goesRound(changes);
+
+/** Whether a chart is no more than a few chords round and round. */
+function goesRound(changes: readonly Change[]): boolean {
   const name = ({ chord }: Change) => `${chord.root} ${chord.quality.name}`;
   return range(2, LOOP.chords + 1).some((period) =>
     changes.every((change, index) => name(change) === name(at(changes, index % period))),
@@ -110,6 +116,10 @@ function isLoop(changes: readonly Change[]): boolean {
 
 function cadenceScore(changes: readonly Change[], key: Key, loop: boolean): number {
   let score = 0;
+  const round = goesRound(changes);
+  const home = at(changes, 0).chord;
+  /** A round that rests on its first chord only leaves it by a seventh on the same root. */
+  const ofHome = ({ root }: Chord) => canArrive(home) && pitchClass(root) === pitchClass(home.root);
   changes.forEach(({ chord }, index) => {
     const next = changes[(index + 1) % changes.length]?.chord;
     if (!next || !pullsAsDominant(chord)) return;
@@ -121,7 +131,8 @@ function cadenceScore(changes: readonly Change[], key: Key, loop: boolean): numb
     const above = halfSteps(intervalBetween(key.tonic, chord.root));
     const substitute = above === 1 && chord.quality.family === 'dominant';
     if (above !== 7 && !substitute) return;
-    const strength = chord.quality.degrees.length > 3 ? 1 : loop ? WEIGHTS.loopArrival : 0.6;
+    const plain = chord.quality.degrees.length > 3 ? 1 : loop ? WEIGHTS.loopArrival : 0.6;
+    const strength = round && ofHome(chord) ? WEIGHTS.awayFromHome : plain;
     if (isTonicChord(next, key) && canArrive(next)) {
       score += WEIGHTS.arrival * strength + (prepared ? WEIGHTS.arrivalAfterSupertonic : 0);
     } else if (prepared) {
@@ -130,6 +141,16 @@ function cadenceScore(changes: readonly Change[], key: Key, loop: boolean): numb
     }
   });
   return score;
+}
+
+/** Whether the last chord is an end: what goes round on a chord of rest ends only where its dominant leads. */
+function endsOn(changes: readonly Change[]): boolean {
+  const [before, last] = [changes.at(-2)?.chord, at(changes, changes.length - 1).chord];
+  if (isLoop(changes)) return false;
+  const home = at(changes, 0).chord;
+  if (!goesRound(changes) || !canArrive(home) || !before) return true;
+  const away = pitchClass(before.root) === pitchClass(home.root);
+  return !away && pullsAsDominant(before) && rootMotion(before, last) === FALLING_FIFTH;
 }
 
 function scoreKey(changes: readonly Change[], key: Key, loop: boolean): Candidate {
@@ -145,7 +166,7 @@ function scoreKey(changes: readonly Change[], key: Key, loop: boolean): Candidat
   const first = at(changes, 0).chord;
   const last = at(changes, changes.length - 1).chord;
   if (isTonicChord(first, key)) score += loop ? WEIGHTS.loopTonic : WEIGHTS.firstTonic;
-  if (!loop && isTonicChord(last, key)) score += WEIGHTS.lastTonic;
+  if (isTonicChord(last, key) && endsOn(changes)) score += WEIGHTS.lastTonic;
   const present = changes.some(({ chord }) => isTonicChord(chord, key) && canArrive(chord));
   if (present) score += WEIGHTS.tonicPresent;
   const cadences = cadenceScore(changes, key, loop);
@@ -171,7 +192,8 @@ const VAMP_MODES: readonly KeyMode[] = ['dorian', 'mixolydian', 'phrygian', 'lyd
 
 /** Two chords going round with no cadence are a mode on the first of them. */
 function vampKey(changes: readonly Change[]): Key | null {
-  if (distinctChords(changes).length !== 2 || (changes.length < 4 && !isLoop(changes))) return null;
+  if (distinctChords(changes).length !== 2 || (changes.length < 4 && !goesRound(changes)))
+    return null;
   const first = at(changes, 0).chord;
   const modes = VAMP_MODES.filter(
     (mode) => (mode === 'dorian' || mode === 'phrygian') === isMinorChord(first),
@@ -251,8 +273,10 @@ export function estimateKey(chart: Pick<Chart, 'chords'>): KeyEstimate {
   const second = at(candidates, 1);
   /** A key with the likeliest other one beside it. */
   const beside = (key: Key, confidence: number): KeyEstimate => {
+    // A mode on a tonic stands for that tonic's major and minor as well.
+    const modal = key.mode !== 'major' && key.mode !== 'minor';
     const same = (one: Candidate) =>
-      pitchClass(one.key.tonic) === pitchClass(key.tonic) && one.key.mode === key.mode;
+      pitchClass(one.key.tonic) === pitchClass(key.tonic) && (modal || one.key.mode === key.mode);
     const other = candidates.find((one) => one.pointed && !same(one)) ?? second;
     const share = Math.min(confidence, 1 - confidence, (confidence * other.score) / best.score);
     const likeliest = [

@@ -37,6 +37,44 @@ const LOOPS: readonly (readonly [string, string])[] = [
   ['| C | Bb |', 'C mixolydian'],
 ];
 
+/** The same with sevenths in them. */
+const WITH_SEVENTHS: readonly (readonly [string, string])[] = [
+  ['| C | E7 | F | Fm |', 'C major'],
+  ['| C | A7 | D7 | G7 |', 'C major'],
+  ['| F | G | Am | E7 |', 'A minor'],
+  ['| F | G7 | C | Am |', 'C major'],
+  ['| C | Am7 | F | G7 |', 'C major'],
+  ['| C | Cmaj7 | C7 | F |', 'C major'],
+  ['| C | C7 | F | Fm |', 'C major'],
+  ['| Csus2 | Am7 | Fmaj7 | G |', 'C major'],
+  ['| C | D7 | F | C |', 'C major'],
+  ['| Am7 | D7 |', 'A dorian'],
+  ['| Am7 | D7 | Am7 | D7 |', 'A dorian'],
+  ['| Dm7 | G7 | C | % |', 'C major'],
+  ['| Bm7b5 | E7 | Am | % |', 'A minor'],
+  ['| Cmaj7 | Fmaj7 |', 'C major'],
+];
+
+describe('loops with sevenths', () => {
+  test('rest on their first chord, or where a dominant leads, in every key', () => {
+    for (const [text, key] of WITH_SEVENTHS) {
+      expect(named(text), text).toBe(key);
+      for (const root of ROOTS.slice(1)) {
+        const moved = transposeChart(text, note('C'), note(root)) ?? '';
+        const [own, there] = [read(text), read(moved)];
+        expect(there.key?.mode, moved).toBe(own.key?.mode);
+        const up = ((there.key?.tonic ?? 0) - (own.key?.tonic ?? 0) - note(root)) % 12;
+        expect(up === 0, moved).toBe(true);
+      }
+    }
+  });
+
+  test('a minor seventh and the dominant above it are dorian, or the ii–V of another key', () => {
+    const [first, second] = read('| Dm7 | G7 |').likeliest;
+    expect([first, second].map((one) => one && keyName(one.key))).toEqual(['D dorian', 'C major']);
+  });
+});
+
 describe('loops of plain triads', () => {
   test.each(LOOPS)('%s is in %s', (text, key) => {
     expect(named(text)).toBe(key);
