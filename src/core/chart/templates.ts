@@ -4,13 +4,70 @@ import { toSymbols } from './rewrite';
 
 export interface Template {
   readonly id: string;
-  readonly group: 'Blues' | 'Turnarounds' | 'ii–V chains' | 'Vamps';
+  readonly group:
+    'Loops' | 'Blues' | 'Turnarounds' | 'ii–V chains' | 'Vamps' | 'Keys in order' | 'Longer forms';
   readonly name: string;
   readonly mode: 'major' | 'minor' | 'dorian' | 'mixolydian' | 'lydian';
   readonly bars: readonly string[];
 }
 
 export const TEMPLATES: readonly Template[] = [
+  {
+    id: 'loop-1564',
+    group: 'Loops',
+    name: 'I V vi IV',
+    mode: 'major',
+    bars: ['|: I | V | vi | IV :| x4'],
+  },
+  {
+    id: 'loop-1645',
+    group: 'Loops',
+    name: 'I vi IV V',
+    mode: 'major',
+    bars: ['|: I | vi | IV | V :| x4'],
+  },
+  {
+    id: 'loop-1464',
+    group: 'Loops',
+    name: 'I IV vi V',
+    mode: 'major',
+    bars: ['|: I | IV | vi | V :| x4'],
+  },
+  {
+    id: 'loop-minor-down',
+    group: 'Loops',
+    name: 'Minor: i ♭VII ♭VI V',
+    mode: 'minor',
+    bars: ['|: i | bVII | bVI | V :| x4'],
+  },
+  {
+    id: 'loop-minor-6',
+    group: 'Loops',
+    name: 'Minor: i ♭VI ♭III ♭VII',
+    mode: 'minor',
+    bars: ['|: i | bVI | bIII | bVII :| x4'],
+  },
+  {
+    id: 'loop-flat-seven',
+    group: 'Loops',
+    name: 'I ♭VII IV I',
+    mode: 'major',
+    bars: ['|: I | bVII | IV | I :| x4'],
+  },
+  {
+    id: 'loop-flat-three',
+    group: 'Loops',
+    name: 'I ♭III ♭VII IV',
+    mode: 'major',
+    bars: ['|: I | bIII | bVII | IV :| x4'],
+  },
+  {
+    id: 'loop-minor-four',
+    group: 'Loops',
+    name: 'I III7 IV iv',
+    mode: 'major',
+    bars: ['|: I | III7 | IV | iv :| x4'],
+  },
   {
     id: 'blues-12',
     group: 'Blues',
@@ -49,6 +106,18 @@ export const TEMPLATES: readonly Template[] = [
     name: '8-bar blues',
     mode: 'major',
     bars: ['| I7 | V7 | IV7 | % |', '| I7 | V7 | I7 IV7 | I7 V7 |'],
+  },
+  {
+    id: 'blues-16',
+    group: 'Blues',
+    name: '16-bar blues',
+    mode: 'major',
+    bars: [
+      '| I7 | % | % | % |',
+      '| I7 | % | % | % |',
+      '| IV7 | % | I7 | % |',
+      '| V7 | IV7 | I7 | V7 |',
+    ],
   },
   {
     id: 'turnaround-1625',
@@ -154,6 +223,103 @@ export const TEMPLATES: readonly Template[] = [
     name: 'One minor chord',
     mode: 'dorian',
     bars: ['|: i7 | % | % | % :| x2'],
+  },
+  {
+    id: 'vamp-1-4',
+    group: 'Vamps',
+    name: 'I IV',
+    mode: 'major',
+    bars: ['|: I | % | IV | % :| x2'],
+  },
+  {
+    id: 'vamp-1-4-dominant',
+    group: 'Vamps',
+    name: 'I7 IV7',
+    mode: 'major',
+    bars: ['|: I7 | % | IV7 | % :| x2'],
+  },
+  {
+    id: 'vamp-one-dominant',
+    group: 'Vamps',
+    name: 'One dominant chord',
+    mode: 'mixolydian',
+    bars: ['|: I7 | % | % | % :| x2'],
+  },
+  {
+    id: 'vamp-one-major',
+    group: 'Vamps',
+    name: 'One major chord',
+    mode: 'major',
+    bars: ['|: Imaj7 | % | % | % :| x2'],
+  },
+  {
+    id: 'key-triads',
+    group: 'Keys in order',
+    name: 'Triads of a major key',
+    mode: 'major',
+    bars: ['| I | ii | iii | IV |', '| V | vi | viio | I |'],
+  },
+  {
+    id: 'key-sevenths',
+    group: 'Keys in order',
+    name: 'Seventh chords of a major key',
+    mode: 'major',
+    bars: ['| Imaj7 | ii7 | iii7 | IVmaj7 |', '| V7 | vi7 | viiø7 | Imaj7 |'],
+  },
+  {
+    id: 'key-minor',
+    group: 'Keys in order',
+    name: 'Seventh chords of a minor key',
+    mode: 'minor',
+    bars: ['| i7 | iiø7 | bIIImaj7 | iv7 |', '| v7 | bVImaj7 | bVII7 | i7 |'],
+  },
+  {
+    id: 'key-circle',
+    group: 'Keys in order',
+    name: 'Seventh chords of a major key, falling by fifths',
+    mode: 'major',
+    bars: ['| Imaj7 | IVmaj7 | viiø7 | iii7 |', '| vi7 | ii7 | V7 | Imaj7 |'],
+  },
+  {
+    id: 'form-32',
+    group: 'Longer forms',
+    name: '32 bars AABA, the bridge round the cycle',
+    mode: 'major',
+    bars: [
+      '[A] x2',
+      '| Imaj7 VI7 | ii7 V7 | iii7 VI7 | ii7 V7 |',
+      '| I7 | IV7 #ivo7 | Imaj7 VI7 | ii7 V7 |',
+      '[B]',
+      '| III7 | % | VI7 | % |',
+      '| II7 | % | V7 | % |',
+      '[A]',
+      '| Imaj7 VI7 | ii7 V7 | iii7 VI7 | ii7 V7 |',
+      '| I7 | IV7 #ivo7 | Imaj7 V7 | Imaj7 |',
+    ],
+  },
+  {
+    id: 'form-16',
+    group: 'Longer forms',
+    name: '16 bars',
+    mode: 'major',
+    bars: [
+      '| Imaj7 | vi7 | ii7 | V7 |',
+      '| iii7 | VI7 | ii7 | V7 |',
+      '| v7 | I7 | IVmaj7 | bVII7 |',
+      '| Imaj7 VI7 | ii7 V7 | Imaj7 | % |',
+    ],
+  },
+  {
+    id: 'form-16-minor',
+    group: 'Longer forms',
+    name: '16 bars in minor',
+    mode: 'minor',
+    bars: [
+      '| i7 | iv7 | i7 | % |',
+      '| iv7 | bVII7 | bIIImaj7 | bVImaj7 |',
+      '| iiø7 | V7b9 | i7 | % |',
+      '| iv7 | V7b9 | i7 | iiø7 V7b9 |',
+    ],
   },
 ];
 
