@@ -5,7 +5,7 @@ import { range } from '../lists';
 import { type Interval, type Note, pitchClass, transpose } from '../notes/notes';
 import { markNeck } from './marks';
 import { inZone, placesOf, STANDARD_NECK } from './neck';
-import { DEGREES, onlyDegree, withDegree } from './only';
+import { DEGREES, onlyDegrees, withDegrees } from './only';
 
 const chordOf = (symbol: string) => {
   const chord = parseChord(symbol);
@@ -23,9 +23,9 @@ describe('one degree alone', () => {
       // A choice over each that lacks the third.
       const bare = (chord: typeof now) => ({
         chord,
-        notes: withDegree(chord, [chord.root], '3'),
+        notes: withDegrees(chord, [chord.root], ['3']),
       });
-      const marks = onlyDegree(markNeck(STANDARD_NECK, zone, bare(now), bare(next)), '3');
+      const marks = onlyDegrees(markNeck(STANDARD_NECK, zone, bare(now), bare(next)), ['3']);
       const third = (chord: typeof now) => chordNotes(chord)[1] as Note;
       const places = (chord: typeof now) =>
         placesOf(STANDARD_NECK, [third(chord)], zone).map(
@@ -42,10 +42,10 @@ describe('one degree alone', () => {
 
   it('adds nothing where the chord has no such tone, and nothing twice', () => {
     const sus = chordOf('C7sus4');
-    expect(withDegree(sus, [sus.root], '3')).toEqual([sus.root]);
+    expect(withDegrees(sus, [sus.root], ['3'])).toEqual([sus.root]);
     const minor = chordOf('Cm7');
     for (const degree of DEGREES) {
-      const classes = withDegree(minor, chordNotes(minor), degree).map(pitchClass);
+      const classes = withDegrees(minor, chordNotes(minor), [degree]).map(pitchClass);
       expect(new Set(classes).size).toBe(classes.length);
     }
   });
@@ -53,11 +53,25 @@ describe('one degree alone', () => {
   it('keeps of a note only what was asked for', () => {
     const now = { chord: chordOf('C7'), notes: chordNotes(chordOf('C7')) };
     const next = { chord: chordOf('Am7'), notes: chordNotes(chordOf('Am7')) };
-    const [mark] = onlyDegree(markNeck(STANDARD_NECK, { low: 1, high: 3 }, now, next), '3').filter(
-      ({ note }) => note === chordOf('C7').root,
-    );
+    const [mark] = onlyDegrees(markNeck(STANDARD_NECK, { low: 1, high: 3 }, now, next), [
+      '3',
+    ]).filter(({ note }) => note === chordOf('C7').root);
     // C is the root of C7 and the third of Am7: only the third is shown.
     expect(mark?.now).toBeNull();
     expect(mark?.next).not.toBeNull();
+  });
+
+  it('shows two together, each only as what was asked for', () => {
+    const [now, next] = ['G7', 'Cmaj7'].map((symbol) => {
+      const chord = chordOf(symbol);
+      return { chord, notes: withDegrees(chord, [chord.root], ['3', '7']) };
+    });
+    if (!now || !next) return;
+    const marks = onlyDegrees(markNeck(STANDARD_NECK, { low: 2, high: 6 }, now, next), ['3', '7']);
+    const told = (time: 'now' | 'next') =>
+      [...new Set(marks.flatMap((mark) => (mark[time] ? [pitchClass(mark.note)] : [])))].sort();
+    // B and F, then E and B.
+    expect(told('now')).toEqual([11, 5]);
+    expect(told('next')).toEqual([11, 4]);
   });
 });

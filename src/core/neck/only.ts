@@ -1,4 +1,4 @@
-/** Showing only some of the notes: one degree of every chord. */
+/** Showing only some of the notes: one degree of every chord, or two. */
 import { type Chord, chordNotes } from '../chords/chords';
 import { degreeOver } from '../chords/over';
 import { type Note, pitchClass, step } from '../notes/notes';
@@ -15,21 +15,26 @@ const stepsOf = (degree: DegreeName): number => (Number(degree) - 1) % 7;
 export const isDegree = (chord: Chord, note: Note, degree: DegreeName): boolean =>
   step(degreeOver(chord, note)) === stepsOf(degree);
 
-/** What is chosen over a chord, with the chord's own tone of a degree where the choice lacks it. */
-export function withDegree(
+/** What is chosen over a chord, with the chord's own tones of some degrees where the choice lacks them. */
+export function withDegrees(
   chord: Chord,
   notes: readonly Note[],
-  degree: DegreeName,
+  degrees: readonly DegreeName[],
 ): readonly Note[] {
-  const own = chordNotes({ ...chord, bass: null }).filter((note) => isDegree(chord, note, degree));
+  const own = chordNotes({ ...chord, bass: null }).filter((note) =>
+    degrees.some((degree) => isDegree(chord, note, degree)),
+  );
   const there = new Set(notes.map(pitchClass));
   return [...notes, ...own.filter((note) => !there.has(pitchClass(note)))];
 }
 
-/** Only the marks that are one degree of the chord now or of the next, and only as that. */
-export function onlyDegree(marks: readonly Mark[], degree: DegreeName): readonly Mark[] {
-  const steps = stepsOf(degree);
-  const kept = (tone: Tone | null) => (tone && step(tone.degree) === steps ? tone : null);
+/** Only the marks that are some degrees of the chord now or of the next, and only as those. */
+export function onlyDegrees(
+  marks: readonly Mark[],
+  degrees: readonly DegreeName[],
+): readonly Mark[] {
+  const steps = new Set(degrees.map(stepsOf));
+  const kept = (tone: Tone | null) => (tone && steps.has(step(tone.degree)) ? tone : null);
   return marks
     .map((mark): Mark => ({ ...mark, now: kept(mark.now), next: kept(mark.next) }))
     .filter(({ now, next }) => now !== null || next !== null);

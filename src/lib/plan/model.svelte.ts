@@ -12,7 +12,8 @@ import { modeAt } from '$core/lenses/modes';
 import { type Option, optionsFor } from '$core/lenses/options';
 import { filterMarks, type Layer, type LayerKind, layersFor, withGround } from '$core/neck/layers';
 import { markNeck, type Sounding } from '$core/neck/marks';
-import { onlyDegree, withDegree } from '$core/neck/only';
+import { onlyDegrees, withDegrees } from '$core/neck/only';
+import { degreesShown } from '$lib/study/view';
 import { type Place, samePlace, wholeNeck } from '$core/neck/neck';
 import type { PlannedChord, Scope } from '$lib/study/choices';
 import { chooseOption, pin } from '$lib/study/edits';
@@ -94,10 +95,9 @@ export function createPlanModel(study: Study) {
   });
   /** What sounds of a chord: the choice over it, and a degree that is looked for where it lacks it. */
   const soundingOf = ({ chord, material }: Pick<PlannedChord, 'chord' | 'material'>): Sounding => {
-    const { only } = study.view;
+    const degrees = degreesShown(study.view.only);
     const { notes } = material;
-    const whole = only === 'all' || only === 'targets' ? notes : withDegree(chord, notes, only);
-    return { chord, notes: whole };
+    return { chord, notes: degrees ? withDegrees(chord, notes, degrees) : notes };
   };
   const marks = $derived.by(() => {
     const { now, next, neck, zone, view } = study;
@@ -110,7 +110,8 @@ export function createPlanModel(study: Study) {
       octaveFrom: view.oneOctave ? now.chord.root : null,
     });
     if (view.only === 'all') return shown;
-    if (view.only !== 'targets') return onlyDegree(shown, view.only);
+    const degrees = degreesShown(view.only);
+    if (degrees) return onlyDegrees(shown, degrees);
     const stops = [targets.stopAt(now.index), targets.stopAt(next?.index)];
     return shown.filter((mark) => stops.some((stop) => stop !== null && samePlace(stop, mark)));
   });

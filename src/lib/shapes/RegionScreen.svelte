@@ -14,9 +14,9 @@
   import { placesOf, type Zone } from '$core/neck/neck';
   import { type RouteStop, solveRoutes } from '$core/targets/route';
   import { showMaterial } from '$lib/frame/material';
-  import { onlyAfter, ONLY_NAMES } from '$lib/study/view';
+  import { degreesShown, onlyAfter, ONLY_NAMES } from '$lib/study/view';
   import { routeRequest } from '$lib/study/routes';
-  import { withDegree } from '$core/neck/only';
+  import { withDegrees } from '$core/neck/only';
   import { layOutIn, MATERIALS, notesIn, type ZoneMaterial } from '$core/neck/zones';
   import {
     INVERSION_NAMES,
@@ -131,8 +131,9 @@
       const places = stop ? [{ string: stop.string, fret: stop.fret, note: stop.note }] : [];
       return { name: 'target', caption: '', places, blue: [], joined: false };
     }
-    if (only !== 'all') {
-      const notes = withDegree(chord, [], only);
+    const degrees = degreesShown(only);
+    if (degrees) {
+      const notes = withDegrees(chord, [], degrees);
       const places = placesOf(neck, notes, zone);
       const name = ONLY_NAMES[only].toLowerCase();
       return {

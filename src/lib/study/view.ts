@@ -5,7 +5,7 @@
 import * as z from 'zod/mini';
 import { LANES } from '$core/crossings/lanes';
 import { LAYER_KINDS } from '$core/neck/layers';
-import { DEGREES } from '$core/neck/only';
+import { type DegreeName, DEGREES } from '$core/neck/only';
 import { LABELS } from '$lib/neck/labels';
 import { DEFAULT_PLAY, or, playSchema } from './playing';
 
@@ -13,9 +13,18 @@ import { DEFAULT_PLAY, or, playSchema } from './playing';
 export const LANE_VIEWS = ['none', ...LANES, 'route', 'melody'] as const;
 export type LaneView = (typeof LANE_VIEWS)[number];
 
-/** What alone the neck shows: every note, one degree of each chord, or the targets. */
-export const SHOWN_ONLY = ['all', ...DEGREES, 'targets'] as const;
+/** Two degrees of each chord that are shown together. */
+const PAIRS = ['3-7', '1-3', '1-5', '1-7'] as const;
+
+/** What alone the neck shows: every note, one or two degrees of each chord, or the targets. */
+export const SHOWN_ONLY = ['all', ...DEGREES, ...PAIRS, 'targets'] as const;
 export type ShownOnly = (typeof SHOWN_ONLY)[number];
+
+/** The degrees that are shown alone; null where it is every note, or the targets. */
+export const degreesShown = (only: ShownOnly): readonly DegreeName[] | null =>
+  only === 'all' || only === 'targets'
+    ? null
+    : DEGREES.filter((one) => only.split('-').includes(one));
 
 export const ONLY_NAMES: Readonly<Record<ShownOnly, string>> = {
   all: 'All notes',
@@ -26,11 +35,15 @@ export const ONLY_NAMES: Readonly<Record<ShownOnly, string>> = {
   '9': 'Ninths only',
   '11': 'Elevenths only',
   '13': 'Thirteenths only',
+  '3-7': 'Thirds and sevenths',
+  '1-3': 'Roots and thirds',
+  '1-5': 'Roots and fifths',
+  '1-7': 'Roots and sevenths',
   targets: 'Targets only',
 };
 
 /** What a key shows alone, in turn. */
-const IN_TURN: readonly ShownOnly[] = ['all', '3', '7', '1', '5', 'targets'];
+const IN_TURN: readonly ShownOnly[] = ['all', '3', '7', '3-7', '1', '5', 'targets'];
 export const onlyAfter = (only: ShownOnly): ShownOnly =>
   IN_TURN[(IN_TURN.indexOf(only) + 1) % IN_TURN.length] ?? 'all';
 
