@@ -13,7 +13,8 @@ import { fitLick } from './fit';
 import { evidenceFor, hearChanges } from './heard';
 import { lickOfPassage, lickPassage } from './lick';
 import { lickExercise } from './moving';
-import { readLick } from './reading';
+import { backwardSays, readLick } from './reading';
+import { STARTER_LICKS } from './starter';
 import { reachCost, refinger, FINGERING_COSTS } from './refinger';
 import type { LickNote } from './sounding';
 import { calibration, distance } from '$tests/bench/heard';
@@ -327,6 +328,55 @@ describe('refingering', () => {
       keep: 'shape',
     }).notes;
     expect(note?.techniques).toEqual([{ kind: 'slide', from: 9 }]);
+  });
+});
+
+describe('what sounds backward', () => {
+  const falls = (chart: string, notes: readonly LickNote[]) =>
+    read(chart, notes).notes.flatMap(({ backward, index }) => (backward ? [index] : []));
+
+  test('is the third of a dominant falling to its minor third, in every key', () => {
+    // C♯ to C over A7, then C to C♯.
+    const down = notesOf([0, 1, 3, 6], [1, 1, 3, 5], [2, 2, 4, 7]);
+    const up = notesOf([0, 1, 3, 5], [1, 1, 3, 6], [2, 2, 4, 7]);
+    for (const frets of range(0, 12)) {
+      const moved = transposed('| A7 |', frets);
+      const at = (notes: readonly LickNote[]) =>
+        notes.map((one) => ({ ...one, fret: one.fret + frets }));
+      expect(readLick(moved, null, NECK, at(down)).notes.map(({ backward }) => backward)).toEqual([
+        ...[false, true, false],
+      ]);
+      expect(readLick(moved, null, NECK, at(up)).notes.some(({ backward }) => backward)).toBe(
+        false,
+      );
+    }
+    expect(backwardSays(read('| A7 |', [...down, ...notesOf([4, 1, 3, 6], [5, 1, 3, 5])]))).toEqual(
+      ['C# falls to C: it sounds backward. Let C rise to C#.'],
+    );
+  });
+
+  test('is not where the chord changes between them, has both, is minor, or a note is bent there', () => {
+    const down = notesOf([3, 1, 3, 6], [4, 1, 3, 5]);
+    expect(falls('| A7 | D7 |', down)).toEqual([]);
+    expect(falls('| A7 | A7 |', down)).toEqual([1]);
+    for (const chord of ['A7#9', 'A7alt', 'Am7', 'Amaj7', 'A'])
+      expect(falls(`| ${chord} | % |`, down), chord).toEqual([]);
+    // C bent up to C♯, then C: what is heard falls.
+    expect(
+      falls('| A7 | % |', notesOf([0, 1, 3, 5, { kind: 'bend', by: 1 }], [1, 1, 3, 5])),
+    ).toEqual([1]);
+    expect(
+      falls('| A7 | % |', notesOf([0, 1, 3, 6], [1, 1, 3, 5, { kind: 'bend', by: 1 }])),
+    ).toEqual([]);
+    // A grace is heard with the note it leads to.
+    expect(
+      falls('| A7 | % |', notesOf([0, 1, 3, 6], [1, 0.1, 3, 5, { kind: 'grace' }], [1.1, 1, 3, 6])),
+    ).toEqual([]);
+  });
+
+  test('no lick of the book does', () => {
+    for (const { title, chart, notes } of STARTER_LICKS)
+      expect(falls(chart, notes), title).toEqual([]);
   });
 });
 

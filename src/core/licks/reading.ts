@@ -11,6 +11,7 @@ import { type Interval, noteName, type Note } from '../notes/notes';
 import { simplestPitch } from '../notes/spelling';
 import type { Midi } from '../notes/pitch';
 import { type How, isAnticipated, meetingOf, onTime } from '../phrases/landing';
+import { fallsBackward } from '../phrases/backward';
 import { techniqueOf } from '../phrases/techniques';
 import { DEFAULT_TEMPO } from '../time/tempo';
 import { type Heard, hearChanges, strongBeats } from './heard';
@@ -34,6 +35,8 @@ export interface NoteRead extends LickNote, ToneRead {
   readonly strong: boolean;
   /** What it is bent to; null where it is not. */
   readonly bent: ToneRead | null;
+  /** Whether the third of its dominant has just fallen to it, the minor third: it sounds backward. */
+  readonly backward: boolean;
 }
 
 /** What meets a chord. */
@@ -111,6 +114,36 @@ function anticipated({ chords }: Chart, note: LickNote): Chord | null {
   return next && isAnticipated([], { ...note, midi: 0 }, next) ? next.chord : null;
 }
 
+interface Follows {
+  readonly index: number;
+  readonly midi: Midi;
+  readonly chord: Chord | null;
+  readonly grace: boolean;
+}
+
+/** The notes that sound backward, of notes in order of time; a grace is heard with the note it leads to. */
+function backwardIn(notes: readonly Follows[]): ReadonlySet<number> {
+  const heard = notes.filter(({ grace }) => !grace);
+  return new Set(
+    heard.slice(1).flatMap(({ index, midi, chord }, place) => {
+      const before = at(heard, place);
+      const same = chord !== null && before.chord !== null && sameChord(before.chord, chord);
+      return same && fallsBackward(chord, before.midi, midi) ? [index] : [];
+    }),
+  );
+}
+
+/** What sounds backward, in words: each place once. */
+export function backwardSays({ notes }: LickRead): readonly string[] {
+  const said = notes.flatMap(({ backward, note }, index) => {
+    const before = notes[index - 1];
+    if (!backward || !before) return [];
+    const [major, minor] = [noteName((before.bent ?? before).note), noteName(note)];
+    return [`${major} falls to ${minor}: it sounds backward. Let ${minor} rise to ${major}.`];
+  });
+  return [...new Set(said)];
+}
+
 /**
  * Reads a lick, its notes in order of time.
  *
@@ -139,6 +172,15 @@ export function readLick(
     })),
     blues?.tonic ?? null,
   );
+  const backward = backwardIn(
+    notes.map((note, index) => ({
+      index,
+      midi: heardPitch(neck, note),
+      // What is held into the next chord is heard as its tone: the third that moves.
+      chord: anticipated(chart, note) ?? chordOf(at(chords, index)),
+      grace: techniqueOf(note.techniques, 'grace') !== undefined,
+    })),
+  );
   const spellers = new Map<number, (midi: Midi) => Note>();
   const spell = (index: number, midi: Midi): Note => {
     const known = spellers.get(index) ?? speller(at(chart.chords, index).chord, key);
@@ -162,6 +204,7 @@ export function readLick(
       role: at(roles, index),
       strong: strong(note.beat),
       bent: bend ? tone(chord, midi + bend.by) : null,
+      backward: backward.has(index),
     };
   });
   const last = read.at(-1);

@@ -6,7 +6,10 @@ import { type ExerciseRequest, makeExercise } from '../exercises/exercises';
 import { readHarmony } from '../harmony/reading';
 import { signatureTonic } from '../keys/keys';
 import { proposeIntents } from '../lenses/styles';
-import { defaultMaterial } from '../lenses/material';
+import { collection } from '../collections/collections';
+import { collectionMaterial, defaultMaterial } from '../lenses/material';
+import { note } from '../notes/notes';
+import { fallsBackward } from '../phrases/backward';
 import { firstOption, lensContexts } from '../lenses/options';
 import { at, range } from '../lists';
 import { reachOf } from '../neck/hand';
@@ -226,6 +229,25 @@ describe('hands in a blues', () => {
         expect(Math.sign(note.fret - before.fret)).toBe(slur.kind === 'hammer-on' ? 1 : -1);
       }
       expect(gestures).toBeGreaterThanOrEqual(2);
+    }
+  });
+});
+
+describe('over the dominants of a blues', () => {
+  test('no third falls to the minor third', () => {
+    const { chart, zones, request } = setting(BLUES);
+    const materials = chart.chords.map(() =>
+      collectionMaterial(collection(note('A'), 'blended blues')),
+    );
+    for (const [zone, seed] of some(pairs(zones, SEEDS), 24)) {
+      const { notes } = makeExercise({ ...request, zone, seed, materials }).passage;
+      for (const [index, one] of notes.slice(1).entries()) {
+        const before = at(notes, index);
+        const { chord } = at(chart.chords, one.chord);
+        const same = sameChord(chord, at(chart.chords, before.chord).chord);
+        const falls = same && fallsBackward(chord, sounded(before), sounded(one));
+        expect(falls, `${JSON.stringify(zone)}, seed ${seed}, beat ${one.beat}`).toBe(false);
+      }
     }
   });
 });

@@ -1,6 +1,8 @@
 /** The notes of a line: the path that costs least through the targets. */
+import { sameChord } from '../chords/chords';
 import { at } from '../lists';
 import { cheapestWalk } from '../paths/walk';
+import { fallsBackward } from '../phrases/backward';
 import { type PlayedNote, struck } from '../phrases/passage';
 import { hashed, seeded } from '../random';
 import { onBeat } from '../time/metre';
@@ -36,6 +38,8 @@ const COSTS = {
   step: 9,
   direction: 16,
   again: 30,
+  /** The third of a dominant falling to its minor third. */
+  backward: 40,
   /** An ending of the other kind. */
   ending: 12,
 } as const;
@@ -99,15 +103,25 @@ export function notesFor(
     const onset = at(onsets, which);
     const wish = at(wishes, which);
     const into = onset.target && !at(onsets, which - 1).target && !onset.begins;
+    const { chord } = at(spans, onset.span);
+    const within = sameChord(at(spans, at(onsets, which - 1).span).chord, chord);
     return (from: Candidate, to: Candidate): number => {
       const size = Math.abs(to.midi - from.midi);
-      const arrival = into ? (size > 2 ? COSTS.intoTarget : size === 1 ? COSTS.leading : 0) : 0;
+      const backward = within && fallsBackward(chord, from.midi, to.midi) ? COSTS.backward : 0;
+      const arrival =
+        backward + (into ? (size > 2 ? COSTS.intoTarget : size === 1 ? COSTS.leading : 0) : 0);
       if (onset.step === null) return moveCost(from, to, wish.leap) + arrival;
       const moved = to.rung - from.rung;
       const wrong = Math.sign(to.midi - from.midi) === Math.sign(onset.step) ? 0 : COSTS.direction;
       const off = Math.min(4, Math.abs(moved - onset.step)) * COSTS.step;
       const reach = Math.max(0, Math.abs(from.fret - to.fret) - HAND) * COSTS.shift;
-      return off + wrong + reach + arrival / 2 + (size === 0 ? COSTS.again : 0);
+      return (
+        off +
+        wrong +
+        reach +
+        (backward > 0 ? arrival : arrival / 2) +
+        (size === 0 ? COSTS.again : 0)
+      );
     };
   };
   const walk = cheapestWalk(

@@ -1,5 +1,6 @@
 <!-- What a lick says: chord by chord whether it is heard, what lands, how it ends. -->
 <script lang="ts">
+  import { backwardSays } from '$core/licks/reading';
   import { NOTE_ROLES } from '$core/licks/roles';
   import { showDegree, showNote, showSymbol } from '$lib/ui/glyphs';
   import type { LickEditing } from './editing.svelte';
@@ -50,6 +51,9 @@
     <ul class="text-sm">
       {#each reading.landings as { chord, sentence } (chord)}<li>{showSymbol(sentence)}</li>{/each}
     </ul>
+    {#each backwardSays(reading) as says (says)}
+      <p class="mt-1 text-sm" data-backward>{showSymbol(says)}</p>
+    {/each}
     <p class="mt-1 text-sm">
       {roles.map(({ role, count }) => plural(role, count)).join(', ')}.
       {strong.length === 0

@@ -37,6 +37,10 @@ const answer = z.object({
       role: z.enum(NOTE_ROLES),
       strong: z.boolean(),
       bent: toneRead.optional(),
+      backward: z
+        .literal(true)
+        .optional()
+        .describe('The third of a dominant has just fallen to it, the minor third'),
       ...toneRead.shape,
     }),
   ),
@@ -96,11 +100,12 @@ export const lick = question({
     return accept({
       notes: read.notes
         .map((one, place) => {
-          const { beat, beats, string, fret, midi, chord, role, strong, bent } = one;
+          const { beat, beats, string, fret, midi, chord, role, strong, bent, backward } = one;
           return {
             ...{ index: order[place]?.index ?? place, beat, beats, string, fret, midi, chord },
             ...{ role, strong, ...spelled(one) },
             ...(bent ? { bent: spelled(bent) } : {}),
+            ...(backward ? { backward: true as const } : {}),
           };
         })
         .sort((a, b) => a.index - b.index),
