@@ -19,7 +19,7 @@ import { modesFor } from './modes';
 import { nameByParent } from './modeWords';
 import { lensContexts, type Option, optionsFor, reasonFor, tensionsOver } from './options';
 import { rankSum } from './ranking';
-import { propose, proposeIntents, STYLES } from './styles';
+import { propose, proposeIntents, type Style, STYLES } from './styles';
 import { chartOf, runs } from '$tests/laws';
 
 const chord = (symbol: string) => {
@@ -461,6 +461,25 @@ describe('styles', () => {
     expect(plans.every((plan) => plan.length === read.chords.length)).toBe(true);
     const said = plans.map((plan) => plan.map((choice) => choice.material.name).join());
     expect(new Set(said).size).toBe(STYLES.length);
+  });
+
+  test('a minor ii–V–i takes one harmonic minor, or three melodic minors whose roots spell the iv', () => {
+    const names = (style: Style, up: string) => {
+      const text = transposeChart('key: F#m\n| G#m7b5 | C#7 | F#m7 | % |', note('F#'), note(up));
+      const chart = chartOf(text ?? '');
+      return propose(chart, readHarmony(chart), style).map(({ material }) => material.name);
+    };
+    expect(names('harmonic-minor', 'F#').slice(0, 3)).toEqual(Array(3).fill('F# harmonic minor'));
+    expect(names('melodic-minors', 'F#').slice(0, 3)).toEqual([
+      ...['B melodic minor', 'D melodic minor', 'F# melodic minor'],
+    ]);
+    for (const up of ['C', 'Eb', 'F', 'G', 'A', 'Bb', 'D']) {
+      const roots = names('melodic-minors', up)
+        .slice(0, 3)
+        .map((name) => pitchClass(note(name.split(' ')[0] ?? '')) - pitchClass(note(up)));
+      // The fourth, the flat sixth and the root of the key: its iv.
+      expect(roots.map((one) => (one + 12) % 12)).toEqual([5, 8, 0]);
+    }
   });
 
   test('one scale is one scale; own pentatonics hold each chord’s triad where they outline it', () => {

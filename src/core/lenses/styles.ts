@@ -8,7 +8,11 @@ import { type Chord, sameChord } from '../chords/chords';
 import { isDiatonic } from '../harmony/membership';
 import type { Reading } from '../harmony/reading';
 import { at, group, modulo, range } from '../lists';
-import { pitchClass, transpose } from '../notes/notes';
+import { collection } from '../collections/collections';
+import { FALLING_FIFTH, isMinorChord, rootMotion } from '../harmony/changes';
+import { isMinorKey } from '../keys/keys';
+import { degree } from '../notes/degrees';
+import { type Note, pitchClass, simpleRoot, transpose } from '../notes/notes';
 import { bestPaths } from '../paths/layered';
 import { assess, NOWHERE } from './assess';
 import { type ChainStop, chainsThrough, resolves, SHORTEST_CHAIN } from './chains';
@@ -25,6 +29,8 @@ export const STYLES = [
   'own-pentatonics',
   'chord-tones',
   'modes',
+  'harmonic-minor',
+  'melodic-minors',
   'chains',
   'blues',
 ] as const;
@@ -43,6 +49,8 @@ const THRESHOLDS: Readonly<Record<Style, readonly [outline: number, lean: number
   'own-pentatonics': [2.75, 1],
   'chord-tones': [2, 0.5],
   modes: [2.5, 1],
+  'harmonic-minor': [2.5, 1],
+  'melodic-minors': [2.5, 1],
   chains: [2.75, 1],
   blues: [2.75, 1],
 };
@@ -119,6 +127,41 @@ const coasting = (context: LensContext, passedOver: boolean): readonly Candidate
         .map((suggestion) => candidate(suggestion, COAST_BONUS))
     : [];
 
+const MINOR_THIRD = degree('b3');
+const FLAT_SECOND = degree('b2');
+const FOURTH = degree('4');
+const FLAT_SEVENTH = degree('b7');
+
+/**
+ * The two schools of a minor ii–V–i: one harmonic minor, the tonic's, over everything, or three melodic
+ * minors, a minor third above the root of the iiø, a half step above that of the V, and the tonic's own,
+ * whose roots spell the iv. (Levine, "The Jazz Theory Book", 1995, has both.) A V that goes to a major chord
+ * is coloured alike. Null for other chords.
+ */
+function inCadence(
+  style: 'harmonic-minor' | 'melodic-minors',
+  { chord, next, key }: LensContext,
+): Suggestion | null {
+  const { root, quality } = chord;
+  const falls = next !== null && rootMotion(chord, next) === FALLING_FIFTH;
+  const minor = (tonic: Note, name: string): Suggestion =>
+    plain('mode', collectionMaterial(collection(simpleRoot(tonic, root), name)));
+  if (quality.family === 'half-diminished' && falls)
+    return style === 'harmonic-minor'
+      ? minor(transpose(root, FLAT_SEVENTH), 'harmonic minor')
+      : minor(transpose(root, MINOR_THIRD), 'melodic minor');
+  const led = next !== null && isMinorChord(next);
+  const five = quality.family === 'dominant' || (quality.family === 'major' && led);
+  if (five && falls && next.quality.family !== 'dominant')
+    return style === 'harmonic-minor'
+      ? minor(transpose(root, FOURTH), 'harmonic minor')
+      : minor(transpose(root, FLAT_SECOND), 'melodic minor');
+  const home = key !== null && isMinorKey(key) && pitchClass(key.tonic) === pitchClass(root);
+  return home && quality.family === 'minor'
+    ? minor(root, style === 'harmonic-minor' ? 'harmonic minor' : 'melodic minor')
+    : null;
+}
+
 function candidatesFor(
   style: Style,
   context: LensContext,
@@ -144,6 +187,15 @@ function candidatesFor(
       return suggest(context, ['mode']).map((one, index) =>
         candidate(one, index === 0 ? DEFAULT_BONUS : 0),
       );
+    case 'harmonic-minor':
+    case 'melodic-minors': {
+      const minor = inCadence(style, context);
+      return minor
+        ? [candidate(minor)]
+        : suggest(context, ['mode']).map((one, index) =>
+            candidate(one, index === 0 ? DEFAULT_BONUS : 0),
+          );
+    }
     case 'chains': {
       const falls = context.next !== null && resolves(context.chord, context.next);
       return borrowedInChains(context.chord, falls).map((borrowed) =>

@@ -22,6 +22,14 @@ export const STYLE_NAMES: Readonly<Record<Style, readonly [name: string, says: s
   'own-pentatonics': ['Own pentatonics', 'Five notes of each chord’s own, its triad among them.'],
   'chord-tones': ['Chord tones first', 'Arpeggios where it matters, the key’s scale in between.'],
   modes: ['Modes', 'A full scale for each chord, by what it does in the key.'],
+  'harmonic-minor': [
+    'One harmonic minor',
+    'The tonic’s harmonic minor over iiø, V and i alike; elsewhere modes.',
+  ],
+  'melodic-minors': [
+    'Three melodic minors',
+    'One each over iiø, V and i, whose roots spell the iv; elsewhere modes.',
+  ],
   chains: ['Chains', 'One pentatonic shape, shifted with the chords.'],
   blues: ['Blues', 'The tonic’s blues, bent to IV and V.'],
 };
