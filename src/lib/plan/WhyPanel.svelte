@@ -88,7 +88,9 @@
     <p class="text-sm" data-why>
       {showSymbol(reasonFor(chord, option))}
       {#if !price}{rankSentence(option, model.options.length)}{/if}
-      {#if remark}{showSymbol(remark.text)}{/if}
+      {#if model.adviceNow}{showSymbol(model.adviceNow)}{:else if remark}{showSymbol(
+          remark.text,
+        )}{/if}
     </p>
   {/if}
   {#if price && price.length > 0 && !held}

@@ -6,6 +6,7 @@ import { cross } from '$core/crossings/crossing';
 import { type Lane, lanesOf } from '$core/crossings/lanes';
 import { melodyOver } from '$lib/study/melody';
 import { laneOfMelody } from './melodyLane';
+import { adviceAt } from '$core/crossings/advice';
 import { remarksOn } from '$core/crossings/remarks';
 import type { Lens } from '$core/lenses/table';
 import { modeAt } from '$core/lenses/modes';
@@ -206,6 +207,18 @@ export function createPlanModel(study: Study) {
       return remarks
         .filter(({ from, to }) => from <= said && said < to)
         .toSorted((a, b) => a.to - a.from - (b.to - b.from));
+    },
+    /** What is said of the root as the chord sounding now comes; null where there is nothing to say. */
+    get adviceNow() {
+      const planned = now && study.planned[now.index - 1];
+      return now
+        ? adviceAt({
+            chord: now.chord,
+            material: (preview ?? now).material,
+            before: planned ? planned.material : null,
+            melody: melodyLane?.find(({ index }) => index === now.index)?.note ?? null,
+          })
+        : null;
     },
     /** The stretch of chords too fast to outline that holds the one sounding now, if any. */
     get fast() {

@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { type Chord, chordNotes } from '$core/chords/chords';
 import { type Crossing, cross } from '$core/crossings/crossing';
 import { type Lane, lanesOf } from '$core/crossings/lanes';
+import { adviceAt } from '$core/crossings/advice';
 import { remarksOn } from '$core/crossings/remarks';
 import { readHarmony } from '$core/harmony/reading';
 import { at } from '$core/lists';
@@ -155,6 +156,14 @@ export const crossings = question({
           chords.map(({ chord }) => chord),
           reading.blues ? (reading.key.key?.tonic ?? null) : null,
         ),
+        ...pairs.flatMap(([from, to]) => {
+          const [before, material] = [choices.value[from], choices.value[to]];
+          const { chord } = at(chords, to);
+          const text = material
+            ? adviceAt({ chord, material, before: before ?? null, melody: null })
+            : null;
+          return text === null ? [] : [{ kind: 'stay put', from, to, text }];
+        }),
       ],
     });
   },
