@@ -17,7 +17,7 @@ import { type Line, lineOf } from '../lines/lines';
 import type { LineRequest } from '../lines/request';
 import type { Motif } from '../lines/motif';
 import { type Passage, passageOf, type PlayedNote, struck } from '../phrases/passage';
-import { type Extent, type ChordSpan, spansOf } from '../lines/spans';
+import { type Extent, type ChordSpan, type Later, spansOf } from '../lines/spans';
 import { notesPerBeat, type Subdivision } from '../time/subdivision';
 import type { Preference } from '../targets/kinds';
 import { type RouteChord, type RouteStop, solveRoutes } from '../targets/route';
@@ -44,6 +44,8 @@ export interface ExerciseRequest {
   /** What is played over each chord of the chart, and how much of it is said. */
   readonly materials: readonly Material[];
   readonly intents: readonly Intent[];
+  /** What is played over the rest of a chord, where its choice has a second part; lines take it up. */
+  readonly later?: readonly (Later | null)[];
   readonly prefer: readonly Preference[];
   /** Targets set by hand, by the chord's index; the others are solved for. */
   readonly pins: Readonly<Record<string, Place>>;
@@ -194,9 +196,12 @@ function spelledAlike(
   spans: readonly ChordSpan[],
 ): readonly PlayedNote[] {
   const known = new Map(
-    spans.map(({ index, chord, material }) => [
+    spans.map(({ index, chord, material, later }) => [
       index,
-      new Map(spellingsOver({ ...chord, bass: null }, material.notes)),
+      new Map([
+        ...spellingsOver({ ...chord, bass: null }, later?.material.notes ?? []),
+        ...spellingsOver({ ...chord, bass: null }, material.notes),
+      ]),
     ]),
   );
   return notes.map((played) => {
@@ -336,8 +341,8 @@ function stopsOver(
 
 /** The exercise asked for; without notes where the chart has no chords. */
 export function makeExercise(request: ExerciseRequest): Exercise {
-  const { chart, kind, neck, materials, intents, extent, from } = request;
-  const spans = spansOf(chart, materials, intents, extent, from);
+  const { chart, kind, neck, materials, intents, later, extent, from } = request;
+  const spans = spansOf(chart, materials, intents, extent, from, later);
   const targets = targetsFor(request, spans);
   const { notes: made, line = null, warnings = [] } = notesOf(request, spans, targets);
   const { notes, targets: landings } =

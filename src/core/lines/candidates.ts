@@ -9,7 +9,10 @@ import { type Note, pitchClass } from '../notes/notes';
 import type { Midi } from '../notes/pitch';
 import { nearestPlace } from '../targets/approach';
 import type { Onset } from './onsets';
+import type { Material } from '../lenses/material';
+import type { Beats } from '../time/units';
 import type { LineRequest } from './request';
+import { materialAt } from './spans';
 
 export interface Candidate extends Placed {
   readonly midi: Midi;
@@ -34,9 +37,9 @@ export function regionFor({ zone, neck, targets }: LineRequest, span: number): Z
 }
 
 /** Everything that may be played over one chord: what is chosen, under the hand. */
-function ownOf(request: LineRequest, span: number): readonly Candidate[] {
+function ownOf(request: LineRequest, span: number, material: Material): readonly Candidate[] {
   const { neck, spans } = request;
-  const { chord, material } = at(spans, span);
+  const { chord } = at(spans, span);
   const inside = underHand(neck, material.notes, regionFor(request, span));
   const places = inside.length > 0 ? inside : placesOf(neck, material.notes);
   const tones = new Set(chordNotes(chord).map(pitchClass));
@@ -62,13 +65,20 @@ export function layersOf(
   onsets: readonly Onset[],
 ): readonly (readonly Candidate[])[] {
   const { neck, spans, targets } = request;
-  const owns = new Map<number, readonly Candidate[]>();
-  const own = (span: number) => {
-    const known = owns.get(span) ?? ownOf(request, span);
-    owns.set(span, known);
+  const owns = new Map<string, readonly Candidate[]>();
+  const ownAt = (span: number, beat: Beats) => {
+    const material = materialAt(at(spans, span), beat);
+    const name = `${span} ${material.name}`;
+    const known = owns.get(name) ?? ownOf(request, span, material);
+    owns.set(name, known);
     return known;
   };
-  const extra = (span: number, place: Placed, chromatic: boolean): Candidate => {
+  const extra = (
+    span: number,
+    own: readonly Candidate[],
+    place: Placed,
+    chromatic: boolean,
+  ): Candidate => {
     const { chord } = at(spans, span);
     const midi = pitchAt(neck, place);
     const weight = weightOver(chord, degreeOver(chord, place.note));
@@ -77,17 +87,18 @@ export function layersOf(
       tone: weight !== 'colour',
       guide: weight === 'guide',
       root: pitchClass(place.note) === pitchClass(chord.root),
-      rung: rungOf(own(span), midi),
+      rung: rungOf(own, midi),
     };
   };
-  return onsets.map(({ span, target }, which): readonly Candidate[] => {
+  return onsets.map(({ span, target, beat }, which): readonly Candidate[] => {
+    const own = ownAt(span, beat);
     if (target) {
       const { string, fret, note } = at(targets, span);
-      return [extra(span, { string, fret, note }, false)];
+      return [extra(span, own, { string, fret, note }, false)];
     }
     const next = onsets[which + 1];
     // What leads must come at once: after a breath it would be a wrong note that rang.
-    if (!next?.target || next.begins) return own(span);
+    if (!next?.target || next.begins) return own;
     // Just before a target its neighbour a half step below is welcome too.
     const goal = at(targets, next.span);
     const below = nearestPlace(neck, goal, pitchAt(neck, goal) - 1, regionFor(request, span));
@@ -95,10 +106,10 @@ export function layersOf(
     if (
       !below ||
       !inZone(reach, below.fret) ||
-      own(span).some(({ midi }) => midi === pitchAt(neck, below))
+      own.some(({ midi }) => midi === pitchAt(neck, below))
     )
-      return own(span);
+      return own;
     const note: Note = spellOver(at(spans, span).chord, pitchAt(neck, below));
-    return [...own(span), extra(span, { ...below, note }, true)];
+    return [...own, extra(span, own, { ...below, note }, true)];
   });
 }

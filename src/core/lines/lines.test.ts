@@ -8,7 +8,7 @@ import { signatureTonic } from '../keys/keys';
 import { proposeIntents } from '../lenses/styles';
 import { collection } from '../collections/collections';
 import { collectionMaterial, defaultMaterial } from '../lenses/material';
-import { note } from '../notes/notes';
+import { note, pitchClass } from '../notes/notes';
 import { fallsBackward } from '../phrases/backward';
 import { firstOption, lensContexts } from '../lenses/options';
 import { at, range } from '../lists';
@@ -249,6 +249,31 @@ describe('over the dominants of a blues', () => {
         expect(falls, `${JSON.stringify(zone)}, seed ${seed}, beat ${one.beat}`).toBe(false);
       }
     }
+  });
+});
+
+describe('two sounds on one chord', () => {
+  test('the second is played from its beat on, and nothing else there', () => {
+    const { chart, zones, request } = setting('key: C\n| Dm7 | G7 | Cmaj7 | % |');
+    const second = collectionMaterial(collection(note('G'), 'altered'));
+    const later = chart.chords.map((_, index) =>
+      index === 1 ? { material: second, after: 2 } : null,
+    );
+    const altered = new Set(second.notes.map(pitchClass));
+    const own = new Set(at(request.materials, 1).notes.map(pitchClass));
+    let heard = 0;
+    for (const [zone, seed] of some(pairs(zones, SEEDS), 24)) {
+      const { notes } = makeExercise({ ...request, zone, seed, later }).passage;
+      for (const [place, one] of notes.entries()) {
+        if (one.chord !== 1 || one.part !== 'fill') continue;
+        // What leads into the next target may be chromatic.
+        if (notes[place + 1]?.part === 'target') continue;
+        const held = one.beat >= 6 ? altered : own;
+        expect(held.has(pitchClass(one.note)), `seed ${seed}, beat ${one.beat}`).toBe(true);
+        if (!own.has(pitchClass(one.note))) heard += 1;
+      }
+    }
+    expect(heard).toBeGreaterThan(0);
   });
 });
 

@@ -4,6 +4,15 @@ import type { Chord } from '../chords/chords';
 import type { Intent } from '../lenses/lens';
 import type { Material } from '../lenses/material';
 import { range } from '../lists';
+import type { Beats } from '../time/units';
+
+const CLOSE = 1e-6;
+
+/** What is played over the rest of a chord, from so many beats into it. */
+export interface Later {
+  readonly material: Material;
+  readonly after: Beats;
+}
 
 /** One chord in time. */
 export interface ChordSpan {
@@ -13,8 +22,13 @@ export interface ChordSpan {
   readonly beat: number;
   readonly beats: number;
   readonly material: Material;
+  readonly later?: Later | null;
   readonly intent: Intent;
 }
+
+/** What is played over a chord at a beat. */
+export const materialAt = ({ beat: begins, material, later }: ChordSpan, beat: Beats): Material =>
+  later && beat >= begins + later.after - CLOSE ? later.material : material;
 
 /** The whole form, one chord looped, or a chord and the next in turn. */
 export const EXTENTS = ['whole', 'isolate', 'pair'] as const;
@@ -30,6 +44,7 @@ export function spansOf(
   intents: readonly Intent[],
   extent: Extent = 'whole',
   from = 0,
+  later: readonly (Later | null)[] = [],
 ): readonly ChordSpan[] {
   const { chords } = chart;
   const span = (index: number, beat: number): readonly ChordSpan[] => {
@@ -37,7 +52,17 @@ export function spansOf(
     const material = materials[index];
     if (!played || !material) return [];
     const { chord, beats } = played;
-    return [{ index, chord, beat, beats, material, intent: intents[index] ?? 'lean' }];
+    return [
+      {
+        index,
+        chord,
+        beat,
+        beats,
+        material,
+        later: later[index] ?? null,
+        intent: intents[index] ?? 'lean',
+      },
+    ];
   };
   if (extent === 'whole') return chords.flatMap(({ index, beat }) => span(index, beat));
   const turn = extent === 'isolate' ? [from] : [from, (from + 1) % Math.max(1, chords.length)];

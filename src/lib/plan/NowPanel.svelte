@@ -2,7 +2,7 @@
 <script lang="ts">
   import { getStudy } from '$lib/study/study.svelte';
   import { getPlanModel } from './model.svelte';
-  import { switchAfter, setIntent } from '$lib/study/edits';
+  import { setIntent, switchAfter, thenPlay } from '$lib/study/edits';
   import { INTENTS } from '$core/lenses/lens';
   import { type Lens } from '$core/lenses/table';
   import type { Option } from '$core/lenses/options';
@@ -32,6 +32,14 @@
     const beats = study.chart?.source.time.beats ?? 4;
     return now ? Math.max(1, Math.floor((now.beats * 2) / beats)) : 1;
   });
+  /** What may be played over the rest of a chord: the best, each sound once, and what is chosen. */
+  const SECONDS = 16;
+  const seconds = $derived(
+    model.options.filter(({ material: { name } }, place, all) => {
+      const first = all.findIndex((one) => one.material.name === name) === place;
+      return first && (place < SECONDS || name === now?.then?.material.name);
+    }),
+  );
 </script>
 
 {#if now}
@@ -69,6 +77,30 @@
       </label>
     </div>
   </div>
+  {#if halfBars > 1}
+    <label class="flex items-center gap-2 text-sm">
+      Then
+      <select
+        class="field min-h-8 min-w-0 flex-1 px-1"
+        name="then"
+        data-explain="Another sound over the rest of the chord."
+        value={now.then?.material.name ?? ''}
+        onchange={(event) => {
+          const { value } = event.currentTarget;
+          const option = seconds.find(({ material }) => material.name === value) ?? null;
+          study.edit(thenPlay(now, option, now.then?.after ?? Math.floor(halfBars / 2)));
+        }}
+      >
+        <option value="">the same</option>
+        {#if now.then && !seconds.some(({ material }) => material.name === now.then?.material.name)}
+          <option value={now.then.material.name}>{showSymbol(now.then.material.name)}</option>
+        {/if}
+        {#each seconds as { material } (material.name)}
+          <option value={material.name}>{showSymbol(material.name)}</option>
+        {/each}
+      </select>
+    </label>
+  {/if}
   {#if now.then && halfBars > 1}
     <label class="flex items-center gap-2 text-sm">
       {showSymbol(now.then.material.name)} from half bar

@@ -8,6 +8,7 @@ import { movedLick } from '$core/licks/moving';
 import type { LickNote } from '$core/licks/sounding';
 import { type Neck, stringCount } from '$core/neck/neck';
 import { melodyOn } from '$lib/study/melody';
+import { latersOf } from '$lib/study/choices';
 import type { Plan, PracticeSheet } from '$lib/study/plan';
 import type { PlaySettings } from '$lib/study/playing';
 import { routeRequest } from '$lib/study/routes';
@@ -51,6 +52,7 @@ export function passRequests({ study, settings, kept, at }: Asked) {
       ...{ chart, key, neck, zones, pins, kind: wanted.kind, extent: 'whole' },
       materials: planned.map(({ material }) => material),
       intents: planned.map(({ intent }) => intent),
+      later: latersOf(chart, planned),
       prefer: plan.targets.prefer,
       melody: MELODY_KINDS.has(wanted.kind)
         ? overChart(chart, key, neck, sungIn(plan, neck, halfSteps))

@@ -8,6 +8,7 @@ import { overChart } from '$core/licks/lick';
 import { readPassageJson, writePassageJson } from '$core/formats/passage/json';
 import type { Passage } from '$core/phrases/passage';
 import type { StoredLick } from '$lib/licks/messages';
+import { latersOf } from '$lib/study/choices';
 import { keepSheet, setMelody } from '$lib/study/edits';
 import { melodyOver } from '$lib/study/melody';
 import { KEPT_PASSAGE_LIMIT, MELODY_LIMIT, type PracticeSheet } from '$lib/study/plan';
@@ -49,6 +50,7 @@ export function createPractice(study: Study, from: number) {
       zones: study.zones,
       materials: planned.map(({ material }) => material),
       intents: planned.map(({ intent }) => intent),
+      later: latersOf(chart, planned),
       prefer: study.plan.targets.prefer,
       pins: study.plan.pins,
       idea,

@@ -6,6 +6,7 @@ import type { Lens } from '$core/lenses/table';
 import { defaultMaterial, type Material, parseMaterial } from '$core/lenses/material';
 import { firstOption, type Option, suggest } from '$core/lenses/options';
 import type { Choice } from '$core/lenses/styles';
+import type { Later } from '$core/lines/spans';
 import type { Plan, PlanChoice } from './plan';
 
 /** A chord of the chart with what is played over it. */
@@ -18,6 +19,15 @@ export interface PlannedChord extends PlayedChord {
   /** Whether the player chose it, rather than the plan's base lens. */
   readonly chosen: boolean;
 }
+
+/** The second sound of each chord that has one, with the beats of the chord before it. */
+export const latersOf = (
+  { source }: Chart,
+  planned: readonly PlannedChord[],
+): readonly (Later | null)[] =>
+  planned.map(
+    ({ then }) => then && { material: then.material, after: (then.after * source.time.beats) / 2 },
+  );
 
 export const SCOPES = ['chord', 'equal', 'section', 'chart'] as const;
 /** What a choice is set for. */

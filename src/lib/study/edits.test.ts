@@ -15,9 +15,11 @@ import {
   setMelody,
   setZone,
   switchAfter,
+  thenPlay,
   togglePreferred,
   unpin,
 } from './edits';
+import { planChords } from './choices';
 import { planDifferences } from './differences';
 import { EMPTY_PLAN, isNewerPlan, type Plan, readPlan, writePlan } from './plan';
 
@@ -116,6 +118,14 @@ describe('edits', () => {
       choices: { '0': { ...choice, then: { name: 'Cmaj7 arpeggio', after: 1 } } },
     };
     expect(switchAfter(0, 3)(plan).choices['0']?.then?.after).toBe(3);
+    const [planned] = planChords(chart, contexts, EMPTY_PLAN);
+    if (!planned) throw new Error('no chord');
+    const both = thenPlay(planned, first(0), 1)(EMPTY_PLAN);
+    expect(both.choices['0']).toEqual({
+      ...{ lens: planned.lens, name: planned.material.name },
+      then: { name: first(0).material.name, after: 1 },
+    });
+    expect(thenPlay(planned, null, 1)(both).choices['0']?.then).toBeNull();
     expect(switchAfter(1, 3)(plan)).toBe(plan);
   });
 

@@ -5,7 +5,7 @@ import type { Lens } from '$core/lenses/table';
 import type { Option } from '$core/lenses/options';
 import type { Choice } from '$core/lenses/styles';
 import type { Place, Zone } from '$core/neck/neck';
-import { choiceOf, choose, type Scope, scopeOf, takeProposal } from './choices';
+import { choiceOf, choose, type PlannedChord, type Scope, scopeOf, takeProposal } from './choices';
 import type { Plan, PracticeSheet, SetAside, TargetSettings } from './plan';
 
 export type PlanEdit = (plan: Plan) => Plan;
@@ -32,6 +32,15 @@ export const switchAfter =
     if (!own?.then) return plan;
     const moved = { ...own, then: { ...own.then, after } };
     return { ...plan, choices: { ...plan.choices, [String(index)]: moved } };
+  };
+
+/** Plays an option over the rest of a chord, from some half bar on, after what is played there; or no longer. */
+export const thenPlay =
+  ({ index, lens, material }: PlannedChord, option: Option | null, after: number): PlanEdit =>
+  (plan) => {
+    const then = option && { name: option.material.name, after };
+    const own = plan.choices[String(index)] ?? { lens, name: material.name };
+    return { ...plan, choices: { ...plan.choices, [String(index)]: { ...own, then } } };
   };
 
 export const setIntent =
