@@ -4,7 +4,7 @@ import type { Collection } from '../collections/collections';
 import { FALLING_FIFTH, rootMotion } from '../harmony/changes';
 import { at, modulo } from '../lists';
 import { type Interval, pitchClass } from '../notes/notes';
-import { borrowedCollection, borrowedInChains } from './pentatonics';
+import { borrowedCollection, borrowedInChains, withFlatFifth } from './pentatonics';
 
 export const CHAIN_STEPS = [1, -1, 2, -2, 0] as const;
 export type ChainStep = (typeof CHAIN_STEPS)[number];
@@ -46,6 +46,16 @@ function stopsFor(changes: readonly IndexedChord[], place: number): readonly Cha
     relation: borrowed.relation,
   }));
 }
+
+/** Chains of blues scales: the same shapes with the flat fifth in each, where they have one. */
+export const bluesChains = (chains: readonly Chain[]): readonly Chain[] =>
+  chains.flatMap(({ step, stops }) => {
+    const blues = stops.flatMap((stop) => {
+      const collection = withFlatFifth(stop.collection);
+      return collection ? [{ ...stop, collection }] : [];
+    });
+    return blues.length === stops.length ? [{ step, stops: blues }] : [];
+  });
 
 const distance = (from: Collection, to: Collection): number =>
   modulo(pitchClass(to.root) - pitchClass(from.root) + 5, 12) - 5;

@@ -4,20 +4,27 @@ import { transposeChart } from '../chart/rewrite';
 import { chordNotes } from '../chords/chords';
 import { readOver } from '../chords/over';
 import { parseChord } from '../chords/symbols';
-import { collection } from '../collections/collections';
+import { collection, collectionName } from '../collections/collections';
 import { readHarmony } from '../harmony/reading';
 import { at } from '../lists';
 import { degreeName } from '../notes/degrees';
 import { note, noteName, pitchClass, transpose } from '../notes/notes';
 import { stackedOver, triadsIn } from './arpeggios';
 import { assess, NOWHERE } from './assess';
-import { chainsThrough } from './chains';
+import { bluesChains, type Chain, chainsThrough } from './chains';
 import { coverageOf } from './coverage';
 import type { Lens } from './table';
 import { collectionMaterial, parseMaterial } from './material';
 import { modesFor } from './modes';
 import { nameByParent } from './modeWords';
-import { lensContexts, type Option, optionsFor, reasonFor, tensionsOver } from './options';
+import {
+  lensContexts,
+  type Option,
+  optionsFor,
+  reasonFor,
+  tensionsOver,
+  withFlatFifths,
+} from './options';
 import { rankSum } from './ranking';
 import { propose, proposeIntents, type Style, STYLES } from './styles';
 import { chartOf, runs } from '$tests/laws';
@@ -437,6 +444,37 @@ describe('chains', () => {
 
   test('a chord that goes on sounding is one stop, and none is left to go on from', () => {
     expect(chains('| Dm7 | % | G7 | Cmaj7 |')).toEqual(chains('| Dm7 | G7 | Cmaj7 |'));
+  });
+
+  test('a chain of minor pentatonics is one of blues scales with the flat fifth', () => {
+    const chords = chartOf('key: Ab\n| Bbm7 | Eb7alt | Abmaj7 | % |').chords.map(
+      ({ chord }) => chord,
+    );
+    const told = (chains: readonly Chain[]) =>
+      chains.map(({ step, stops }) => [
+        step,
+        ...stops.map((one) => collectionName(one.collection)),
+      ]);
+    const chains = chainsThrough(chords);
+    expect(told(chains)).toContainEqual([
+      1,
+      ...['F', 'Gb', 'G'].map((one) => `${one} minor pentatonic`),
+    ]);
+    expect(told(bluesChains(chains))).toContainEqual([
+      1,
+      ...['F', 'Gb', 'G'].map((one) => `${one} minor blues`),
+    ]);
+    const [context] = lensContexts(chartOf('| Dm7 |'), readHarmony(chartOf('| Dm7 |')));
+    if (!context) throw new Error('no context');
+    const borrowed = optionsFor(context, undefined, ['borrowed-pentatonic']);
+    const blues = withFlatFifths(context, borrowed);
+    // Twelve roots of two kinds.
+    expect(blues).toHaveLength(24);
+    for (const { material: one, lens } of blues) {
+      expect(lens).toBe('borrowed-pentatonic');
+      expect(one.notes).toHaveLength(6);
+      expect(one.kind).toMatch(/^minor (?:sixth )?blues$/u);
+    }
   });
 
   test('every chain is even, of one shape, and as long as it can be', () => {

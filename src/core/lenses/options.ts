@@ -16,8 +16,9 @@ import {
   type Suggestion,
   type Switch,
 } from './lens';
-import type { Material } from './material';
+import { collectionMaterial, type Material } from './material';
 import { modeContextAt } from './modeContext';
+import { withFlatFifth } from './pentatonics';
 import {
   ownParts,
   type RankContext,
@@ -263,6 +264,18 @@ export function optionOf(context: LensContext, suggestion: Suggestion): Option {
   const held = hold(context, suggestion);
   return ranked(held, held.parts, 1);
 }
+
+/** Borrowed pentatonics with the flat fifth, as blues scales; those that have none are left out. */
+export const withFlatFifths = (
+  context: LensContext,
+  options: readonly Option[],
+): readonly Option[] =>
+  options.flatMap(({ lens, material, why, common }) => {
+    const blues = material.collection && withFlatFifth(material.collection);
+    return blues
+      ? [optionOf(context, { lens, material: collectionMaterial(blues), why, common })]
+      : [];
+  });
 
 /** One line: what speaks for an option, its cost, its gain. */
 export function reasonFor(chord: Chord, option: Option): string {

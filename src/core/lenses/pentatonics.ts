@@ -102,6 +102,18 @@ const ROOTS_OVER_MAJOR = ROOTS.map((root) => (root === degree('b5') ? degree('#4
 
 const KINDS: ReadonlySet<string> = new Set(BORROWED_KINDS);
 
+/** The blues scale a pentatonic becomes with the flat fifth. */
+const WITH_FLAT_FIFTH: Readonly<Record<string, string>> = {
+  'minor pentatonic': 'minor blues',
+  'minor sixth pentatonic': 'minor sixth blues',
+};
+
+/** A pentatonic with the flat fifth, as a blues scale; null where there is no such one. */
+export function withFlatFifth({ root, kind }: Collection): Collection | null {
+  const name = WITH_FLAT_FIFTH[kind.name];
+  return name === undefined ? null : collection(root, name);
+}
+
 /** A borrowed pentatonic by its root's degree over the chord. */
 export interface Borrowed {
   readonly relation: Interval;

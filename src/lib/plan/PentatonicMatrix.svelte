@@ -7,10 +7,11 @@
   import { group } from 'd3-array';
   import type { Chord } from '$core/chords/chords';
   import { degreeOver } from '$core/chords/over';
-  import { type Option, reasonFor } from '$core/lenses/options';
+  import { type Option, reasonFor, withFlatFifths } from '$core/lenses/options';
   import { borrowedOver } from '$core/lenses/pentatonics';
   import { halfSteps, pitchClass } from '$core/notes/notes';
   import { range } from '$core/lists';
+  import { getStudy } from '$lib/study/study.svelte';
   import { showDegree, showOver, showSymbol } from '$lib/ui/glyphs';
 
   interface Props {
@@ -29,10 +30,17 @@
     'dominant pentatonic': 'dominant',
     'major flat-sixth pentatonic': 'major ♭6',
     'major flat-third pentatonic': 'major ♭3',
+    'minor blues': 'minor blues',
+    'minor sixth blues': 'minor sixth blues',
   };
+  /** Whether the flat fifth stands in each: pentatonics become blues scales. */
+  let flatFifth = $state(false);
+  const study = getStudy();
+  const context = $derived(study.contexts[study.nowIndex]);
+  const listed = $derived(flatFifth && context ? withFlatFifths(context, options) : options);
   const above = (option: Option) =>
     (pitchClass(option.material.root) - pitchClass(chord.root) + 12) % 12;
-  const byKind = $derived(group(options, (option) => option.material.kind));
+  const byKind = $derived(group(listed, (option) => option.material.kind));
   const rows = $derived(
     Object.keys(KIND_NAMES).flatMap((kind) => {
       const found = byKind.get(kind);
@@ -94,11 +102,15 @@
   }
 </script>
 
+<label class="flex items-center gap-1.5 text-xs">
+  <input type="checkbox" name="flat-fifth" bind:checked={flatFifth} />
+  With the flat fifth, as blues scales
+</label>
 <div role="presentation" {onkeydown}>
   <table
     bind:this={table}
     class="w-full table-fixed border-separate border-spacing-0.5 text-xs"
-    aria-label="Borrowed pentatonics"
+    aria-label={flatFifth ? 'Borrowed blues scales' : 'Borrowed pentatonics'}
     data-matrix
   >
     <thead>

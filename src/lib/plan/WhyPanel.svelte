@@ -108,5 +108,5 @@
   {@render place()}
 {:else if chord && model.now}
   <h2 class="font-semibold">{showMaterial(model.now.material, naming)}</h2>
-  <p class="text-sm text-ink-soft">Your own choice, kept from another chord.</p>
+  <p class="text-sm text-ink-soft">Your own choice: it is not among the options here.</p>
 {/if}

@@ -1,6 +1,6 @@
 /** `chains`: one pentatonic shape shifted through the chords. */
 import { z } from 'zod';
-import { chainsThrough } from '$core/lenses/chains';
+import { bluesChains, chainsThrough } from '$core/lenses/chains';
 import { degreeName } from '$core/notes/degrees';
 import { noteName } from '$core/notes/notes';
 import { accept, refuse } from '../refusals';
@@ -12,6 +12,7 @@ const request = z.object({
   chart: chartText,
   key: keyText.optional(),
   from: z.int().optional().describe('Index of the first chord; the chart’s first when left out'),
+  blues: z.boolean().optional().describe('Whether chains are of blues scales'),
   to: z.int().optional().describe('Index of the last chord; the chart’s last when left out'),
 });
 
@@ -45,8 +46,9 @@ export const chains = question({
       return refuse({ code: 'out_of_range', message, path: from < 0 || from > to ? 'from' : 'to' });
     }
     const stretch = chords.slice(from, to + 1).map(({ chord }) => chord);
+    const found = chainsThrough(stretch);
     return accept({
-      chains: chainsThrough(stretch).map(({ step, stops }) => ({
+      chains: (asked.blues === true ? bluesChains(found) : found).map(({ step, stops }) => ({
         step,
         stops: stops.map(({ index, collection, relation }) => ({
           index: from + index,
