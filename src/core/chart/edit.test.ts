@@ -316,6 +316,19 @@ describe('Roman numerals', () => {
   });
 });
 
+test('a power chord stays one in a key of many flats', () => {
+  for (const [text, to, moved] of [
+    ['| Ab5 | A5 |', 'Cb', '| G5 | Ab5 |'],
+    ['| Ab5 | Ab |', 'Db', '| A5 | Bbb |'],
+    ['| A5/E |', 'Cb', '| Ab5/Eb |'],
+  ] as const) {
+    const written = transposeChart(text, note('C'), note(to)) ?? '';
+    expect(written).toBe(moved);
+    const read = readChart(written);
+    expect(read.ok && read.chart.chords[0]?.chord.quality.name).toBe('5');
+  }
+});
+
 test.each(TEMPLATES.map((template) => [template.name, template] as const))(
   'the template %s reads in every key',
   (_, template) => {

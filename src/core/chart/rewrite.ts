@@ -58,9 +58,19 @@ const writable = (note: Note): Note => (Math.abs(alteration(note)) > 2 ? simplif
 export function transposeSymbol(symbol: string, interval: Interval): string {
   const move = (name: string) => {
     const note = parseNote(name);
-    return note === null ? name : noteName(writable(transpose(note, interval)));
+    return note === null ? null : writable(transpose(note, interval));
   };
-  return symbol.replace(ROOT, move).replace(BASS, (_, bass: string) => `/${move(bass)}`);
+  const root = (name: string) => {
+    const moved = move(name);
+    if (moved === null) return name;
+    // A double flat before a 5 would be read as a flat and a flat fifth: “Bbb5” is B♭ with ♭5.
+    const power = symbol.startsWith('5', name.length) && alteration(moved) === -2;
+    return noteName(power ? simplify(moved) : moved);
+  };
+  return symbol.replace(ROOT, root).replace(BASS, (written, bass: string) => {
+    const moved = move(bass);
+    return moved === null ? written : `/${noteName(moved)}`;
+  });
 }
 
 /** The `key:` lines of headers and sections, as places of their values. */

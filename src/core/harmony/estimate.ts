@@ -4,7 +4,7 @@
  * scale-membership models surveyed by Temperley, "The Cognition of Basic Musical Structures" (2001).
  */
 import type { Chart } from '../chart/form';
-import type { Chord } from '../chords/chords';
+import { type Chord, sameChord } from '../chords/chords';
 import { at, range } from '../lists';
 import { halfSteps, intervalBetween, type Note, pitchClass, spellNear } from '../notes/notes';
 import { findBlues } from './blues';
@@ -15,6 +15,7 @@ import {
   FALLING_FIFTH,
   isMinorChord,
   isSupertonic,
+  isTwoFive,
   pullsAsDominant,
   rootMotion,
   swayOf,
@@ -64,13 +65,17 @@ const LOOP = { chords: 4, certain: 0.8 } as const;
 
 /** Below this share of the time at home, no key is said to hold the chart. */
 const LEAST_SHARE_AT_HOME = 0.5;
+/** What a key that is not the best must hold, and how near to the best it must be, to be said all the same. */
+const MOST_AT_HOME = 0.75;
+const NEARLY = 0.85;
 
 interface Candidate {
   readonly key: Key;
   readonly score: number;
   readonly home: number;
-  /** Whether the tonic chord is heard, or a cadence points to it. */
+  /** Whether the tonic chord is heard, or a cadence points to it; whether a cadence does. */
   readonly pointed: boolean;
+  readonly led: boolean;
 }
 
 const isTonicChord = (chord: Chord, key: Key): boolean =>
@@ -134,7 +139,9 @@ function cadenceScore(changes: readonly Change[], key: Key, loop: boolean): numb
     const plain = chord.quality.degrees.length > 3 ? 1 : loop ? WEIGHTS.loopArrival : 0.6;
     const strength = round && ofHome(chord) ? WEIGHTS.awayFromHome : plain;
     if (isTonicChord(next, key) && canArrive(next)) {
-      score += WEIGHTS.arrival * strength + (prepared ? WEIGHTS.arrivalAfterSupertonic : 0);
+      const share = round && ofHome(chord) ? WEIGHTS.awayFromHome : 1;
+      score += WEIGHTS.arrival * strength;
+      score += prepared ? WEIGHTS.arrivalAfterSupertonic * share : 0;
     } else if (prepared) {
       const minorPreparation = supertonic.quality.family === 'half-diminished';
       if (minorPreparation === (key.mode === 'minor')) score += WEIGHTS.supertonicDominant;
@@ -153,6 +160,28 @@ function endsOn(changes: readonly Change[]): boolean {
   return !away && pullsAsDominant(before) && rootMotion(before, last) === FALLING_FIFTH;
 }
 
+const FLAT_SEVENTH = 10;
+
+const above = (from: Chord, to: Chord): number => halfSteps(intervalBetween(from.root, to.root));
+
+/**
+ * Whether the first chord may be what the chart is in: neither the ii of a ii–V–I that follows at once nor,
+ * in what goes round, upside down; over its own seventh it is on the way from where it was at home.
+ */
+function beginsAtHome(changes: readonly Change[]): boolean {
+  const [{ chord: first }, second, third] = [at(changes, 0), changes[1]?.chord, changes[2]?.chord];
+  const arrives =
+    second !== undefined &&
+    third !== undefined &&
+    isTwoFive(first, second) &&
+    canArrive(third) &&
+    rootMotion(second, third) === FALLING_FIFTH;
+  if (arrives) return false;
+  if (!goesRound(changes)) return true;
+  const bass = first.bass === null ? 0 : halfSteps(intervalBetween(first.root, first.bass));
+  return bass === 0 || bass >= FLAT_SEVENTH;
+}
+
 function scoreKey(changes: readonly Change[], key: Key, loop: boolean): Candidate {
   let score = 0;
   let home = 0;
@@ -161,16 +190,24 @@ function scoreKey(changes: readonly Change[], key: Key, loop: boolean): Candidat
     const owned = ownership(change.chord, key);
     score += weightOf(change) * owned;
     total += change.beats;
-    if (owned >= WEIGHTS.melodicChord) home += change.beats;
+    // What a loop borrows from the parallel key is at home in it.
+    if (owned >= (loop ? WEIGHTS.parallelChord : WEIGHTS.melodicChord)) home += change.beats;
   }
   const first = at(changes, 0).chord;
   const last = at(changes, changes.length - 1).chord;
-  if (isTonicChord(first, key)) score += loop ? WEIGHTS.loopTonic : WEIGHTS.firstTonic;
+  if (isTonicChord(first, key) && beginsAtHome(changes))
+    score += loop ? WEIGHTS.loopTonic : WEIGHTS.firstTonic;
   if (isTonicChord(last, key) && endsOn(changes)) score += WEIGHTS.lastTonic;
   const present = changes.some(({ chord }) => isTonicChord(chord, key) && canArrive(chord));
   if (present) score += WEIGHTS.tonicPresent;
   const cadences = cadenceScore(changes, key, loop);
-  return { key, score: score + cadences, home: home / total, pointed: present || cadences > 0 };
+  return {
+    key,
+    score: score + cadences,
+    home: home / total,
+    pointed: present || cadences > 0,
+    led: cadences > 0,
+  };
 }
 
 /**
@@ -210,6 +247,40 @@ function vampKey(changes: readonly Change[]): Key | null {
 function swayKey(changes: readonly Change[]): Key | null {
   const sway = changes.length < 4 && !isLoop(changes) ? null : swayOf(distinctChords(changes));
   return sway && { tonic: sway[0].root, mode: 'phrygian' };
+}
+
+/** A loop on a chord with its flat second beside it, all of it in phrygian: the first chord major or minor. */
+function phrygianKey(changes: readonly Change[]): Key | null {
+  if (!isLoop(changes)) return null;
+  const first = at(changes, 0).chord;
+  const key: Key = { tonic: first.root, mode: 'phrygian' };
+  const beside = [changes[1], changes.at(-1)].some(
+    (one) => one !== undefined && above(first, one.chord) === 1 && !isMinorChord(one.chord),
+  );
+  const others = changes.filter(({ chord }) => !sameChord(chord, first));
+  return beside && others.every(({ chord }) => isInScale(chord, key, 0)) ? key : null;
+}
+
+/** Roots of rounds that turn back to their first chord, whatever its seventh: major and dominant chords. */
+const ROUNDS: readonly (readonly number[])[] = [
+  [0, 9, 2, 7],
+  [0, 3, 2, 7],
+  [0, 3, 8, 1],
+  [0, 8, 7],
+];
+
+/** The key of a round whose chords only their roots hold together: I7 VI7 II7 V7 and its kin. */
+function roundKey(changes: readonly Change[]): Key | null {
+  const first = at(changes, 0).chord;
+  if (isMinorChord(first) || !goesRound(changes)) return null;
+  const roots = changes.map(({ chord }) => above(first, chord));
+  const known = ROUNDS.some(
+    (round) =>
+      roots.length >= round.length &&
+      roots.every((root, index) => root === at(round, index % round.length)),
+  );
+  const alike = changes.every(({ chord }) => chord.quality.name === first.quality.name);
+  return known && alike ? { tonic: first.root, mode: 'major' } : null;
 }
 
 const distinctChords = (changes: readonly Change[]): readonly Chord[] => [
@@ -285,7 +356,8 @@ export function estimateKey(chart: Pick<Chart, 'chords'>): KeyEstimate {
     ];
     return { key, confidence, given: false, likeliest };
   };
-  const vamp = swayKey(changes) ?? vampKey(changes) ?? mixolydianKey(changes);
+  const vamp =
+    swayKey(changes) ?? vampKey(changes) ?? mixolydianKey(changes) ?? phrygianKey(changes);
   if (vamp) return beside(vamp, 0.7);
   const blues = findBlues(changes);
   if (blues) return beside(blues, 0.9);
@@ -293,5 +365,12 @@ export function estimateKey(chart: Pick<Chart, 'chords'>): KeyEstimate {
   const clear = rounded(Math.min(1, best.home * (0.4 + 2.4 * margin)));
   const confidence = loop ? Math.min(LOOP.certain, clear) : clear;
   const single = best.pointed && (best.home >= LEAST_SHARE_AT_HOME || confidence >= 0.4);
-  return single ? beside(best.key, confidence) : { ...NO_KEY, confidence };
+  if (single) return beside(best.key, confidence);
+  const round = roundKey(changes);
+  if (round) return beside(round, 0.5);
+  // One that a cadence points to and that holds most of it, nearly as good.
+  const near = candidates.find(
+    ({ led, home, score }) => led && home >= MOST_AT_HOME && score >= NEARLY * best.score,
+  );
+  return near ? beside(near.key, 0.4) : { ...NO_KEY, confidence };
 }

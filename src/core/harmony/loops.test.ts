@@ -4,7 +4,8 @@ import { at, range } from '../lists';
 import { transposeChart } from '../chart/rewrite';
 import { note } from '../notes/notes';
 import { readHarmony } from './reading';
-import { chartOf } from '$tests/laws';
+import { chartOf, pairs, some } from '$tests/laws';
+import { LOOP_CHARTS } from '$tests/loops';
 
 const ROOTS = 'C Db D Eb E F F# G Ab A Bb B'.split(' ');
 const read = (text: string) => readHarmony(chartOf(text)).key;
@@ -72,6 +73,25 @@ describe('loops with sevenths', () => {
   test('a minor seventh and the dominant above it are dorian, or the ii–V of another key', () => {
     const [first, second] = read('| Dm7 | G7 |').likeliest;
     expect([first, second].map((one) => one && keyName(one.key))).toEqual(['D dorian', 'C major']);
+  });
+});
+
+describe('two hundred loops, vamps and charts of slash chords', () => {
+  test('are read alike in every key', () => {
+    for (const [text, root] of some(pairs(LOOP_CHARTS, ROOTS.slice(1)), 400)) {
+      const moved = transposeChart(text, note('C'), note(root)) ?? '';
+      const [own, there] = [text, moved].map((one) => readHarmony(chartOf(one)));
+      if (!own || !there) throw new Error(text);
+      expect(there.key.key?.mode, moved).toBe(own.key.key?.mode);
+      expect(there.key.confidence, moved).toBeCloseTo(own.key.confidence);
+      expect(there.idiom, moved).toEqual(own.idiom);
+      const told = ({ chords }: typeof own) =>
+        // A far root is written as it is easily read: ♭iii may be ♯ii there.
+        chords.map(({ numeral, role }) =>
+          /^[b#]/u.test(numeral ?? '') ? role?.kind : `${numeral} ${role?.kind ?? ''}`,
+        );
+      expect(told(there), moved).toEqual(told(own));
+    }
   });
 });
 

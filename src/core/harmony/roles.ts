@@ -176,6 +176,9 @@ const tritoneSubstitute: Rule = (context) => {
 const secondaryDominant: Rule = (context) => {
   const { chord, next, afterNext, key } = context;
   if (!next || !pullsAsDominant(chord)) return null;
+  // A plain ♭III, ♭VI or ♭VII is of the parallel minor, whatever it falls to.
+  const flat = !isMinorKey(key) && [3, 8, 10].includes(above(key, chord));
+  if (flat && !isDominantSeventh(chord) && chord.quality.family === 'major') return null;
   const target = transpose(chord.root, FIFTH_DOWN);
   if (rootMotion(chord, next) === FALLING_FIFTH) {
     const home = inKey(next.root, key) || isDiatonic(next, key) || canArrive(next);
@@ -253,7 +256,11 @@ const borrowed: Rule = (context) => {
   const parallel: Key = { tonic: key.tonic, mode: isMinorKey(key) ? 'major' : 'minor' };
   if (isDiatonic(chord, parallel)) return plain('borrowed', context, parallel.mode);
   const mode = BORROWED_FROM.find((name) => isDiatonic(chord, { tonic: key.tonic, mode: name }));
-  return mode === undefined ? null : plain('borrowed', context, mode);
+  if (mode === undefined) return null;
+  // Nobody borrows a dominant from a mode: it is there for its colour.
+  return isDominantSeventh(chord)
+    ? plain('dominant as a blues colour', context)
+    : plain('borrowed', context, mode);
 };
 
 /** The dominant on the flat seventh of the parallel minor, whatever it does. */

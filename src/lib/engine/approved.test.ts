@@ -4,7 +4,10 @@
  * line; `npm run approve` writes the answers anew, and the difference is read before it is committed.
  */
 import { describe, expect, test } from 'vitest';
+import { chordName } from '$core/chords/chords';
 import { readHarmony } from '$core/harmony/reading';
+import { roleName } from '$core/harmony/roles';
+import { keyName } from '$core/keys/keys';
 import { lensContexts, optionsFor } from '$core/lenses/options';
 import { rankSum } from '$core/lenses/ranking';
 import { propose, STYLES } from '$core/lenses/styles';
@@ -15,6 +18,7 @@ import { FEEL_KINDS } from '$core/time/feel';
 import { SUBDIVISIONS } from '$core/time/subdivision';
 import { group, range } from '$core/lists';
 import { chartOf } from '$tests/laws';
+import { LOOP_CHARTS } from '$tests/loops';
 import { QUESTIONS } from './questions';
 
 const CHARTS = {
@@ -77,6 +81,26 @@ describe('approved answers', () => {
       return [`${name}: ${said(head)}`, ...chords.map(said), ...cadences.map(said)];
     });
     await approve('reading', lines);
+  });
+
+  test('how loops, vamps and charts of slash chords are read', async () => {
+    const lines = LOOP_CHARTS.map((text) => {
+      const chart = chartOf(text);
+      const reading = readHarmony(chart);
+      const contexts = lensContexts(chart, reading);
+      const { key, confidence, likeliest } = reading.key;
+      const other = likeliest[1]?.key ? ` or ${keyName(likeliest[1].key)}` : '';
+      const heard = key ? `${keyName(key)} ${confidence}${other}` : 'no single key';
+      const chords = chart.chords.map(({ chord, index }) => {
+        const { numeral = null, role = null } = reading.chords[index] ?? {};
+        const first = contexts[index] && optionsFor(contexts[index])[0]?.material.name;
+        const why = role ? ` (${roleName(role)})` : '';
+        return `${chordName(chord)} ${numeral ?? '–'}${why}: ${first ?? '–'}`;
+      });
+      const name = text.replaceAll('\n', '; ');
+      return `${name} → ${heard}, ${reading.idiom.name}; ${[...new Set(chords)].join('; ')}`;
+    });
+    await approve('loops', lines);
   });
 
   test('what may be played over each chord, and what it sums to', async () => {
