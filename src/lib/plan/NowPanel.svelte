@@ -6,9 +6,10 @@
   import { INTENTS } from '$core/lenses/lens';
   import { type Lens } from '$core/lenses/table';
   import type { Option } from '$core/lenses/options';
+  import X from '@lucide/svelte/icons/x';
   import Choice from '$lib/ui/Choice.svelte';
   import { showSymbol } from '$lib/ui/glyphs';
-  import { INTENT_NAMES, SCOPE_NAMES, SCOPES, type Scope } from '$lib/study/choices';
+  import { halfBarsOf, INTENT_NAMES, SCOPE_NAMES, SCOPES, type Scope } from '$lib/study/choices';
   import ChordHead from './ChordHead.svelte';
   import ChordSpelling from './ChordSpelling.svelte';
   import OptionsPanel from './OptionsPanel.svelte';
@@ -28,18 +29,7 @@
   let scope = $state<Scope>('equal');
   const now = $derived(model.now);
   const reading = $derived(now ? study.reading?.chords[now.index] : undefined);
-  const halfBars = $derived.by(() => {
-    const beats = study.chart?.source.time.beats ?? 4;
-    return now ? Math.max(1, Math.floor((now.beats * 2) / beats)) : 1;
-  });
-  /** What may be played over the rest of a chord: the best, each sound once, and what is chosen. */
-  const SECONDS = 16;
-  const seconds = $derived(
-    model.options.filter(({ material: { name } }, place, all) => {
-      const first = all.findIndex((one) => one.material.name === name) === place;
-      return first && (place < SECONDS || name === now?.then?.material.name);
-    }),
-  );
+  const halfBars = $derived(study.chart && now ? halfBarsOf(study.chart, now) : 1);
 </script>
 
 {#if now}
@@ -77,43 +67,29 @@
       </label>
     </div>
   </div>
-  {#if halfBars > 1}
-    <label class="flex items-center gap-2 text-sm">
-      Then
-      <select
-        class="field min-h-8 min-w-0 flex-1 px-1"
-        name="then"
-        data-explain="Another sound over the rest of the chord."
-        value={now.then?.material.name ?? ''}
-        onchange={(event) => {
-          const { value } = event.currentTarget;
-          const option = seconds.find(({ material }) => material.name === value) ?? null;
-          study.edit(thenPlay(now, option, now.then?.after ?? Math.floor(halfBars / 2)));
-        }}
-      >
-        <option value="">the same</option>
-        {#if now.then && !seconds.some(({ material }) => material.name === now.then?.material.name)}
-          <option value={now.then.material.name}>{showSymbol(now.then.material.name)}</option>
-        {/if}
-        {#each seconds as { material } (material.name)}
-          <option value={material.name}>{showSymbol(material.name)}</option>
-        {/each}
-      </select>
-    </label>
-  {/if}
   {#if now.then && halfBars > 1}
-    <label class="flex items-center gap-2 text-sm">
-      {showSymbol(now.then.material.name)} from half bar
-      <input
-        type="range"
-        min="1"
-        max={halfBars - 1}
-        value={now.then.after}
-        oninput={(event) =>
-          study.edit(switchAfter(model.nowIndex, event.currentTarget.valueAsNumber))}
-      />
-      {now.then.after + 1} of {halfBars}
-    </label>
+    <p class="flex items-center gap-2 text-sm">
+      <label class="flex items-center gap-2">
+        {showSymbol(now.then.material.name)} from half bar
+        <input
+          type="range"
+          min="1"
+          max={halfBars - 1}
+          value={now.then.after}
+          oninput={(event) =>
+            study.edit(switchAfter(model.nowIndex, event.currentTarget.valueAsNumber))}
+        />
+        {now.then.after + 1} of {halfBars}
+      </label>
+      <button
+        class="button-quiet min-h-8"
+        aria-label="No second sound"
+        title="Play the first sound over the whole chord"
+        onclick={() => study.edit(thenPlay(now, null, 1))}
+      >
+        <X size={14} aria-hidden="true" />
+      </button>
+    </p>
   {/if}
   <div class="min-h-32 flex-1 overflow-y-auto pr-1 [scrollbar-width:thin]">
     <OptionsPanel naming={study.settings.current.modeNames} bind:lens {scope} {held} {onhold} />

@@ -30,8 +30,8 @@
     'dominant pentatonic': 'dominant',
     'major flat-sixth pentatonic': 'major ♭6',
     'major flat-third pentatonic': 'major ♭3',
-    'minor blues': 'minor blues',
-    'minor sixth blues': 'minor sixth blues',
+    'minor blues': 'minor',
+    'minor sixth blues': 'minor sixth',
   };
   /** Whether the flat fifth stands in each: pentatonics become blues scales. */
   let flatFifth = $state(false);

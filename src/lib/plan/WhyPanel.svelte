@@ -13,6 +13,8 @@
   import { hearProgramme } from '$lib/audio/hear';
   import { pageTransport } from '$lib/audio/transport.svelte';
   import { showMaterial } from '$lib/frame/material';
+  import { halfBarsOf } from '$lib/study/choices';
+  import { thenPlay } from '$lib/study/edits';
   import { rankSentence } from './optionWords';
 
   interface Props {
@@ -30,6 +32,8 @@
   const chord = $derived(model.now?.chord ?? null);
   const option = $derived(model.preview ?? model.current);
   const compared = $derived(held && option && held.material !== option.material ? option : null);
+  /** The half bar from which a second sound is played; none in a chord too short for two. */
+  const second = $derived(model.now ? Math.floor(halfBarsOf(chart, model.now) / 2) : 0);
   const role = $derived(study.reading?.chords[model.now?.index ?? -1]?.role);
   const remark = $derived(model.remarksNow[0]);
 
@@ -82,6 +86,16 @@
   {#if held}
     <p class="text-sm text-ink-soft">
       {showMaterial(held.material, naming)} is held: look at another option to compare.
+      {#if second > 0}
+        <button
+          class="underline"
+          title="Play it over the rest of the chord, after what is chosen"
+          onclick={() => {
+            if (model.now && held) study.edit(thenPlay(model.now, held, second));
+            onrelease();
+          }}>Play it second</button
+        >
+      {/if}
       <button class="underline" onclick={onrelease}>Let go</button>
     </p>
   {:else}

@@ -20,6 +20,10 @@ export interface PlannedChord extends PlayedChord {
   readonly chosen: boolean;
 }
 
+/** The half bars a chord lasts, one at the least: where a second sound may begin. */
+export const halfBarsOf = ({ source }: Chart, { beats }: PlannedChord): number =>
+  Math.max(1, Math.floor((beats * 2) / source.time.beats));
+
 /** The second sound of each chord that has one, with the beats of the chord before it. */
 export const latersOf = (
   { source }: Chart,
