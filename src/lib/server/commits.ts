@@ -48,8 +48,21 @@ async function commit(db: Db): Promise<void> {
       done(answers[index]);
     });
   } catch (error) {
-    // Nothing of the batch was kept: each of its writers hears so and tries again.
-    for (const { failed } of waiting) failed(error);
+    // Nothing of the batch was kept. What one write could not do is no reason for the others to fail.
+    if (waiting.length > 1 && problemOf(error)?.kind !== 'busy') await commitEach(db, waiting);
+    else for (const { failed } of waiting) failed(error);
+  }
+}
+
+/** Each write in a transaction of its own, in their order: the driver can go back to no savepoint. */
+async function commitEach(db: Db, waiting: readonly Waiting[]): Promise<void> {
+  for (const one of waiting) {
+    try {
+      const [answer] = await patiently(() => writeAll(db, [one]));
+      one.done(answer);
+    } catch (error) {
+      one.failed(error);
+    }
   }
 }
 

@@ -2,7 +2,7 @@
 import { copyFileSync, existsSync, mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { Kysely, Migrator, SqliteDialect } from 'kysely';
+import { Kysely, Migrator, SqliteAdapter, SqliteDialect } from 'kysely';
 import { backUp, type BackupKind, compact, hasBackup } from './backups';
 import { log } from './log';
 import { MIGRATIONS } from './migrations';
@@ -26,7 +26,20 @@ export function copyDatabase(from: string, to: string): void {
   for (const name of databaseFiles(from)) copyFileSync(join(from, name), join(to, name));
 }
 
-const dialectOver = (connection: Connection) => new SqliteDialect({ database: connection });
+/** SQLite changes tables within a transaction: a migration and its record are one. */
+class TransactionalAdapter extends SqliteAdapter {
+  override get supportsTransactionalDdl(): boolean {
+    return true;
+  }
+}
+
+class TransactionalDialect extends SqliteDialect {
+  override createAdapter(): SqliteAdapter {
+    return new TransactionalAdapter();
+  }
+}
+
+const dialectOver = (connection: Connection) => new TransactionalDialect({ database: connection });
 
 /** The text of each row of a column; fails where one is not UTF-8, which the driver must not read. */
 function textsOf(connection: Connection, column: string, table: string): readonly string[] {

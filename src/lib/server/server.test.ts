@@ -23,6 +23,7 @@ import { commitTogether } from './commits';
 import { listBackups } from './backups';
 import { openDatabase, type OpenDatabase } from './database';
 import { DEMO_CHARTS, seedDemo } from './demo';
+import { sql } from 'kysely';
 import { MIGRATIONS } from './migrations';
 import { findSettings, saveSettings } from './settings';
 import { cookieOpens, tryPasscode } from './passcode';
@@ -207,15 +208,27 @@ describe('writes that arrive together', () => {
     expect(saved.map(({ kind }) => kind)).toEqual(['saved', 'conflict', 'saved']);
   });
 
-  test('fail together when one of them breaks, and the next batch goes through', async () => {
-    const id = await createChart(open.db, '| C |');
-    const broken = commitTogether(open.db, () => Promise.reject(new Error('broken')));
-    const beside = saveChart(open.db, id, { revision: 1, text: '| F |', plan: '{}' });
-    await expect(broken).rejects.toThrow('broken');
-    await expect(beside).rejects.toThrow('broken');
-    expect((await findChart(open.db, id))?.text).toBe('| C |');
-    const again = await saveChart(open.db, id, { revision: 1, text: '| F |', plan: '{}' });
-    expect(again).toEqual({ kind: 'saved', revision: 2 });
+  test('one that breaks fails alone, whether it throws or the database refuses it', async () => {
+    const ids = [await createChart(open.db, '| C |'), await createChart(open.db, '| C |')];
+    const [first = '', second = ''] = ids;
+    const save = (id: string) => saveChart(open.db, id, { revision: 1, text: '| F |', plan: '{}' });
+    const all = await Promise.allSettled([
+      save(first),
+      commitTogether(open.db, () => Promise.reject(new Error('broken'))),
+      commitTogether(open.db, (transaction) =>
+        sql`insert into nothing values (1)`.execute(transaction),
+      ),
+      save(second),
+    ]);
+    expect(all.map(({ status }) => status)).toEqual([
+      ...['fulfilled', 'rejected', 'rejected', 'fulfilled'],
+    ]);
+    for (const id of ids) expect((await findChart(open.db, id))?.text).toBe('| F |');
+    // What broke left nothing behind, and the next batch goes through.
+    expect(await saveChart(open.db, first, { revision: 2, text: '| G |', plan: '{}' })).toEqual({
+      kind: 'saved',
+      revision: 3,
+    });
   });
 });
 

@@ -15,7 +15,9 @@ import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { chartsIn, listBackups } from './backups';
 import { createChart, findChart, listCharts, saveChart } from './charts';
 import { openDatabase, openToRead } from './database';
+import type { Kysely } from 'kysely';
 import { lockFolder, unlockFolder } from './lock';
+import { MIGRATIONS } from './migrations';
 import { salvage } from './salvage';
 import { closeStore, currentStore, restoreBackup, restoreReadable } from './store';
 
@@ -89,6 +91,46 @@ describe('a lock held by another program', () => {
     other.close();
     expect(await save).toMatchObject({ kind: 'saved' });
     open.close();
+  });
+});
+
+describe('a migration that a kill parted from its record', () => {
+  const names = Object.keys(MIGRATIONS);
+
+  test.each(names)('%s and what came after it: the folder is mended', async (name) => {
+    const open = await openDatabase(folder);
+    const id = await createChart(open.db, TEXT);
+    open.close();
+    const other = new Database(file);
+    // Tables as they are, but the record of these has not been written.
+    other.prepare('delete from kysely_migration where name >= ?').run(name);
+    other.close();
+    const again = await openDatabase(folder);
+    expect((await findChart(again.db, id))?.text).toBe(TEXT);
+    again.close();
+    const record = new Database(file);
+    const run = record.prepare('select name from kysely_migration order by name').all();
+    expect(run.map((row) => (row as { name: string }).name)).toEqual(names);
+    record.close();
+  });
+
+  test('one that fails leaves no table of its own behind', async () => {
+    const broken = {
+      ...MIGRATIONS,
+      '900-broken': {
+        up: async (db: Kysely<unknown>) => {
+          await db.schema.createTable('half').addColumn('id', 'text').execute();
+          throw new Error('killed');
+        },
+      },
+    };
+    (await openDatabase(folder)).close();
+    await expect(openDatabase(folder, new Date(), broken)).rejects.toThrow('killed');
+    const other = new Database(file);
+    const tables = other.prepare("select name from sqlite_schema where name = 'half'").all();
+    other.close();
+    expect(tables).toEqual([]);
+    (await openDatabase(folder)).close();
   });
 });
 

@@ -1,4 +1,5 @@
 import type { Kysely } from 'kysely';
+import { addColumn } from './columns';
 import { viewInPlan } from '$lib/study/view';
 
 interface Before {
@@ -7,10 +8,9 @@ interface Before {
 
 /** How a chart is looked at leaves its plan; the plan itself is read anew when it is next saved. */
 export async function up(db: Kysely<Before>): Promise<void> {
-  await db.schema
-    .alterTable('chart')
-    .addColumn('view', 'text', (column) => column.notNull().defaultTo('{}'))
-    .execute();
+  await addColumn(db as Kysely<unknown>, 'chart', 'view', 'text', (column) =>
+    column.notNull().defaultTo('{}'),
+  );
   for (const { id, plan } of await db.selectFrom('chart').select(['id', 'plan']).execute()) {
     const view = viewOf(plan);
     await db

@@ -3,6 +3,7 @@ import type { Kysely } from 'kysely';
 export async function up(db: Kysely<unknown>): Promise<void> {
   await db.schema
     .createTable('lick')
+    .ifNotExists()
     .addColumn('id', 'text', (column) => column.primaryKey())
     .addColumn('title', 'text', (column) => column.notNull())
     .addColumn('tags', 'text', (column) => column.notNull().defaultTo('[]'))
@@ -14,5 +15,10 @@ export async function up(db: Kysely<unknown>): Promise<void> {
     .addColumn('updated_at', 'text', (column) => column.notNull())
     .addColumn('deleted_at', 'text')
     .execute();
-  await db.schema.createIndex('lick_deleted').on('lick').column('deleted_at').execute();
+  await db.schema
+    .createIndex('lick_deleted')
+    .ifNotExists()
+    .on('lick')
+    .column('deleted_at')
+    .execute();
 }

@@ -3,6 +3,7 @@ import type { Kysely } from 'kysely';
 export async function up(db: Kysely<unknown>): Promise<void> {
   await db.schema
     .createTable('stint')
+    .ifNotExists()
     .addColumn('id', 'text', (column) => column.primaryKey())
     .addColumn('at', 'text', (column) => column.notNull())
     .addColumn('time', 'integer', (column) => column.notNull())
@@ -19,14 +20,25 @@ export async function up(db: Kysely<unknown>): Promise<void> {
     .addColumn('note', 'text', (column) => column.notNull().defaultTo(''))
     .addColumn('deleted_at', 'text')
     .execute();
-  await db.schema.createIndex('stint_time').on('stint').columns(['deleted_at', 'time']).execute();
-  await db.schema.createIndex('stint_chart').on('stint').columns(['chart', 'time']).execute();
+  await db.schema
+    .createIndex('stint_time')
+    .ifNotExists()
+    .on('stint')
+    .columns(['deleted_at', 'time'])
+    .execute();
+  await db.schema
+    .createIndex('stint_chart')
+    .ifNotExists()
+    .on('stint')
+    .columns(['chart', 'time'])
+    .execute();
   await db.schema
     .createTable('card')
+    .ifNotExists()
     .addColumn('id', 'text', (column) => column.primaryKey())
     .addColumn('state', 'text', (column) => column.notNull())
     .addColumn('due', 'integer', (column) => column.notNull())
     .addColumn('seen', 'integer', (column) => column.notNull())
     .execute();
-  await db.schema.createIndex('card_due').on('card').column('due').execute();
+  await db.schema.createIndex('card_due').ifNotExists().on('card').column('due').execute();
 }

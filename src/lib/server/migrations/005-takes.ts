@@ -1,7 +1,13 @@
 import type { Kysely } from 'kysely';
+import { addColumn } from './columns';
 
 export async function up(db: Kysely<unknown>): Promise<void> {
-  await db.schema.alterTable('lick').addColumn('take_of', 'text').execute();
-  await db.schema.alterTable('lick').addColumn('sound', 'integer').execute();
-  await db.schema.createIndex('lick_take').on('lick').columns(['take_of', 'deleted_at']).execute();
+  await addColumn(db, 'lick', 'take_of', 'text');
+  await addColumn(db, 'lick', 'sound', 'integer');
+  await db.schema
+    .createIndex('lick_take')
+    .ifNotExists()
+    .on('lick')
+    .columns(['take_of', 'deleted_at'])
+    .execute();
 }
