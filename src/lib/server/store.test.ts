@@ -14,13 +14,32 @@ import Database from 'libsql';
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { chartsIn, listBackups } from './backups';
 import { createChart, findChart, listCharts, saveChart } from './charts';
-import { openDatabase, openToRead } from './database';
+import { type Db, openDatabase, openToRead } from './database';
 import type { Kysely } from 'kysely';
+import { answerCard } from './cards';
+import {
+  beginLickBook,
+  createLick,
+  deleteLick,
+  listLicks,
+  listTakes,
+  markSound,
+  restoreLick,
+  saveLick,
+} from './licks';
+import { stintSchema } from '$lib/log/messages';
+import { findSettings, saveSettings } from './settings';
+import { putSound, soundsIn } from './sounds';
+import { addStints, listStints } from './stints';
 import { lockFolder, unlockFolder } from './lock';
 import { MIGRATIONS } from './migrations';
 import { salvage } from './salvage';
 import { closeStore, currentStore, restoreBackup, restoreReadable } from './store';
 
+const LICK = {
+  ...{ title: '', tags: ['cadence'], source: 'mine', chart: '| Dm7 | G7 |' },
+  notes: [{ beat: 0, beats: 1, string: 3, fret: 7, techniques: [] }],
+};
 const TEXT = 'title: Nine Kettles\nkey: Eb\n| Eb | Ab |';
 
 let folder: string;
@@ -298,6 +317,55 @@ describe('the way back', () => {
     expect(charts.map(({ title }) => title)).toContain('Tune 5');
   });
 
+  test('licks, takes, log, cards and settings are opened with the charts, as they were', async () => {
+    const open = await openDatabase(folder);
+    const { db } = open;
+    await beginLickBook(db);
+    const chart = await createChart(db, TEXT);
+    await saveChart(db, chart, { revision: 1, text: TEXT, plan: '{"zone":null}' });
+    const lick = await createLick(db, { ...LICK, title: 'Over the fence' });
+    await saveLick(db, lick, 1, { ...LICK, title: 'Over the wall' });
+    const take = await createLick(db, { ...LICK, title: 'A take' }, chart);
+    await markSound(db, take, 12);
+    await putSound(folder, take, new TextEncoder().encode('RIFF....WAVE'));
+    const gone = await createLick(db, { ...LICK, title: 'Gone' });
+    await deleteLick(db, gone);
+    await addStints(db, [
+      stintSchema.parse({
+        ...{ at: '2026-06-15T18:00:00+02:00', chart, exercise: 'targets', tempo: 96 },
+        ...{ zone: { low: 5, high: 8 }, tempoFrom: 90, minutes: 4.5, asked: 20, landed: 18 },
+      }),
+    ]);
+    await answerCard(db, 'name general 5-8', true, Date.now());
+    const settings = await findSettings(db);
+    await saveSettings(
+      db,
+      { ...settings.settings, leftHanded: true } as typeof settings.settings,
+      0,
+    );
+    const told = async (from: Db) => ({
+      licks: (await listLicks(from)).map(({ id, title, revision }) => [id, title, revision]),
+      takes: (await listTakes(from, chart)).map(({ id, title, sound }) => [id, title, sound]),
+      log: await listStints(from),
+      chart: await findChart(from, chart),
+      settings: await findSettings(from),
+      cards: await from.selectFrom('card').selectAll().execute(),
+    });
+    const before = await told(db);
+    open.close();
+    // The file says it is damaged, and every row can be read.
+    const bytes = readFileSync(file);
+    bytes[bytes.indexOf('chart_deleted')] = 0xff;
+    writeFileSync(file, bytes);
+    expect(await currentStore()).toMatchObject({ kind: 'damaged' });
+    expect(await restoreReadable()).toBe(true);
+    const store = await currentStore();
+    if (store.state !== 'open') throw new Error(store.reason);
+    expect(await told(store.db)).toEqual(before);
+    expect(await restoreLick(store.db, gone)).toBe(true);
+    expect(await soundsIn(folder)).toEqual([take]);
+  });
+
   test('each of many flipped bytes leaves everything readable readable', async () => {
     const open = await openDatabase(folder);
     for (let one = 0; one < 12; one++) await createChart(open.db, `title: Tune ${one}\n| C | F |`);
@@ -312,7 +380,7 @@ describe('the way back', () => {
       const read =
         store.state === 'open'
           ? (await listCharts(store.db)).length
-          : (await salvage(folder)).length;
+          : ((await salvage(folder)).get('chart') ?? []).length;
       expect(read, `byte ${at}`).toBeGreaterThanOrEqual(11);
       closeStore();
       for (const name of readdirSync(folder)) rmSync(join(folder, name), { recursive: true });

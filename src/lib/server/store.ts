@@ -2,7 +2,6 @@
 import { copyFileSync, existsSync, mkdirSync, renameSync, statSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { backupPath, backupsWithCharts, clearUnfinished, compact, listBackups } from './backups';
-import { createChart, deleteChart } from './charts';
 import {
   DATABASE_FILE,
   databaseFiles,
@@ -16,7 +15,7 @@ import { beginLickBook, sweepSounds } from './licks';
 import { lockFolder, unlockFolder } from './lock';
 import { log } from './log';
 import { problemOf, type ProblemKind, StoreProblem } from './problems';
-import { salvage } from './salvage';
+import { putBack, salvage } from './salvage';
 
 export type ClosedKind = Exclude<ProblemKind, 'busy'>;
 
@@ -167,20 +166,25 @@ export async function restoreBackup(name: string): Promise<boolean> {
   return (await start(true)).state === 'open';
 }
 
-/** Sets the file aside and begins anew with the charts that can still be read of it. */
+/** Sets the file aside and begins anew with the rows that can still be read of it. */
 export async function restoreReadable(): Promise<boolean> {
   const folder = dataFolder();
   if (!mayRecover()) return false;
-  const charts = await salvage(folder);
+  const salvaged = await salvage(folder);
   setAside(folder);
   letGo();
-  const restored = await start(true);
-  if (restored.state !== 'open') return false;
-  for (const { text, plan, view, deleted } of charts) {
-    const id = await createChart(restored.db, text, plan, view);
-    if (deleted) await deleteChart(restored.db, id);
+  try {
+    // Before anything of our own is put into the new file, as the starter licks would be.
+    const fresh = await openDatabase(folder);
+    await putBack(fresh.db, salvaged);
+    fresh.close();
+  } catch (error) {
+    const problem = problemOf(error);
+    if (!problem) throw error;
+    store = closed(problem);
+    return false;
   }
-  return true;
+  return (await start(true)).state === 'open';
 }
 
 /** Sees whether what kept the file closed is over: room made, the folder made writable. */
