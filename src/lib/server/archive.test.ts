@@ -14,7 +14,7 @@ import {
   writeArchive,
 } from './archive';
 import { answerCard } from './cards';
-import { createChart, deleteChart, findChart, listCharts } from './charts';
+import { createChart, deleteChart, findChart, listCharts, saveChart } from './charts';
 import { openDatabase, type OpenDatabase } from './database';
 import { seedDemo } from './demo';
 import { beginLickBook, createLick, listTakes, markSound } from './licks';
@@ -155,6 +155,25 @@ describe('the whole book', () => {
     expect((await findChart(other, second.id))?.text).not.toContain('Older');
     expect(await listStints(other)).toHaveLength((await listStints(db)).length);
     expect(changeSays(await previewArchive(other, archive, 'merge'))).toMatch(/^Nothing is new/u);
+  });
+
+  test('what is replaced goes on by its revision, so that an open page cannot save over it', async () => {
+    const bytes = await written(db);
+    const [first] = await listCharts(db);
+    const id = first?.id ?? '';
+    const before = await findChart(db, id);
+    for (const revision of [1, 2])
+      await saveChart(db, id, { revision, text: 'title: Later\n| C |', plan: '{}' });
+    await taken(db, archiveOf(bytes), 'replace');
+    const after = await findChart(db, id);
+    expect(after).toMatchObject({ text: before?.text, revision: 4 });
+    expect(await saveChart(db, id, { revision: 3, text: '| G |', plan: '{}' })).toMatchObject({
+      kind: 'conflict',
+    });
+    // One that was put away and comes back goes on as well.
+    await deleteChart(db, id);
+    await taken(db, archiveOf(bytes), 'replace');
+    expect((await findChart(db, id))?.revision).toBe(5);
   });
 
   test('replacing puts away what it has not, and takes what was deleted', async () => {

@@ -9,7 +9,7 @@ import { settingsSchema } from '$lib/settings/settings';
 import { chartFiles, lickFiles } from './archiveScores';
 import { commitTogether } from './commits';
 import type { Db } from './database';
-import { isWav, putSound, readSound, soundsIn } from './sounds';
+import { isWav, putSound, readSound, removeSound, soundsIn } from './sounds';
 
 const FORMAT = 'corvel-archive';
 const VERSION = 1;
@@ -251,14 +251,22 @@ export async function takeArchive(
   mode: Mode,
   now: string,
 ): Promise<readonly Change[]> {
-  const changes = await takeRows(db, archive, mode, now);
   // A take's sound never changes: what is there stays, and what belongs to no take is not kept.
   const present = new Set(await soundsIn(folder));
-  for (const { id: of, sound } of archive.rows.lick) {
-    const bytes = sound === null || present.has(of) ? undefined : archive.sounds.get(of);
-    if (bytes && isWav(bytes)) await putSound(folder, of, bytes);
+  const written: string[] = [];
+  try {
+    // Sounds first: a row that is there names a file that is there, whenever it ends.
+    for (const { id: of, sound } of archive.rows.lick) {
+      const bytes = sound === null || present.has(of) ? undefined : archive.sounds.get(of);
+      if (!bytes || !isWav(bytes)) continue;
+      written.push(of);
+      await putSound(folder, of, bytes);
+    }
+    return await takeRows(db, archive, mode, now);
+  } catch (error) {
+    for (const of of written) await removeSound(folder, of);
+    throw error;
   }
-  return changes;
 }
 
 const takeRows = (db: Db, archive: Archive, mode: Mode, now: string): Promise<readonly Change[]> =>
@@ -280,16 +288,24 @@ const takeRows = (db: Db, archive: Archive, mode: Mode, now: string): Promise<re
             .set({ deleted_at: now })
             .where('id', 'in', removed)
             .execute();
-        const replaced = name === 'card' ? part : part.filter((one) => !leaving.has(one));
-        if (replaced.length > 0)
-          await transaction.deleteFrom(name).where('id', 'in', replaced).execute();
+        if (name === 'card' && removed.length > 0)
+          await transaction.deleteFrom(name).where('id', 'in', removed).execute();
       }
-      const extra = name === 'card' ? {} : { deleted_at: null };
-      for (const row of put)
+      const revisions = await revisionsOf(transaction, name);
+      for (const row of put) {
+        const known = revisions.get(String(row['id']));
+        const written = {
+          ...row,
+          ...(name === 'card' ? {} : { deleted_at: null }),
+          // A page that is open on what was replaced must not save over it.
+          ...(known === undefined ? {} : { revision: known + 1 }),
+        };
         await transaction
           .insertInto(name)
-          .values({ ...row, ...extra } as never)
+          .values(written as never)
+          .onConflict((conflict) => conflict.column('id').doUpdateSet(written as never))
           .execute();
+      }
     }
     const { settings } = archive;
     if (settings !== null) {
@@ -312,6 +328,13 @@ const takeRows = (db: Db, archive: Archive, mode: Mode, now: string): Promise<re
     }
     return changes;
   });
+
+/** The revision of each row of a table that has them, of what is put away too. */
+async function revisionsOf(db: Db, name: Name): Promise<ReadonlyMap<string, number>> {
+  if (name !== 'chart' && name !== 'lick') return new Map();
+  const rows = await db.selectFrom(name).select(['id', 'revision']).execute();
+  return new Map(rows.map(({ id, revision }) => [id, revision]));
+}
 
 /** Everything that would change, as a sentence. */
 export function changeSays(changes: readonly Change[]): string {

@@ -18,7 +18,7 @@ import type { Connection } from './sqlite';
 export const BACKUP_FOLDER = 'backups';
 
 /** What a backup was made for; of each kind the last seven are kept. */
-export type BackupKind = 'daily' | 'hours' | 'stop' | 'before';
+export type BackupKind = 'daily' | 'hours' | 'stop' | 'before' | 'import';
 const KEPT = 7;
 const EXTENSION = '.sqlite';
 const UNFINISHED = '.part';
@@ -58,6 +58,30 @@ function files(folder: string): readonly string[] {
   }
 }
 
+/** The ids of the takes a database file has; none where it cannot be read. */
+export function takesNamedIn(file: string): readonly string[] {
+  let database: Database.Database | null = null;
+  try {
+    database = new Database(file);
+    const rows = database
+      .prepare(
+        'select cast(id as blob) as id from lick where take_of is not null and deleted_at is null',
+      )
+      .all() as { readonly id: ArrayBuffer }[];
+    return rows.map(({ id }) => new TextDecoder().decode(id));
+  } catch {
+    return [];
+  } finally {
+    database?.close();
+  }
+}
+
+/** Every backup's file. */
+export const backupFiles = (folder: string): readonly string[] =>
+  files(folder)
+    .filter((name) => name.endsWith(EXTENSION))
+    .map((name) => backupPath(folder, name));
+
 /** Sound backups of at least so many charts, newest first; each file that is wanted is opened once. */
 function soundBackups(
   folder: string,
@@ -79,6 +103,7 @@ const KIND_WORDS: Readonly<Record<BackupKind, string>> = {
   hours: 'after some hours of change',
   stop: 'at a clean stop',
   before: 'before an upgrade',
+  import: 'before an archive was taken in',
 };
 
 /** When a backup was made, what for, and what is in it, in words. */

@@ -101,19 +101,30 @@ export interface OpenDatabase {
   readonly limited: 'read-only' | 'full' | null;
   /** Makes the backups that are due: the day's, and one after some hours of change. */
   readonly backUpIfDue: (now: Date) => void;
+  /** Makes one now, before something large is changed; whether it was made. */
+  readonly backUpBefore: (kind: BackupKind, now: Date) => boolean;
   readonly close: () => void;
 }
 
 /** Hours of change after which a backup is made within the day. */
 const HOURS = 3;
 
-function keepBackups(connection: Connection, folder: string) {
+/** What tells of every change: how much there is of each table, and when it was last touched. */
+const MARKED = [
+  `select count(*), max(max(updated_at), coalesce(max(deleted_at), '')), sum(revision), max(opened_at),
+     sum(length(view)) from chart`,
+  `select count(*), max(max(updated_at), coalesce(max(deleted_at), '')), sum(revision), sum(sound) from lick`,
+  `select count(*), coalesce(max(deleted_at), ''), sum(minutes), sum(length(note)), max(time) from stint`,
+  'select count(*), sum(seen), sum(due) from card',
+  'select count(*), sum(revision) from setting',
+] as const;
+
+/** `whole` where the file has every table of this version. */
+function keepBackups(connection: Connection, folder: string, whole: boolean) {
   const state = () => {
-    const [row] = connection.all(
-      `select count(*) as charts, max(max(updated_at), coalesce(max(deleted_at), '')) as changed,
-         sum(revision) as revisions from chart`,
-    );
-    return { charts: Number(row?.['charts'] ?? 0), mark: JSON.stringify(row) };
+    const [count] = connection.all('select count(*) as charts from chart');
+    const marks = whole ? MARKED.map((query) => connection.all(query)) : [];
+    return { charts: Number(count?.['charts'] ?? 0), mark: JSON.stringify(marks) };
   };
   let last = { mark: state().mark, at: new Date().getTime() };
   const make = (kind: BackupKind, now: Date, mark: string) => {
@@ -130,6 +141,7 @@ function keepBackups(connection: Connection, folder: string) {
         make('hours', now, mark);
       }
     },
+    before: (kind: BackupKind, now: Date) => backUp(connection, folder, kind, now),
     atStop(now: Date) {
       const { charts, mark } = state();
       if (charts > 0 && mark !== last.mark) make('stop', now, mark);
@@ -157,13 +169,15 @@ export async function openDatabase(
       if (existed && run.length > 0) backUp(connection, folder, 'before', now);
       await migrate(db, migrations);
     }
-    if (Object.keys(MIGRATIONS).every((name) => known.includes(name))) checkTables(connection);
-    const backups = keepBackups(connection, folder);
+    const whole = Object.keys(MIGRATIONS).every((name) => known.includes(name));
+    if (whole) checkTables(connection);
+    const backups = keepBackups(connection, folder, whole);
     const opened = connection;
     return {
       db,
       limited: null,
       backUpIfDue: backups.due,
+      backUpBefore: backups.before,
       close: () => {
         try {
           backups.atStop(new Date());
@@ -196,6 +210,7 @@ export function openToRead(folder: string, limited: 'read-only' | 'full'): OpenD
       db: new Kysely<Tables>({ dialect: dialectOver(connection) }),
       limited,
       backUpIfDue: () => undefined,
+      backUpBefore: () => false,
       close: () => {
         connection.close();
         rmSync(aside, { recursive: true, force: true });

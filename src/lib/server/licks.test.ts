@@ -72,8 +72,13 @@ describe('takes', () => {
     await deleteLick(db, deleted);
     // Until the server begins anew it can be taken back.
     expect(await readSound(folder, deleted)).toEqual(wav);
-    await sweepSounds(db, folder);
-    expect(await soundsIn(folder)).toEqual([kept]);
+    // A backup that names it may be gone back to.
+    await sweepSounds(db, folder, new Set([deleted]));
+    expect(await soundsIn(folder)).toHaveLength(2);
+    // One this database does not know is another's.
+    await putSound(folder, 'elsewhere', wav);
+    await sweepSounds(db, folder, new Set());
+    expect([...(await soundsIn(folder))].sort()).toEqual([kept, 'elsewhere'].sort());
     expect(await findLick(db, kept)).toMatchObject({ sound: wav.length });
     // A lick of the book has none.
     expect(await markSound(db, await createLick(db, LICK), 12)).toBe(false);

@@ -164,11 +164,23 @@ export async function beginLickBook(db: Db): Promise<void> {
   });
 }
 
-/** Lets go of sounds whose take was deleted, now that nobody can take that back. */
-export async function sweepSounds(db: Db, folder: string): Promise<void> {
+/**
+ * Lets go of sounds whose take was deleted here, now that nobody can take that back. A sound that this
+ * database does not know may be another's: a database that was set aside, a backup, an archive that was
+ * broken off.
+ */
+export async function sweepSounds(
+  db: Db,
+  folder: string,
+  elsewhere: ReadonlySet<string>,
+): Promise<void> {
   const ids = await soundsIn(folder);
   if (ids.length === 0) return;
-  const rows = await db.selectFrom('lick').select('id').where('deleted_at', 'is', null).execute();
-  const present = new Set(rows.map(({ id }) => id));
-  for (const id of ids) if (!present.has(id)) await removeSound(folder, id);
+  const rows = await db
+    .selectFrom('lick')
+    .select('id')
+    .where('deleted_at', 'is not', null)
+    .execute();
+  const deleted = new Set(rows.map(({ id }) => id));
+  for (const id of ids) if (deleted.has(id) && !elsewhere.has(id)) await removeSound(folder, id);
 }

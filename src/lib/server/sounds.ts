@@ -4,6 +4,7 @@ import { join } from 'node:path';
 
 const FOLDER = 'takes';
 const ENDING = '.wav';
+const UNFINISHED = '.part';
 /** All sounds together, so that an archive with them can be taken in again. */
 export const SOUNDS_LIMIT = 200 * 2 ** 20;
 
@@ -35,8 +36,22 @@ export async function putSound(folder: string, id: string, bytes: Uint8Array): P
   const path = pathOf(folder, id);
   if (path === null) return;
   await mkdir(join(folder, FOLDER), { recursive: true });
-  await writeFile(`${path}.part`, bytes);
-  await rename(`${path}.part`, path);
+  const aside = path + UNFINISHED;
+  try {
+    await writeFile(aside, bytes, { flush: true });
+    await rename(aside, path);
+  } catch (error) {
+    // Half a sound would fill the disk that had no room for it.
+    await rm(aside, { force: true });
+    throw error;
+  }
+}
+
+/** Sets down what was begun and never ended, by a kill in the midst of it. */
+export async function clearUnfinishedSounds(folder: string): Promise<void> {
+  const names = await readdir(join(folder, FOLDER)).catch(() => []);
+  for (const name of names.filter((one) => one.endsWith(UNFINISHED)))
+    await rm(join(folder, FOLDER, name), { force: true });
 }
 
 /** The sound of a take; null where it has none. */

@@ -13,7 +13,8 @@ import { join } from 'node:path';
 import Database from 'libsql';
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { chartsIn, listBackups } from './backups';
-import { createChart, findChart, listCharts, saveChart } from './charts';
+import { DEFAULT_VIEW } from '$lib/study/view';
+import { createChart, findChart, listCharts, saveChart, saveView } from './charts';
 import { type Db, openDatabase, openToRead } from './database';
 import type { Kysely } from 'kysely';
 import { answerCard } from './cards';
@@ -39,6 +40,10 @@ import { closeStore, currentStore, restoreBackup, restoreReadable } from './stor
 const LICK = {
   ...{ title: '', tags: ['cadence'], source: 'mine', chart: '| Dm7 | G7 |' },
   notes: [{ beat: 0, beats: 1, string: 3, fret: 7, techniques: [] }],
+};
+const STINT = {
+  ...{ at: '2026-06-15T18:00:00+02:00', exercise: 'targets', tempo: 96 },
+  ...{ zone: { low: 5, high: 8 }, tempoFrom: 90, minutes: 4.5, asked: 20, landed: 18 },
 };
 const TEXT = 'title: Nine Kettles\nkey: Eb\n| Eb | Ab |';
 
@@ -244,6 +249,41 @@ describe('backups', () => {
     expect(listBackups(folder).filter((name) => name.includes('stop'))).toHaveLength(1);
   });
 
+  test.each<[string, (db: Db, of: { lick: string; chart: string }) => Promise<unknown>]>([
+    ['a lick', (db, { lick }) => saveLick(db, lick, 1, { ...LICK, title: 'Again' })],
+    ['a lick that is put away', (db, { lick }) => deleteLick(db, lick)],
+    ['a take', (db, { chart }) => createLick(db, LICK, chart)],
+    ['a stint', (db, { chart }) => addStints(db, [stintSchema.parse({ ...STINT, chart })])],
+    ['a card', (db) => answerCard(db, 'name general 5-8', true, 1_700_000_000_000)],
+    ['the settings', async (db) => saveSettings(db, (await findSettings(db)).settings, 0)],
+    ['how a chart is looked at', (db, { chart }) => saveView(db, chart, DEFAULT_VIEW)],
+  ])('%s that changed makes one at a clean stop', async (_, work) => {
+    const open = await openDatabase(folder);
+    const of = { chart: await createChart(open.db, TEXT), lick: await createLick(open.db, LICK) };
+    open.close();
+    const stops = () => listBackups(folder).filter((name) => name.includes('stop')).length;
+    rmSync(backupsOf(), { recursive: true });
+    const again = await openDatabase(folder);
+    await work(again.db, of);
+    again.close();
+    expect(stops()).toBe(1);
+    // Nothing changed: none is made.
+    rmSync(backupsOf(), { recursive: true });
+    (await openDatabase(folder)).close();
+    expect(stops()).toBe(0);
+  });
+
+  test('half a sound is cleared away at the start, and never left by a write that fails', async () => {
+    mkdirSync(join(folder, 'takes'), { recursive: true });
+    writeFileSync(join(folder, 'takes', 'half.wav.part'), 'RIFF');
+    await currentStore();
+    expect(readdirSync(join(folder, 'takes'))).toEqual([]);
+    // A folder stands where the sound should be: it cannot be renamed there.
+    mkdirSync(join(folder, 'takes', 'one.wav', 'inside'), { recursive: true });
+    await expect(putSound(folder, 'one', new Uint8Array(4))).rejects.toThrow();
+    expect(readdirSync(join(folder, 'takes'))).toEqual(['one.wav']);
+  });
+
   test('one that cannot be made stops nothing', async () => {
     const open = await openDatabase(folder);
     await createChart(open.db, TEXT);
@@ -330,12 +370,7 @@ describe('the way back', () => {
     await putSound(folder, take, new TextEncoder().encode('RIFF....WAVE'));
     const gone = await createLick(db, { ...LICK, title: 'Gone' });
     await deleteLick(db, gone);
-    await addStints(db, [
-      stintSchema.parse({
-        ...{ at: '2026-06-15T18:00:00+02:00', chart, exercise: 'targets', tempo: 96 },
-        ...{ zone: { low: 5, high: 8 }, tempoFrom: 90, minutes: 4.5, asked: 20, landed: 18 },
-      }),
-    ]);
+    await addStints(db, [stintSchema.parse({ ...STINT, chart })]);
     await answerCard(db, 'name general 5-8', true, Date.now());
     const settings = await findSettings(db);
     await saveSettings(

@@ -1,7 +1,16 @@
 /** The one open database of this process, or the reason there is none. */
-import { copyFileSync, existsSync, mkdirSync, renameSync, statSync } from 'node:fs';
+import { copyFileSync, existsSync, mkdirSync, readdirSync, renameSync, statSync } from 'node:fs';
 import { join, resolve } from 'node:path';
-import { backupPath, backupsWithCharts, clearUnfinished, compact, listBackups } from './backups';
+import {
+  type BackupKind,
+  backupFiles,
+  backupPath,
+  backupsWithCharts,
+  clearUnfinished,
+  compact,
+  listBackups,
+  takesNamedIn,
+} from './backups';
 import {
   DATABASE_FILE,
   databaseFiles,
@@ -16,6 +25,7 @@ import { lockFolder, unlockFolder } from './lock';
 import { log } from './log';
 import { problemOf, type ProblemKind, StoreProblem } from './problems';
 import { putBack, salvage } from './salvage';
+import { clearUnfinishedSounds } from './sounds';
 
 export type ClosedKind = Exclude<ProblemKind, 'busy'>;
 
@@ -79,8 +89,9 @@ async function start(begun: boolean): Promise<Store> {
     const { db, limited } = opened;
     if (limited === null) {
       clearUnfinished(folder);
+      await clearUnfinishedSounds(folder);
       await beginLickBook(db);
-      await sweepSounds(db, folder);
+      await sweepSounds(db, folder, takesElsewhere(folder));
       if (process.env['CORVEL_SEED'] === 'demo') await seedDemo(db);
       opened.backUpIfDue(new Date());
       clearInterval(backupTimer);
@@ -98,6 +109,10 @@ async function start(begun: boolean): Promise<Store> {
   }
   return store;
 }
+
+/** Makes a backup before something large is changed; whether there is one now. */
+export const backUpBefore = (kind: BackupKind): boolean =>
+  open?.backUpBefore(kind, new Date()) ?? false;
 
 function backUpNow(opened: OpenDatabase): void {
   try {
@@ -143,9 +158,20 @@ export function closeStore(): void {
   unlockFolder();
 }
 
+/** The takes that a backup or a database that was set aside still names. */
+const takesElsewhere = (folder: string): ReadonlySet<string> =>
+  new Set([...backupFiles(folder), ...setAsideFiles(folder)].flatMap((file) => takesNamedIn(file)));
+
+const SET_ASIDE = 'set-aside-';
+
+const setAsideFiles = (folder: string): readonly string[] =>
+  readdirSync(folder)
+    .filter((name) => name.startsWith(SET_ASIDE))
+    .map((name) => join(folder, name, DATABASE_FILE));
+
 /** Moves the database with its logs into a folder of their own: nothing is ever thrown away. */
 function setAside(folder: string): void {
-  const aside = join(folder, `set-aside-${compact(new Date())}`);
+  const aside = join(folder, SET_ASIDE + compact(new Date()));
   const present = databaseFiles(folder);
   if (present.length === 0) return;
   mkdirSync(aside, { recursive: true });

@@ -48,7 +48,7 @@
   {/if}
   {#if data.kind === 'damaged'}
     <form method="POST" action="?/readable">
-      <button class="button">Open what can still be read, chart by chart</button>
+      <button class="button">Open everything that can still be read</button>
     </form>
   {:else if data.kind !== 'newer'}
     <form method="POST" action="?/again">

@@ -10,7 +10,7 @@ import {
 } from '$lib/server/archive';
 import { readBytes, refusalResponse } from '$lib/server/request';
 import { database } from '$lib/server/respond';
-import { dataFolder } from '$lib/server/store';
+import { backUpBefore, dataFolder } from '$lib/server/store';
 import type { RequestHandler } from './$types';
 
 /** The whole book as a zip. */
@@ -38,7 +38,13 @@ export const POST: RequestHandler = async ({ request, url, locals }) => {
   if (!read.ok)
     return refusalResponse({ status: 422, code: 'invalid_request', message: read.message });
   const db = database(locals);
-  const changes = url.searchParams.has('preview')
+  const preview = url.searchParams.has('preview');
+  if (!preview && !backUpBefore('import')) {
+    const message =
+      'No backup could be made first, so nothing was changed: see that the disk has room, and try again.';
+    return refusalResponse({ status: 503, code: 'unavailable', message });
+  }
+  const changes = preview
     ? await previewArchive(db, read.archive, mode)
     : await takeArchive(db, dataFolder(), read.archive, mode, new Date().toISOString());
   return json({ mode, changes, sentence: changeSays(changes) });
