@@ -10,6 +10,8 @@ import { chartFiles, lickFiles } from './archiveScores';
 import { commitTogether } from './commits';
 import type { Db } from './database';
 import { isWav, putSound, readSound, removeSound, soundsIn } from './sounds';
+import { sql } from 'kysely';
+import { bytesOf, decode, readRows } from './texts';
 
 const FORMAT = 'corvel-archive';
 const VERSION = 1;
@@ -70,12 +72,12 @@ export interface Archive {
 
 async function rowsOf(db: Db): Promise<Rows> {
   const live = async (name: Exclude<Name, 'card'>) =>
-    db.selectFrom(name).selectAll().where('deleted_at', 'is', null).orderBy('id').execute();
+    readRows(db, name, sql`deleted_at is null`, sql`id`);
   const read = {
     ...{ chart: await live('chart'), lick: await live('lick') },
     stint: await live('stint'),
   };
-  const card = await db.selectFrom('card').selectAll().orderBy('id').execute();
+  const card = await readRows(db, 'card', sql`1`, sql`id`);
   const parsed = Object.fromEntries(
     NAMES.map((name) => [name, z.array(TABLES[name].row).parse({ ...read, card }[name])]),
   );
@@ -90,14 +92,10 @@ const AS_IS = { level: 0 } as const;
 /** Everything as the bytes of a zip; the sounds are those in the data folder. */
 export async function writeArchive(db: Db, folder: string, made: string): Promise<Uint8Array> {
   const rows = await rowsOf(db);
-  const setting = await db
-    .selectFrom('setting')
-    .select('value')
-    .where('name', '=', 'player')
-    .executeTakeFirst();
+  const [setting] = await readRows(db, 'setting', sql`name = 'player'`);
   const files: Zippable = {};
   for (const name of NAMES) files[TABLES[name].file] = pretty(rows[name]);
-  if (setting) files[SETTINGS] = strToU8(setting.value);
+  if (setting) files[SETTINGS] = strToU8(String(setting['value']));
   for (const chart of rows.chart) Object.assign(files, chartFiles(chart));
   for (const lick of rows.lick) {
     Object.assign(files, lickFiles(lick));
@@ -332,8 +330,11 @@ const takeRows = (db: Db, archive: Archive, mode: Mode, now: string): Promise<re
 /** The revision of each row of a table that has them, of what is put away too. */
 async function revisionsOf(db: Db, name: Name): Promise<ReadonlyMap<string, number>> {
   if (name !== 'chart' && name !== 'lick') return new Map();
-  const rows = await db.selectFrom(name).select(['id', 'revision']).execute();
-  return new Map(rows.map(({ id, revision }) => [id, revision]));
+  const rows = await db
+    .selectFrom(name)
+    .select([bytesOf('id').as('id'), sql<number>`cast(revision as integer)`.as('revision')])
+    .execute();
+  return new Map(rows.map(({ id, revision }) => [decode(id)?.text ?? '', revision]));
 }
 
 /** Everything that would change, as a sentence. */

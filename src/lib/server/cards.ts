@@ -6,6 +6,8 @@ import type { Zone } from '$core/neck/neck';
 import { type DrillCard, seedOf } from '$lib/drills/cards';
 import { commitTogether } from './commits';
 import type { Db } from './database';
+import { sql } from 'kysely';
+import { readRows } from './texts';
 
 /** Charts whose cards are met before the general ones, zones of each, cards of a sitting. */
 const CHARTS = 3;
@@ -36,8 +38,10 @@ export async function sitting(
   charts: readonly PracticeChart[],
   now: number,
 ): Promise<readonly DrillCard[]> {
-  const rows = await db.selectFrom('card').select(['id', 'due', 'seen']).execute();
-  const known = new Map(rows.map((row) => [row.id, row]));
+  const rows = await readRows(db, 'card');
+  const known = new Map(
+    rows.map((row) => [String(row['id']), { due: Number(row['due']), seen: Number(row['seen']) }]),
+  );
   const all = cardsOf(charts).map((card) => {
     const row = known.get(card.id);
     return {
@@ -70,18 +74,14 @@ function cardIn(state: string, now: number): Card {
 /** Takes an answer; when the card comes back, in milliseconds. */
 export const answerCard = (db: Db, id: string, right: boolean, now: number): Promise<number> =>
   commitTogether(db, async (transaction) => {
-    const row = await transaction
-      .selectFrom('card')
-      .select(['state', 'seen'])
-      .where('id', '=', id)
-      .executeTakeFirst();
-    const card = row ? cardIn(row.state, now) : createEmptyCard(new Date(now));
+    const [row] = await readRows(transaction, 'card', sql`id = ${id}`);
+    const card = row ? cardIn(String(row['state']), now) : createEmptyCard(new Date(now));
     // A clock set back must not make the scheduler count below nothing.
     const at = new Date(Math.max(now, card.last_review?.getTime() ?? 0));
     const grade: Grade = right ? Rating.Good : Rating.Again;
     const next = scheduler.next(card, at, grade).card;
     const due = next.due.getTime();
-    const values = { state: JSON.stringify(next), due, seen: (row?.seen ?? 0) + 1 };
+    const values = { state: JSON.stringify(next), due, seen: Number(row?.['seen'] ?? 0) + 1 };
     await transaction
       .insertInto('card')
       .values({ id, ...values })

@@ -6,16 +6,26 @@ import { keptNotes, keptTags, type StoredLick } from '$lib/licks/messages';
 import { newId, timestamp } from './charts';
 import { commitTogether } from './commits';
 import type { Db } from './database';
-import type { LickTable } from './schema';
 import { removeSound, soundsIn } from './sounds';
+import { bytesOf, decode } from './texts';
 
-const COLUMNS = [
-  ...(['id', 'title', 'tags', 'source', 'chart', 'notes', 'revision'] as const),
-  ...(['take_of', 'sound', 'created_at'] as const),
+const TEXTS = [
+  ...(['id', 'title', 'tags', 'source', 'chart', 'notes', 'take_of', 'created_at'] as const),
 ] as const;
-type Row = Pick<LickTable, Exclude<(typeof COLUMNS)[number], 'revision'>> & {
-  readonly revision: number;
-};
+type Bytes = Readonly<Record<(typeof TEXTS)[number], ArrayBuffer | null>>;
+type Row = Bytes & { readonly revision: number; readonly sound: number | null };
+
+/** Licks that are not put away, their texts as bytes and numbers as numbers, whatever damage has made of them. */
+const rowsOf = (db: Db) =>
+  db
+    .selectFrom('lick')
+    .select(TEXTS.map((column) => bytesOf(column).as(column)))
+    .select([
+      sql<number>`coalesce(cast(revision as integer), 1)`.as('revision'),
+      sql<number | null>`cast(sound as integer)`.as('sound'),
+    ])
+    .where('deleted_at', 'is', null)
+    .$castTo<Row>();
 
 export type LickSaved =
   | { readonly kind: 'saved'; readonly revision: number }
@@ -35,11 +45,14 @@ export const notesIn = (json: string): StoredLick['notes'] =>
   keptNotes.safeParse(parsed(json)).data ?? [];
 
 /** A row as it is shown; what cannot be read of it is left out rather than the whole. */
-function lickOf({ tags, notes, take_of, created_at, ...row }: Row): StoredLick {
-  const words = keptTags.safeParse(parsed(tags));
+function lickOf(row: Row): StoredLick {
+  const text = (name: (typeof TEXTS)[number]) => decode(row[name])?.text ?? '';
+  const words = keptTags.safeParse(parsed(text('tags')));
   return {
-    ...row,
-    ...{ tags: words.data ?? [], notes: notesIn(notes), takeOf: take_of, made: created_at },
+    ...{ id: text('id'), title: text('title'), source: text('source'), chart: text('chart') },
+    ...{ revision: row.revision, sound: row.sound, made: text('created_at') },
+    ...{ tags: words.data ?? [], notes: notesIn(text('notes')) },
+    takeOf: row.take_of === null ? null : text('take_of'),
   };
 }
 
@@ -51,10 +64,7 @@ const contentOf = ({ title, tags, source, chart, notes }: Lick) => ({
 
 /** All licks of the book not deleted: the player's own first, what was changed last before; then the starter book. */
 export async function listLicks(db: Db): Promise<readonly StoredLick[]> {
-  const rows = await db
-    .selectFrom('lick')
-    .select(COLUMNS)
-    .where('deleted_at', 'is', null)
+  const rows = await rowsOf(db)
     .where('take_of', 'is', null)
     .orderBy((one) => one.case().when('source', '=', STARTER).then(1).else(0).end())
     .orderBy(
@@ -67,12 +77,7 @@ export async function listLicks(db: Db): Promise<readonly StoredLick[]> {
 }
 
 export async function findLick(db: Db, id: string): Promise<StoredLick | null> {
-  const row = await db
-    .selectFrom('lick')
-    .select(COLUMNS)
-    .where('id', '=', id)
-    .where('deleted_at', 'is', null)
-    .executeTakeFirst();
+  const row = await rowsOf(db).where('id', '=', id).executeTakeFirst();
   return row ? lickOf(row) : null;
 }
 
@@ -100,10 +105,7 @@ export async function createLick(
 
 /** The takes of a chart, the latest first. */
 export async function listTakes(db: Db, chart: string): Promise<readonly StoredLick[]> {
-  const rows = await db
-    .selectFrom('lick')
-    .select(COLUMNS)
-    .where('deleted_at', 'is', null)
+  const rows = await rowsOf(db)
     .where('take_of', '=', chart)
     .orderBy('created_at', 'desc')
     .execute();
@@ -157,7 +159,11 @@ const STARTER = 'Corvel';
 
 /** Puts the starter book into a lick book that has never held anything. */
 export async function beginLickBook(db: Db): Promise<void> {
-  const any = await db.selectFrom('lick').select('id').limit(1).executeTakeFirst();
+  const any = await db
+    .selectFrom('lick')
+    .select(sql`1`.as('one'))
+    .limit(1)
+    .executeTakeFirst();
   if (any) return;
   await commitTogether(db, async (transaction) => {
     for (const lick of STARTER_LICKS) await insert(transaction, newId(), lick, null);
@@ -178,9 +184,9 @@ export async function sweepSounds(
   if (ids.length === 0) return;
   const rows = await db
     .selectFrom('lick')
-    .select('id')
+    .select(bytesOf('id').as('id'))
     .where('deleted_at', 'is not', null)
     .execute();
-  const deleted = new Set(rows.map(({ id }) => id));
+  const deleted = new Set(rows.map(({ id }) => decode(id)?.text));
   for (const id of ids) if (deleted.has(id) && !elsewhere.has(id)) await removeSound(folder, id);
 }

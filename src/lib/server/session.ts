@@ -7,7 +7,9 @@ import { cellKey } from '$core/log/stints';
 import type { StoredStint } from '$lib/log/messages';
 import { exerciseName } from '$lib/log/words';
 import { instrumentOf, neckOf, type Settings } from '$lib/settings/settings';
+import { sql } from 'kysely';
 import type { Db } from './database';
+import { bytesOf, decode } from './texts';
 import { historyOf, listStints } from './stints';
 
 export interface SessionWanted {
@@ -37,11 +39,15 @@ export async function practiceCharts(
   const neck = neckOf(instrumentOf(settings, null));
   const rows = await db
     .selectFrom('chart')
-    .select(['id', 'text', 'revision'])
+    .select([bytesOf('id').as('id'), bytesOf('text').as('text')])
+    .select(sql<number>`cast(revision as integer)`.as('revision'))
     .where('deleted_at', 'is', null)
     .orderBy('updated_at', 'desc')
     .execute();
-  return rows.flatMap(({ id, text, revision }) => read(id, revision, text, neck) ?? []);
+  return rows.flatMap(
+    ({ id, text, revision }) =>
+      read(decode(id)?.text ?? '', revision, decode(text)?.text ?? '', neck) ?? [],
+  );
 }
 
 /** The first thing of the next session in a line; null where there is none. */

@@ -1,5 +1,6 @@
 /** The player's settings in the database: one document with a revision. */
 import { readSettings, type Settings, type StoredSettings } from '$lib/settings/settings';
+import { sql } from 'kysely';
 import { commitTogether } from './commits';
 import type { Db } from './database';
 import { bytesOf, decode } from './texts';
@@ -9,7 +10,10 @@ const NAME = 'player';
 export async function findSettings(db: Db): Promise<StoredSettings> {
   const row = await db
     .selectFrom('setting')
-    .select([bytesOf('value').as('value'), 'revision'])
+    .select([
+      bytesOf('value').as('value'),
+      sql<number>`coalesce(cast(revision as integer), 0)`.as('revision'),
+    ])
     .where('name', '=', NAME)
     .executeTakeFirst();
   const value = decode(row?.value ?? null)?.text ?? '';

@@ -5,6 +5,7 @@ import type { StintContent, StoredStint } from '$lib/log/messages';
 import { newId, timestamp } from './charts';
 import { commitTogether } from './commits';
 import type { Db } from './database';
+import { decode } from './texts';
 
 const rowOf = ({ zone, tempoFrom, ...stint }: StintContent) => ({
   ...{ at: stint.at, time: Date.parse(stint.at), chart: stint.chart, exercise: stint.exercise },
@@ -36,19 +37,24 @@ function stintOf(packed: Packed): StoredStint {
  */
 export async function listStints(db: Db, since = -Infinity): Promise<readonly StoredStint[]> {
   const from = Number.isFinite(since) ? since : -8.64e15;
-  const { rows } = await sql<{ readonly packed: string }>`
-    select json_group_array(json_array(
+  const { rows } = await sql<{ readonly packed: ArrayBuffer | null }>`
+    select cast(json_group_array(json_array(
       id, at, chart, exercise, low, high, extent, tempo_from, tempo, minutes, asked, landed, note,
       time, earlier_rule
-    )) as packed
+    )) as blob) as packed
     from (select * from stint where deleted_at is null and time >= ${from} order by time desc)
   `.execute(db);
-  return (JSON.parse(rows[0]?.packed ?? '[]') as readonly Packed[]).map(stintOf);
+  const packed = decode(rows[0]?.packed ?? null)?.text ?? '[]';
+  return (JSON.parse(packed) as readonly Packed[]).map(stintOf);
 }
 
 /** Whether anything is in the log. */
 export async function isAnyPractised(db: Db): Promise<boolean> {
-  const query = db.selectFrom('stint').select('id').where('deleted_at', 'is', null).limit(1);
+  const query = db
+    .selectFrom('stint')
+    .select(sql`1`.as('one'))
+    .where('deleted_at', 'is', null)
+    .limit(1);
   return (await query.executeTakeFirst()) !== undefined;
 }
 

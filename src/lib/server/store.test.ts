@@ -17,7 +17,9 @@ import { DEFAULT_VIEW } from '$lib/study/view';
 import { createChart, findChart, listCharts, saveChart, saveView } from './charts';
 import { type Db, openDatabase, openToRead } from './database';
 import type { Kysely } from 'kysely';
-import { answerCard } from './cards';
+import { writeArchive } from './archive';
+import { answerCard, sitting } from './cards';
+import { practiceCharts } from './session';
 import {
   beginLickBook,
   createLick,
@@ -27,6 +29,7 @@ import {
   markSound,
   restoreLick,
   saveLick,
+  sweepSounds,
 } from './licks';
 import { stintSchema } from '$lib/log/messages';
 import { findSettings, saveSettings } from './settings';
@@ -171,6 +174,57 @@ describe('bytes that are no text', () => {
     expect(damaged?.text).toContain('title: Nine Kettles');
     expect(await findChart(open.db, sound)).toMatchObject({ damaged: false, text: '| G7 |' });
     expect(await listCharts(open.db)).toHaveLength(2);
+    open.close();
+  });
+
+  test('in any text of any table end nothing: every list, session and archive answers', async () => {
+    const open = await openDatabase(folder);
+    const { db } = open;
+    const chart = await createChart(db, TEXT);
+    await createLick(db, LICK);
+    await createLick(db, LICK, chart);
+    await addStints(db, [stintSchema.parse({ ...STINT, chart })]);
+    await answerCard(db, 'name general 5-8', true, 1_700_000_000_000);
+    await saveSettings(db, (await findSettings(db)).settings, 0);
+    const columns = ['chart', 'lick', 'stint', 'card', 'setting'].flatMap((table) =>
+      (
+        new Database(file)
+          .prepare('select name, lower(type) as type from pragma_table_info(?)')
+          .all(table) as { name: string; type: string }[]
+      )
+        .filter(({ name }) => name !== 'deleted_at' && name !== 'id')
+        .map(({ name }) => [table, name] as const),
+    );
+    expect(columns.length).toBeGreaterThan(40);
+    for (const [table, column] of columns) {
+      const other = new Database(file);
+      const kept = other
+        .prepare(`select rowid, cast(${column} as blob) as was from ${table}`)
+        .all();
+      // A number too may have become such a text.
+      other.exec(`update ${table} set ${column} = cast(x'61ff4320' as text)`);
+      other.close();
+      const { settings } = await findSettings(db);
+      await Promise.all([
+        listCharts(db),
+        findChart(db, chart),
+        listLicks(db),
+        listTakes(db, chart),
+        listStints(db),
+        sitting(db, [], 0),
+        practiceCharts(db, settings),
+        sweepSounds(db, folder, new Set()),
+      ]);
+      await writeArchive(db, folder, '2026-06-15T18:00:00.000Z').catch((error: unknown) => {
+        expect(String(error), `${table}.${column}`).toContain('Invalid');
+      });
+      const back = new Database(file);
+      for (const row of kept as { rowid: number; was: ArrayBuffer | null }[])
+        back
+          .prepare(`update ${table} set ${column} = cast(? as text) where rowid = ?`)
+          .run(row.was && Buffer.from(row.was), row.rowid);
+      back.close();
+    }
     open.close();
   });
 

@@ -2,7 +2,8 @@
  * Texts out of the database. The driver ends the whole process on a text that is not UTF-8, so every
  * text is asked for as bytes and decoded here.
  */
-import { type RawBuilder, sql } from 'kysely';
+import { type Kysely, type RawBuilder, sql } from 'kysely';
+import type { Tables } from './schema';
 
 /** A column's text as its bytes, under the column's name. */
 export const bytesOf = (column: string): RawBuilder<ArrayBuffer | null> =>
@@ -24,4 +25,40 @@ export function decode(bytes: ArrayBuffer | null): Decoded | null {
   } catch {
     return { text: lenient.decode(bytes), damaged: true };
   }
+}
+
+interface ColumnRow {
+  readonly name: string;
+  readonly type: string;
+}
+
+/**
+ * Whole rows of a table with every text decoded, whatever damage has put where: texts are asked for as
+ * bytes, numbers as numbers. `where` and `order` are SQL.
+ */
+export async function readRows(
+  db: Kysely<Tables>,
+  table: keyof Tables,
+  where: RawBuilder<unknown> = sql`1`,
+  order: RawBuilder<unknown> = sql`rowid`,
+): Promise<readonly Readonly<Record<string, string | number | null>>[]> {
+  const { rows: columns } = await sql<ColumnRow>`
+    select name, lower(type) as type from pragma_table_info(${table})
+  `.execute(db);
+  const list = columns.map(({ name, type }) =>
+    type === 'text'
+      ? sql`cast(${sql.ref(name)} as blob) as ${sql.ref(name)}`
+      : sql`cast(${sql.ref(name)} as ${sql.raw(type === 'real' ? 'real' : 'integer')}) as ${sql.ref(name)}`,
+  );
+  const { rows } = await sql<Record<string, ArrayBuffer | number | null>>`
+    select ${sql.join(list)} from ${sql.table(table)} where ${where} order by ${order}
+  `.execute(db);
+  return rows.map((row) =>
+    Object.fromEntries(
+      Object.entries(row).map(([name, value]) => [
+        name,
+        typeof value === 'number' || value === null ? value : (decode(value)?.text ?? null),
+      ]),
+    ),
+  );
 }
