@@ -364,7 +364,7 @@ describe('the stage', () => {
       `return [...document.querySelectorAll('a[aria-label^="Play "]')].map(({ href }) => href)`,
     );
     for (const address of charts) {
-      await app.visit(`${address.split('?')[0]}?at=1&zone=3-6`);
+      await app.visit(`${address.split('?')[0]}?at=1&zone=3-6&line=none&bpm=100&extent=form`);
       const chords = await script<number>(
         'return document.querySelectorAll("[data-chord]").length',
       );
