@@ -64,17 +64,18 @@ function apiError(response: Response): Response {
   return json(response.status, code, message, allow === null ? {} : { allow });
 }
 
-const LOOPBACK_NAMES: ReadonlySet<string> = new Set(['localhost', '127.0.0.1', '[::1]']);
+/** The names of this machine, as they stand in the header: an address made of it may hide the rest. */
+const LOOPBACK_HOST = /^(?:localhost|127\.0\.0\.1|\[::1\])(?::\d{1,5})?$/iu;
 
 /** A page elsewhere must not reach a loopback server under a name of its own (DNS rebinding). */
-const strangerName = (url: URL): boolean =>
-  passcodeInForce() === null && !LOOPBACK_NAMES.has(url.hostname);
+const strangerName = ({ headers }: Request, url: URL): boolean =>
+  passcodeInForce() === null && !LOOPBACK_HOST.test(headers.get('host') ?? url.host);
 
 export const handle: Handle = async ({ event, resolve }) => {
   const began = performance.now();
   const { pathname } = event.url;
   const api = pathname.startsWith('/api/');
-  if (!building && strangerName(event.url)) {
+  if (!building && strangerName(event.request, event.url)) {
     return json(421, 'wrong_host', 'This server answers on localhost only.');
   }
   if (foreignChange(event.request, event.url)) {

@@ -1,6 +1,14 @@
 import { spawn } from 'node:child_process';
 import { Agent, get, request } from 'node:http';
-import { openSync, closeSync, writeSync, statSync, rmSync } from 'node:fs';
+import {
+  closeSync,
+  openSync,
+  readdirSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+  writeSync,
+} from 'node:fs';
 import { join } from 'node:path';
 import { afterEach, describe, expect, test } from 'vitest';
 import { generateRequests, killInBackups, killInBursts } from '../soak/runs';
@@ -259,6 +267,32 @@ describe('safety', () => {
     // A page elsewhere that had its own name point here would send that name.
     expect(await statusUnderName(server.url, 'elsewhere.example')).toBe(421);
     expect(await statusUnderName(server.url, 'localhost')).toBe(200);
+    for (const name of [
+      'localhost#.elsewhere.example',
+      'localhost?.elsewhere.example',
+      '127.0.0.1.nip',
+    ])
+      expect([400, 421], name).toContain(await statusUnderName(server.url, name));
+  });
+
+  test('an archive is taken in after a backup, and not without one', async () => {
+    server = await startServer();
+    const { url, data } = server;
+    const bytes = await (await fetch(`${url}/api/archive`)).arrayBuffer();
+    const take = () =>
+      fetch(`${url}/api/archive?mode=replace`, {
+        method: 'POST',
+        body: bytes,
+        headers: { 'content-type': 'application/zip', origin: url },
+      });
+    expect((await take()).status).toBe(200);
+    const backups = join(data, 'backups');
+    expect(readdirSync(backups).filter((name) => name.includes('import'))).toHaveLength(1);
+    rmSync(backups, { recursive: true });
+    writeFileSync(backups, 'a file where the folder should be');
+    const refused = await take();
+    expect(refused.status).toBe(503);
+    expect(await refused.text()).toContain('nothing was changed');
   });
 
   test('a public address needs a passcode', async () => {

@@ -11,8 +11,11 @@ const NUMBERS: ReadonlySet<string> = new Set([
   ...['low', 'high', 'tempoFrom', 'tempo', 'minutes', 'asked', 'landed'],
 ]);
 
-/** What a sheet reads as a formula; the library's own pattern stops at a line's end. */
-const FORMULA = /^[=+\-@\t\r]/u;
+/**
+ * What a sheet reads as a formula, or would be taken for one that was made text; the library's own pattern
+ * stops at a line's end.
+ */
+const FORMULA = /^'*[=+\-@\t\r]/u;
 
 /** The log as text; what a sheet would take for a formula is made text. */
 export const stintsAsCsv = (stints: readonly StoredStint[]): string =>
@@ -33,7 +36,7 @@ function valueOf(field: string, text: string): string | number | boolean | null 
   if (field === 'earlierRule') return text.trim().toLowerCase() === 'true' ? true : undefined;
   if (NUMBERS.has(field)) return text.trim() === '' ? null : Number(text);
   if (text === '') return undefined;
-  return text.replace(/^'(?=[=+\-@\t\r])/u, '');
+  return text.replace(/^'(?='*[=+\-@\t\r])/u, '');
 }
 
 /** Reads a log, or says which row cannot be read. */

@@ -17,7 +17,7 @@ import { answerCard } from './cards';
 import { createChart, deleteChart, findChart, listCharts, saveChart } from './charts';
 import { openDatabase, type OpenDatabase } from './database';
 import { seedDemo } from './demo';
-import { beginLickBook, createLick, listTakes, markSound } from './licks';
+import { beginLickBook, createLick, listLicks, listTakes, markSound } from './licks';
 import { saveSettings } from './settings';
 import { putSound, readSound, soundsIn } from './sounds';
 import { listStints } from './stints';
@@ -174,6 +174,46 @@ describe('the whole book', () => {
     await deleteChart(db, id);
     await taken(db, archiveOf(bytes), 'replace');
     expect((await findChart(db, id))?.revision).toBe(5);
+  });
+
+  test('merged into a fresh book, the licks a book begins with are not doubled', async () => {
+    const bytes = await written(db);
+    const other = await fresh();
+    await beginLickBook(other);
+    const before = (await listLicks(other)).length;
+    await taken(other, archiveOf(bytes), 'merge');
+    expect(await listLicks(other)).toHaveLength(before);
+    // One's own are added, of the same name too.
+    const own = { title: 'Mine', tags: [], source: 'mine', chart: '| C |', notes: [] };
+    await createLick(db, own);
+    await createLick(other, own);
+    await taken(other, archiveOf(await written(db)), 'merge');
+    expect(await listLicks(other)).toHaveLength(before + 2);
+  });
+
+  test.each([
+    ['charts.json', { updated_at: 'zzz' }],
+    ['charts.json', { opened_at: 'yesterday' }],
+    ['licks.json', { created_at: '' }],
+    ['log.json', { at: 'garbage' }],
+    ['log.json', { extent: 'for ever' }],
+    ['log.json', { tempo: -1 }],
+    ['log.json', { minutes: 1e9 }],
+    ['cards.json', { state: '{}' }],
+    ['cards.json', { state: 'no JSON' }],
+  ])('%s with %j is refused whole, and nothing is changed', async (file, changed) => {
+    const files = unzipSync(await written(db));
+    const rows = JSON.parse(strFromU8(files[file] ?? new Uint8Array())) as object[];
+    files[file] = strToU8(JSON.stringify([{ ...rows[0], ...changed }, ...rows.slice(1)]));
+    expect(readArchive(zipSync(files))).toMatchObject({
+      ok: false,
+      message: `${file} in this archive cannot be read; nothing was changed.`,
+    });
+    files[file] = strToU8(JSON.stringify([rows[0], ...rows]));
+    expect(readArchive(zipSync(files))).toMatchObject({
+      ok: false,
+      message: `${file} in this archive names one thing twice; nothing was changed.`,
+    });
   });
 
   test('replacing puts away what it has not, and takes what was deleted', async () => {

@@ -7,7 +7,10 @@ import { strFromU8, strToU8, unzipSync, type Zippable, zipSync } from 'fflate';
 import { z } from 'zod';
 import { settingsSchema } from '$lib/settings/settings';
 import { chartFiles, lickFiles } from './archiveScores';
+import { EXTENTS } from '$core/time/extent';
+import { STINT } from '$lib/log/messages';
 import { commitTogether } from './commits';
+import { STARTER } from './licks';
 import type { Db } from './database';
 import { isWav, putSound, readSound, removeSound, soundsIn } from './sounds';
 import { sql } from 'kysely';
@@ -20,33 +23,53 @@ export const ARCHIVE_LIMIT = 256 * 2 ** 20;
 const UNPACKED_LIMIT = 512 * 2 ** 20;
 
 const text = (most: number) => z.string().max(most);
+const moment = z.iso.datetime({ offset: true });
 const maybe = <T extends z.ZodType>(schema: T) => schema.nullable();
 const id = z.string().min(1).max(200);
 
 const chartRow = z.object({
   ...{ id, title: text(2_000), text: text(400_000), plan: text(2_000_000), view: text(400_000) },
   ...{ key: maybe(text(60)), tempo: maybe(z.number()), bars: maybe(z.number()) },
-  ...{ created_at: text(40), updated_at: text(40), opened_at: maybe(text(40)) },
+  ...{ created_at: moment, updated_at: moment, opened_at: maybe(moment) },
 });
 const lickRow = z.object({
   ...{ id, title: text(2_000), tags: text(10_000), source: text(2_000), chart: text(40_000) },
-  ...{ notes: text(2_000_000), created_at: text(40), updated_at: text(40) },
+  ...{ notes: text(2_000_000), created_at: moment, updated_at: moment },
   // Not in archives of before there were takes.
   ...{ take_of: maybe(text(200)).default(null), sound: maybe(z.int()).default(null) },
 });
+const fret = z.int().min(0).max(36);
+const bpm = z.number().min(1).max(1_000);
+const count = z.int().min(0).max(100_000);
 const stintRow = z
   .object({
-    ...{ id, at: text(40), time: z.number(), chart: text(200), exercise: text(60) },
-    ...{ low: z.int(), high: z.int(), extent: text(40), tempo_from: z.number(), tempo: z.number() },
-    ...{ minutes: z.number(), asked: maybe(z.int()), landed: maybe(z.int()), note: text(2_000) },
+    ...{ id, at: moment, time: z.number(), chart: text(200), exercise: text(60) },
+    ...{ low: fret, high: fret, extent: z.enum(EXTENTS), tempo_from: bpm, tempo: bpm },
+    minutes: z.number().min(0).max(STINT.most),
+    ...{ asked: maybe(count), landed: maybe(count), note: text(2_000) },
     earlier_rule: z.int().min(0).max(1).optional(),
   })
   // Archives of before there was one rule of landing do not say by which they were judged.
   .transform(({ earlier_rule, ...row }) => ({
     ...row,
+    // The moment is what it was; the number only repeats it.
+    time: Date.parse(row.at),
     earlier_rule: earlier_rule ?? (row.asked === null || row.exercise === 'drills' ? 0 : 1),
   }));
-const cardRow = z.object({ id, state: text(20_000), due: z.number(), seen: z.int() });
+/** What the scheduler keeps of a card. */
+const isCardState = (json: string): boolean => {
+  try {
+    return cardState.safeParse(JSON.parse(json)).success;
+  } catch {
+    return false;
+  }
+};
+const cardState = z.looseObject({
+  ...{ due: moment, stability: z.number(), difficulty: z.number(), reps: z.int(), state: z.int() },
+});
+const cardRow = z.object({
+  ...{ id, state: text(20_000).refine(isCardState), due: z.number(), seen: z.int().min(0) },
+});
 
 /** The tables that are kept, each a file of the archive; what differs by no more than these is the same. */
 const TABLES = {
@@ -158,6 +181,9 @@ export function readArchive(bytes: Uint8Array): ArchiveRead {
     const read = z.array(row).max(200_000).safeParse(json(file));
     if (!read.success)
       return refuse(`${file} in this archive cannot be read; nothing was changed.`);
+    const ids = new Set(read.data.map((one) => one.id));
+    if (ids.size < read.data.length)
+      return refuse(`${file} in this archive names one thing twice; nothing was changed.`);
     rows[name] = read.data;
   }
   const settings = settingsSchema.safeParse(json(SETTINGS));
@@ -206,11 +232,26 @@ interface Work {
   readonly gone: readonly string[];
 }
 
+/** Rows as they are kept beside ours: the licks a book begins with are the same in every book. */
+function besideOurs(name: Name, archive: Archive, present: Rows, mode: Mode) {
+  const rows = archive.rows[name] as readonly (Record<string, unknown> & { readonly id: string })[];
+  if (name !== 'lick' || mode === 'replace') return rows;
+  const ours = new Map(
+    present.lick.flatMap((row) => (row.source === STARTER ? [[row.title, row.id] as const] : [])),
+  );
+  const own = new Set(present.lick.map((row) => row.id));
+  return rows.map((row) => {
+    const starts = row['source'] === STARTER && !own.has(row.id);
+    const known = starts ? ours.get(String(row['title'])) : undefined;
+    return known === undefined ? row : { ...row, id: known };
+  });
+}
+
 function workFor(name: Name, archive: Archive, present: Rows, mode: Mode): Work {
   const ours = new Map(present[name].map((row) => [row.id, row as Record<string, unknown>]));
   const put: Record<string, unknown>[] = [];
   let [added, changed, same] = [0, 0, 0];
-  for (const row of archive.rows[name]) {
+  for (const row of besideOurs(name, archive, present, mode)) {
     const own = ours.get(row.id);
     if (!own) added += 1;
     else if (JSON.stringify(own) === JSON.stringify(row)) {

@@ -155,7 +155,8 @@ const mark = (db: Db, id: string, deleted: string | null): Promise<boolean> =>
 export const deleteLick = (db: Db, id: string): Promise<boolean> => mark(db, id, timestamp());
 export const restoreLick = (db: Db, id: string): Promise<boolean> => mark(db, id, null);
 
-const STARTER = 'Corvel';
+/** The source of the licks a book begins with. */
+export const STARTER = 'Corvel';
 
 /** Puts the starter book into a lick book that has never held anything. */
 export async function beginLickBook(db: Db): Promise<void> {

@@ -275,6 +275,13 @@ describe('the passcode', () => {
       expect(tryPasscode('x', '10.0.0.2', 1000).kind).toBe('wrong');
     expect(tryPasscode('open sesame', '10.0.0.2', 2000).kind).toBe('wait');
     expect(tryPasscode('open sesame', '10.0.0.2', 70_000).kind).toBe('open');
+    // Many tries from elsewhere do not lock out who sits at this machine.
+    for (let address = 0; address < 5; address++)
+      for (let count = 0; count < 5; count++) tryPasscode('x', `10.0.1.${address}`, 90_000);
+    expect(tryPasscode('open sesame', '10.0.2.1', 91_000).kind).toBe('wait');
+    for (const local of ['127.0.0.1', '::1', '::ffff:127.0.0.1'])
+      expect(tryPasscode('open sesame', local, 92_000).kind).toBe('open');
+    expect(tryPasscode('open sesame', '127.evil', 93_000).kind).toBe('wait');
   });
 });
 
