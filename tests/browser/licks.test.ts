@@ -59,6 +59,37 @@ describe('the lick book', () => {
     expect(await app.seriousFaults()).toEqual([]);
   });
 
+  test('what is typed into its fields is kept while they are typed into, and undone at once', async () => {
+    await newLick();
+    const before = await title();
+    const id = (await app.driver.getCurrentUrl()).split('/').at(-1) ?? '';
+    const stored = async () =>
+      (await (await fetch(`${app.url}/api/licks/${id}`)).json()) as Record<string, unknown>;
+    const fields = [
+      ['title', 'Round the Bend', { title: 'Round the Bend' }],
+      ['chords', 'Am7 D7', { chart: '| Am7 D7 |' }],
+      ['tags', 'slow, blues, ', { tags: ['slow', 'blues'] }],
+      ['source', 'mine too', { source: 'mine too' }],
+    ] as const;
+    for (const [name, text, kept] of fields) {
+      const field = await app.find(`input[name="${name}"]`);
+      await field.clear();
+      await field.sendKeys(text);
+      // It is still typed into, and stands as it was typed.
+      await app.eventually(stored, (lick) =>
+        Object.entries(kept).every(([key, value]) =>
+          JSON.stringify(lick[key]).includes(JSON.stringify(value).slice(1, -1)),
+        ),
+      );
+      expect(await field.getAttribute('value')).toBe(text);
+    }
+    await (await app.find('input[name="title"]')).click();
+    for (let steps = 0; steps < 12 && (await title()) !== before; steps += 1)
+      await (await app.find('button[aria-label="Undo"]')).click();
+    // One step for each field, and one for each that was emptied first.
+    expect(await title()).toBe(before);
+  });
+
   test('a lick is typed with keys: each note shows its degree, a bend both ends, and it is kept', async () => {
     await newLick();
     const keys = ['7', '9', 's', Key.ARROW_UP, '6', '8', 'b', '6', Key.ARROW_DOWN, '7', '5'];

@@ -192,6 +192,11 @@
     away: 'Not saved yet',
     conflict: 'Changed elsewhere',
   } as const;
+
+  /** What is typed into a field that is kept otherwise than it is typed, until the field is left. */
+  const drafts = $state<{ chords: string | null; tags: string | null }>({
+    ...{ chords: null, tags: null },
+  });
 </script>
 
 <div class="flex min-h-0 min-w-0 flex-1 flex-col gap-2 overflow-y-auto p-3 [scrollbar-width:thin]">
@@ -203,7 +208,7 @@
         name="title"
         maxlength="120"
         value={editing.lick.title}
-        onchange={(event) => editing.change({ title: event.currentTarget.value })}
+        oninput={(event) => editing.write('title', event.currentTarget.value)}
       />
     </label>
     <span class="text-sm text-ink-soft" role="status" data-save={editing.state}
@@ -243,16 +248,20 @@
       <input
         class="field w-full"
         name="chords"
-        value={editing.lick.chart
-          .split('\n')
-          .filter((line) => !HEAD.test(line))
-          .join(' // ')}
-        onchange={(event) => {
+        value={drafts.chords ??
+          editing.lick.chart
+            .split('\n')
+            .filter((line) => !HEAD.test(line))
+            .join(' // ')}
+        oninput={(event) => {
+          const { value } = event.currentTarget;
+          drafts.chords = value;
           const heads = editing.lick.chart.split('\n').filter((line) => HEAD.test(line));
-          const typed = event.currentTarget.value.trim();
+          const typed = value.trim();
           const bars = typed.includes('|') ? typed : `| ${typed} |`;
-          editing.change({ chart: [...heads, bars].join('\n') });
+          editing.write('chart', [...heads, bars].join('\n'));
         }}
+        onblur={() => (drafts.chords = null)}
       />
     </label>
     <label class="flex items-center gap-1.5 max-sm:basis-full">
@@ -260,14 +269,15 @@
       <input
         class="field w-56 max-sm:w-full"
         name="tags"
-        value={editing.lick.tags.join(', ')}
+        value={drafts.tags ?? editing.lick.tags.join(', ')}
         placeholder="blues, slow"
-        onchange={(event) => {
-          const words = event.currentTarget.value
-            .split(',')
-            .map((word) => word.trim().slice(0, 40));
-          editing.change({ tags: [...new Set(words.filter((word) => word !== ''))].slice(0, 12) });
+        oninput={(event) => {
+          const { value } = event.currentTarget;
+          drafts.tags = value;
+          const words = value.split(',').map((word) => word.trim().slice(0, 40));
+          editing.write('tags', [...new Set(words.filter((word) => word !== ''))].slice(0, 12));
         }}
+        onblur={() => (drafts.tags = null)}
       />
     </label>
     <label class="flex items-center gap-1.5">
@@ -277,7 +287,7 @@
         name="source"
         maxlength="40"
         value={editing.lick.source}
-        onchange={(event) => editing.change({ source: event.currentTarget.value })}
+        oninput={(event) => editing.write('source', event.currentTarget.value)}
       />
     </label>
     <label class="flex items-center gap-1">

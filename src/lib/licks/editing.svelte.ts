@@ -101,7 +101,19 @@ export function createLickEditing(stored: StoredLick, neck: () => Neck) {
     if (state !== 'conflict') later(DELAY);
   }
 
+  /** The field that is being typed into: letter after letter is one change to undo. */
+  let typing: keyof Lick | null = null;
+
+  function write<K extends keyof Lick>(field: K, value: Lick[K]) {
+    if (lick[field] === value) return;
+    const goesOn = typing === field;
+    if (goesOn) show({ ...lick, [field]: value });
+    else change({ [field]: value } as Partial<Lick>);
+    typing = field;
+  }
+
   function change(changed: Partial<Lick>) {
+    typing = null;
     past = [...past.slice(-DEPTH), lick];
     future = [];
     show({ ...lick, ...changed });
@@ -155,6 +167,8 @@ export function createLickEditing(stored: StoredLick, neck: () => Neck) {
       return future.length > 0;
     },
     change,
+    /** Takes up what is typed into a field, letter by letter. */
+    write,
     setNotes: (notes: readonly LickNote[]) => change({ notes }),
     /** Puts the cursor somewhere. */
     point(beat: number, string: number) {
@@ -167,6 +181,7 @@ export function createLickEditing(stored: StoredLick, neck: () => Neck) {
       const { notes } = next;
       grid = next;
       if (notes !== lick.notes && JSON.stringify(notes) !== JSON.stringify(lick.notes)) {
+        typing = null;
         past = [...past.slice(-DEPTH), lick];
         future = [];
         lick = { ...lick, notes };
@@ -177,6 +192,7 @@ export function createLickEditing(stored: StoredLick, neck: () => Neck) {
     undo() {
       const last = past.at(-1);
       if (!last) return;
+      typing = null;
       past = past.slice(0, -1);
       future = [...future, lick];
       show(last);
@@ -184,6 +200,7 @@ export function createLickEditing(stored: StoredLick, neck: () => Neck) {
     redo() {
       const next = future.at(-1);
       if (!next) return;
+      typing = null;
       future = future.slice(0, -1);
       past = [...past, lick];
       show(next);
