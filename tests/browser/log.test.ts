@@ -243,7 +243,14 @@ describe('the log', () => {
     await app.find('[data-stint="enclosures"]');
     expect(await stints()).toHaveLength(before + 1);
     const note = await app.find('[data-stint="enclosures"] input');
-    await note.sendKeys('thirds came late', Key.ENTER);
+    await note.sendKeys('thirds came la');
+    // Kept while it is typed.
+    await app.eventually(
+      async () => (await (await fetch(`${app.url}/api/stints?as=json`)).text()).includes('came la'),
+      (kept) => kept,
+    );
+    expect(await note.getAttribute('value')).toBe('thirds came la');
+    await note.sendKeys('te', Key.ENTER);
     await app.eventually(
       async () => JSON.stringify(await stints()),
       (all) => all.includes('thirds came late'),

@@ -3,6 +3,7 @@
   import Plus from '@lucide/svelte/icons/plus';
   import Trash from '@lucide/svelte/icons/trash-2';
   import { group } from 'd3-array';
+  import { onDestroy } from 'svelte';
   import { invalidateAll } from '$app/navigation';
   import { dayOf } from '$core/time/moments';
   import { message, warn } from '$lib/ui/messages.svelte';
@@ -50,7 +51,33 @@
     });
   }
 
+  /** A note that is being typed is kept within a second; the list is read again when its field is left. */
+  const SOON = 600;
+  let typed: { readonly stint: StoredStint; readonly text: string } | null = null;
+  let timer: ReturnType<typeof setTimeout> | undefined;
+
+  function keepTyped() {
+    clearTimeout(timer);
+    const now = typed;
+    typed = null;
+    if (!now) return;
+    const { id, ...stint } = now.stint;
+    void changeStint(id, { ...stint, note: now.text }).then((kept) => {
+      if (!kept) warn(AWAY);
+    });
+  }
+
+  function typing(stint: StoredStint, text: string) {
+    if (typed && typed.stint.id !== stint.id) keepTyped();
+    typed = { stint, text };
+    clearTimeout(timer);
+    timer = setTimeout(keepTyped, SOON);
+  }
+  onDestroy(keepTyped);
+
   async function note({ id, ...stint }: StoredStint, text: string) {
+    clearTimeout(timer);
+    typed = null;
     if (text === stint.note) return;
     if (await changeStint(id, { ...stint, note: text })) await invalidateAll();
     else warn(AWAY);
@@ -61,6 +88,8 @@
     await invalidateAll();
   }
 </script>
+
+<svelte:window onpagehide={keepTyped} />
 
 <section aria-labelledby="days" data-days>
   <div class="flex flex-wrap items-baseline gap-x-4">
@@ -131,6 +160,7 @@
               placeholder="A note"
               maxlength="2000"
               value={stint.note}
+              oninput={(event) => typing(stint, event.currentTarget.value)}
               onchange={(event) => void note(stint, event.currentTarget.value)}
             />
           </li>
