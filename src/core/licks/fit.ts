@@ -236,6 +236,73 @@ const ORDER: Readonly<Record<Match, number>> = {
   'same sound': 2,
 };
 
+/** Where a lick is over some chords: moved how far, how much of it is at home, whether they are its very own. */
+interface Written {
+  readonly chords: readonly Chord[];
+  readonly semitones: number;
+  readonly share: number;
+  readonly same: boolean;
+}
+
+/** A lick over chords as it is written, or over such of the same family as far as its notes allow. */
+function writtenOver(shape: Shape, there: readonly Stay[]): Written | null {
+  const own = shape.stays;
+  if (!inTime(own, there, shape.end)) return null;
+  const chords = there.slice(0, own.length).map(({ chord }) => chord);
+  const semitones = nearest(pitchClass(at(chords, 0).root) - pitchClass(at(own, 0).chord.root));
+  const moved = (is: (chord: Chord, to: Chord) => boolean) =>
+    own.every(({ chord }, which) => {
+      const to = at(chords, which);
+      const up = pitchClass(to.root) - pitchClass(chord.root) - semitones;
+      return modulo(up, 12) === 0 && is(chord, to);
+    });
+  const same = moved((chord, to) => chord.quality.name === to.quality.name);
+  const kin =
+    !same &&
+    moved((chord, to) => familyOf(chord) === familyOf(to)) &&
+    allowedOver(shape, chords, semitones);
+  if (!same && !kin) return null;
+  const { share } = soundsOver(shape, chords, semitones);
+  return same || share >= SOUNDS.share - CLOSE ? { chords, semitones, share, same } : null;
+}
+
+/** A place without its chart. */
+type Found = Pick<Fit, 'semitones' | 'match' | 'share' | 'sentence'>;
+
+/** What a lick does from a chord of a chart on: as it is written, over an easier reading, or by its sound. */
+function foundAt(shape: Shape, all: readonly Stay[], bar: number): readonly Found[] {
+  const own = shape.stays;
+  const found = (match: Match, semitones: number, share: number, sentence: string): Found => ({
+    ...{ semitones, match, share, sentence },
+  });
+  const plain = writtenOver(shape, all);
+  if (plain) {
+    const { chords, semitones: by, share, same } = plain;
+    const match: Match = own.length > 1 ? 'same changes' : 'same chord';
+    const written = list(own.map(({ chord }) => word(chord)));
+    const sentence = same
+      ? sentenceFor(match, chords, bar, by)
+      : `${whereWords(bar, by)}: right over ${list(chords.map(word))} too, though written over ${written}.`;
+    return [found(match, by, share, sentence)];
+  }
+  const there = all.slice(0, own.length);
+  const chords = there.map(({ chord }) => chord);
+  const others = inTime(own, there, shape.end)
+    ? elsewhere(shape, chords).map(({ by, share }) =>
+        found('same sound', by, share, sentenceFor('same sound', chords, bar, by)),
+      )
+    : [];
+  const simple = simplified(all).slice(0, own.length);
+  const under = simple.some((one) => one.under) ? writtenOver(shape, simple) : null;
+  if (!under) return others;
+  const { semitones: by, share } = under;
+  const sentence = `${whereWords(bar, by)}: ${simple.map(underWords).join(', then ')}.`;
+  return [
+    found('same sound', by, share, sentence),
+    ...others.filter(({ semitones }) => semitones !== by),
+  ];
+}
+
 /** Every place where a lick fits, best first: by match, by what is at home, by how little it moves. */
 export function fitLick(
   lick: { readonly chart: Chart; readonly notes: readonly LickNote[] },
@@ -244,65 +311,17 @@ export function fitLick(
 ): readonly Fit[] {
   const shape = shapeOf(lick.chart, neck, lick.notes);
   if (!shape) return [];
-  const own = shape.stays;
-  const first = at(own, 0);
-  const home = first.chord;
+  const first = at(shape.stays, 0);
   const strong = strongBeats(shape.time);
-  const match: Match = own.length > 1 ? 'same changes' : 'same chord';
   const fits = charts.flatMap((chart, position) => {
     const { beats, unit } = chart.source.time;
     if (beats !== shape.time.beats || unit !== shape.time.unit) return [];
     return chart.chords.flatMap(({ index, bar, beat }): readonly Fit[] => {
       // What was strong stays strong.
       if (strong(beat) !== strong(first.beat)) return [];
-      const all = staysFrom(chart, index, 2 * own.length);
-      const found = (as: Match, by: number, share: number, sentence: string): Fit => ({
-        ...{ chart: position, index, semitones: by, match: as, share, sentence },
-      });
-      /** As it is written, or over chords of the same family as far as its notes allow. */
-      const written = (there: readonly Stay[]) => {
-        if (!inTime(own, there, shape.end)) return null;
-        const chords = there.slice(0, own.length).map(({ chord }) => chord);
-        const semitones = nearest(pitchClass(at(chords, 0).root) - pitchClass(home.root));
-        const moved = (is: (chord: Chord, to: Chord) => boolean) =>
-          own.every(({ chord }, which) => {
-            const to = at(chords, which);
-            const up = pitchClass(to.root) - pitchClass(chord.root) - semitones;
-            return modulo(up, 12) === 0 && is(chord, to);
-          });
-        const { share } = soundsOver(shape, chords, semitones);
-        const same = moved((chord, to) => chord.quality.name === to.quality.name);
-        if (same) return { chords, semitones, share, same };
-        const kin =
-          moved((chord, to) => familyOf(chord) === familyOf(to)) &&
-          allowedOver(shape, chords, semitones) &&
-          share >= SOUNDS.share - CLOSE;
-        return kin ? { chords, semitones, share, same } : null;
-      };
-      const plain = written(all);
-      if (plain) {
-        const { chords, semitones: by, share, same } = plain;
-        const sentence = same
-          ? sentenceFor(match, chords, bar, by)
-          : `${whereWords(bar, by)}: right over ${list(chords.map(word))} too, though written over ${list(own.map(({ chord }) => word(chord)))}.`;
-        return [found(match, by, share, sentence)];
-      }
-      const there = all.slice(0, own.length);
-      const chords = there.map(({ chord }) => chord);
-      const others = inTime(own, there, shape.end)
-        ? elsewhere(shape, chords).map(({ by, share }) =>
-            found('same sound', by, share, sentenceFor('same sound', chords, bar, by)),
-          )
-        : [];
-      const simple = simplified(all).slice(0, own.length);
-      const under = simple.some((one) => one.under) ? written(simple) : null;
-      if (!under) return others;
-      const { semitones: by, share } = under;
-      const sentence = `${whereWords(bar, by)}: ${simple.map(underWords).join(', then ')}.`;
-      return [
-        found('same sound', by, share, sentence),
-        ...others.filter(({ semitones }) => semitones !== by),
-      ];
+      // An easier reading makes one of two.
+      const there = staysFrom(chart, index, 2 * shape.stays.length);
+      return foundAt(shape, there, bar).map((one) => ({ chart: position, index, ...one }));
     });
   });
   return fits.toSorted(
