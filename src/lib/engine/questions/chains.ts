@@ -12,7 +12,6 @@ const request = z.object({
   chart: chartText,
   key: keyText.optional(),
   from: z.int().optional().describe('Index of the first chord; the chart’s first when left out'),
-  blues: z.boolean().optional().describe('Whether chains are of blues scales'),
   to: z.int().optional().describe('Index of the last chord; the chart’s last when left out'),
 });
 
@@ -32,7 +31,8 @@ const answer = z.object({
   ),
 });
 export const chains = question({
-  summary: 'One pentatonic shape shifted through the chords, its roots in even steps.',
+  summary:
+    'One pentatonic shape shifted through the chords, its roots in even steps; then the same as blues scales.',
   request,
   answer,
   ask: (asked) => {
@@ -48,7 +48,7 @@ export const chains = question({
     const stretch = chords.slice(from, to + 1).map(({ chord }) => chord);
     const found = chainsThrough(stretch);
     return accept({
-      chains: (asked.blues === true ? bluesChains(found) : found).map(({ step, stops }) => ({
+      chains: [...found, ...bluesChains(found)].map(({ step, stops }) => ({
         step,
         stops: stops.map(({ index, collection, relation }) => ({
           index: from + index,
