@@ -16,7 +16,16 @@ import {
   saveLick,
   sweepSounds,
 } from './licks';
-import { putSound, readSound, soundsIn, soundsSize } from './sounds';
+import { range } from '$core/lists';
+import {
+  keepSound,
+  putSound,
+  readSound,
+  removeSound,
+  SOUNDS_LIMIT,
+  soundsIn,
+  soundsSize,
+} from './sounds';
 
 const LICK = {
   title: 'Over the fence',
@@ -82,6 +91,22 @@ describe('takes', () => {
     expect(await findLick(db, kept)).toMatchObject({ sound: wav.length });
     // A lick of the book has none.
     expect(await markSound(db, await createLick(db, LICK), 12)).toBe(false);
+  });
+
+  test('that come at once do not disturb one another, nor fill more than there is room for', async () => {
+    const wav = new TextEncoder().encode('RIFF....WAVE and what was played');
+    await Promise.all(range(0, 4).map(() => putSound(folder, 'one', wav)));
+    expect(await readSound(folder, 'one')).toEqual(wav);
+    expect(await soundsIn(folder)).toEqual(['one']);
+    const large = new Uint8Array(SOUNDS_LIMIT * 0.3);
+    const kept = await Promise.all(
+      range(0, 6).map((which) => keepSound(folder, `large${which}`, large)),
+    );
+    expect(kept.filter(Boolean).length).toBeLessThanOrEqual(3);
+    expect(await soundsSize(folder)).toBeLessThanOrEqual(SOUNDS_LIMIT);
+    // Room that was promised and not taken is there again.
+    for (const id of await soundsIn(folder)) await removeSound(folder, id);
+    expect(await keepSound(folder, 'again', large)).toBe(true);
   });
 
   test.each(['../other', 'a/b', '', 'a.b'])('no id leads out of their folder: “%s”', async (id) => {

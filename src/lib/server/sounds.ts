@@ -1,5 +1,6 @@
 /** The sound of takes, kept on wish: a WAV file for each in a folder of the data folder. */
 import { mkdir, readdir, readFile, rename, rm, stat, writeFile } from 'node:fs/promises';
+import { randomBytes } from 'node:crypto';
 import { join } from 'node:path';
 
 const FOLDER = 'takes';
@@ -36,7 +37,8 @@ export async function putSound(folder: string, id: string, bytes: Uint8Array): P
   const path = pathOf(folder, id);
   if (path === null) return;
   await mkdir(join(folder, FOLDER), { recursive: true });
-  const aside = path + UNFINISHED;
+  // Two that come at once do not write into one another.
+  const aside = `${path}.${randomBytes(6).toString('hex')}${UNFINISHED}`;
   try {
     await writeFile(aside, bytes, { flush: true });
     await rename(aside, path);
@@ -44,6 +46,21 @@ export async function putSound(folder: string, id: string, bytes: Uint8Array): P
     // Half a sound would fill the disk that had no room for it.
     await rm(aside, { force: true });
     throw error;
+  }
+}
+
+/** Room that is promised to sounds which are being written. */
+let promised = 0;
+
+/** Keeps a sound where there is room for it beside all others, those that are being written too; whether there was. */
+export async function keepSound(folder: string, id: string, bytes: Uint8Array): Promise<boolean> {
+  promised += bytes.byteLength;
+  try {
+    if ((await soundsSize(folder)) + promised > SOUNDS_LIMIT) return false;
+    await putSound(folder, id, bytes);
+    return true;
+  } finally {
+    promised -= bytes.byteLength;
   }
 }
 

@@ -1,7 +1,7 @@
 import { markSound } from '$lib/server/licks';
 import { readSoundFile, refusalResponse } from '$lib/server/request';
 import { database, noSuchTake } from '$lib/server/respond';
-import { putSound, readSound, removeSound, SOUNDS_LIMIT, soundsSize } from '$lib/server/sounds';
+import { keepSound, readSound, removeSound, SOUNDS_LIMIT } from '$lib/server/sounds';
 import { dataFolder } from '$lib/server/store';
 import type { RequestHandler } from './$types';
 
@@ -16,13 +16,11 @@ export const PUT: RequestHandler = async ({ params, request, locals }) => {
   const body = await readSoundFile(request);
   if (!body.ok) return refusalResponse(body.refusal);
   const folder = dataFolder();
-  const bytes = body.value;
-  if ((await soundsSize(folder)) + bytes.byteLength > SOUNDS_LIMIT) {
+  if (!(await keepSound(folder, params.id, body.value))) {
     const message = `The sounds of takes may fill ${SOUNDS_LIMIT / 2 ** 20} MB: drop one first.`;
     return refusalResponse({ status: 413, code: 'too_large', message });
   }
-  await putSound(folder, params.id, bytes);
-  if (await markSound(database(locals), params.id, bytes.byteLength))
+  if (await markSound(database(locals), params.id, body.value.byteLength))
     return new Response(null, { status: 204 });
   await removeSound(folder, params.id);
   return noSuchTake();
