@@ -323,3 +323,53 @@ describe('when the server goes away', () => {
     await app.server.restart();
   });
 });
+
+describe('key and idiom', () => {
+  const text = (id: string) =>
+    fetch(`${app.url}/api/charts/${id}`)
+      .then((answer) => answer.json())
+      .then((stored) => (stored as { text: string }).text);
+  const details = async (id: string) => {
+    await app.visit(`${app.url}/plan/${id}`);
+    await (await app.find('button[title^="Key, tempo"]')).click();
+    return app.find('input[name="key"]');
+  };
+
+  test('a key that is typed is kept with Escape; over a stated one the question stays', async () => {
+    const id = await app.makeChart('title: Six Doors\n| C | F | C | F |');
+    await (await details(id)).sendKeys('F', Key.ESCAPE);
+    await app.eventually(
+      () => text(id),
+      (kept) => kept.includes('key: F\n| C | F |'),
+    );
+    const field = await details(id);
+    await field.clear();
+    await field.sendKeys('G', Key.ESCAPE);
+    // It is asked whether the chords move, and nothing is dropped.
+    await app.find('[data-key-asked]');
+    await (await app.findText('button', 'Only rename')).click();
+    await app.eventually(
+      () => text(id),
+      (kept) => kept.includes('key: G\n| C | F |'),
+    );
+  });
+
+  test('the idiom is guessed, and what is chosen is kept with the chart', async () => {
+    const id = await app.makeChart('title: Coal Shed\nfeel: shuffle\n| C | F | C | G |');
+    await details(id);
+    const shown = await app.driver.executeScript<string>(
+      'return document.querySelector(\'select[name="idiom"]\').selectedOptions[0].textContent',
+    );
+    expect(shown).toBe('blues, as heard');
+    await app.pick('idiom', 'jazz');
+    await app.eventually(
+      () => text(id),
+      (kept) => kept.includes('feel: shuffle\nidiom: jazz\n'),
+    );
+    await app.pick('idiom', '');
+    await app.eventually(
+      () => text(id),
+      (kept) => !kept.includes('idiom'),
+    );
+  });
+});

@@ -162,8 +162,6 @@ function endsOn(changes: readonly Change[]): boolean {
 
 const FLAT_SEVENTH = 10;
 
-const above = (from: Chord, to: Chord): number => halfSteps(intervalBetween(from.root, to.root));
-
 /**
  * Whether the first chord may be what the chart is in: neither the ii of a ii–V–I that follows at once nor,
  * in what goes round, upside down; over its own seventh it is on the way from where it was at home.
@@ -255,7 +253,7 @@ function phrygianKey(changes: readonly Change[]): Key | null {
   const first = at(changes, 0).chord;
   const key: Key = { tonic: first.root, mode: 'phrygian' };
   const beside = [changes[1], changes.at(-1)].some(
-    (one) => one !== undefined && above(first, one.chord) === 1 && !isMinorChord(one.chord),
+    (one) => one !== undefined && rootMotion(first, one.chord) === 1 && !isMinorChord(one.chord),
   );
   const others = changes.filter(({ chord }) => !sameChord(chord, first));
   return beside && others.every(({ chord }) => isInScale(chord, key, 0)) ? key : null;
@@ -273,7 +271,7 @@ const ROUNDS: readonly (readonly number[])[] = [
 function roundKey(changes: readonly Change[]): Key | null {
   const first = at(changes, 0).chord;
   if (isMinorChord(first) || !goesRound(changes)) return null;
-  const roots = changes.map(({ chord }) => above(first, chord));
+  const roots = changes.map(({ chord }) => rootMotion(first, chord));
   const known = ROUNDS.some(
     (round) =>
       roots.length >= round.length &&

@@ -65,6 +65,16 @@
     change(moved === null ? null : withHeader(moved, 'key', writeKey(key)));
   }
 
+  /** Escape drops nothing that was typed: it is taken up first, and a question it raises stays to be answered. */
+  function keepOnEscape(event: KeyboardEvent & { currentTarget: HTMLInputElement }) {
+    if (event.key !== 'Escape') return;
+    event.currentTarget.blur();
+    if (asked) {
+      event.preventDefault();
+      event.stopPropagation();
+    }
+  }
+
   const keys = $derived(
     home ? range(-6, 7).map((sharps) => keyOfSignature(sharps, home.mode)) : [],
   );
@@ -80,7 +90,15 @@
 )}
   <label class="contents">
     <span class="text-ink-soft">{label}</span>
-    <input class="field min-w-0" {name} {value} {placeholder} maxlength="200" {onchange} />
+    <input
+      class="field min-w-0"
+      {name}
+      {value}
+      {placeholder}
+      maxlength="200"
+      {onchange}
+      onkeydown={keepOnEscape}
+    />
   </label>
 {/snippet}
 
