@@ -93,7 +93,10 @@ export interface Archive {
   readonly sounds: ReadonlyMap<string, Uint8Array>;
 }
 
-async function rowsOf(db: Db): Promise<Rows> {
+/** The rows that are kept, and how many of each table are too damaged to be put into an archive. */
+async function rowsOf(
+  db: Db,
+): Promise<{ readonly rows: Rows; readonly damaged: Readonly<Record<string, number>> }> {
   const live = async (name: Exclude<Name, 'card'>) =>
     readRows(db, name, sql`deleted_at is null`, sql`id`);
   const read = {
@@ -101,10 +104,19 @@ async function rowsOf(db: Db): Promise<Rows> {
     stint: await live('stint'),
   };
   const card = await readRows(db, 'card', sql`1`, sql`id`);
-  const parsed = Object.fromEntries(
-    NAMES.map((name) => [name, z.array(TABLES[name].row).parse({ ...read, card }[name])]),
-  );
-  return parsed as unknown as Rows;
+  const all = { ...read, card };
+  const sound = NAMES.map((name) => {
+    const { row } = TABLES[name];
+    return [name, all[name].flatMap((one) => row.safeParse(one).data ?? [])] as const;
+  });
+  const damaged = sound.flatMap(([name, rows]) => {
+    const lost = all[name].length - rows.length;
+    return lost > 0 ? [[TABLES[name].words, lost] as const] : [];
+  });
+  return {
+    rows: Object.fromEntries(sound) as unknown as Rows,
+    damaged: Object.fromEntries(damaged),
+  };
 }
 
 const pretty = (value: unknown): Uint8Array => strToU8(`${JSON.stringify(value, null, 1)}\n`);
@@ -114,7 +126,7 @@ const AS_IS = { level: 0 } as const;
 
 /** Everything as the bytes of a zip; the sounds are those in the data folder. */
 export async function writeArchive(db: Db, folder: string, made: string): Promise<Uint8Array> {
-  const rows = await rowsOf(db);
+  const { rows, damaged } = await rowsOf(db);
   const [setting] = await readRows(db, 'setting', sql`name = 'player'`);
   const files: Zippable = {};
   for (const name of NAMES) files[TABLES[name].file] = pretty(rows[name]);
@@ -128,6 +140,8 @@ export async function writeArchive(db: Db, folder: string, made: string): Promis
   const counts = Object.fromEntries(NAMES.map((name) => [TABLES[name].words, rows[name].length]));
   files['manifest.json'] = pretty({
     ...{ format: FORMAT, version: VERSION, made, counts },
+    // What no longer is what it must be is left out, and said.
+    ...(Object.keys(damaged).length > 0 ? { damaged } : {}),
     files: Object.fromEntries(NAMES.map((name) => [TABLES[name].file, TABLES[name].words])),
     note: 'The JSON files and the takes’ sound are what is read back; MusicXML and MIDI are for other programs.',
   });
@@ -276,7 +290,7 @@ export async function previewArchive(
   archive: Archive,
   mode: Mode,
 ): Promise<readonly Change[]> {
-  const present = await rowsOf(db);
+  const { rows: present } = await rowsOf(db);
   return NAMES.map((name) => workFor(name, archive, present, mode).change);
 }
 
@@ -310,7 +324,7 @@ export async function takeArchive(
 
 const takeRows = (db: Db, archive: Archive, mode: Mode, now: string): Promise<readonly Change[]> =>
   commitTogether(db, async (transaction) => {
-    const present = await rowsOf(transaction);
+    const { rows: present } = await rowsOf(transaction);
     const changes: Change[] = [];
     for (const name of NAMES) {
       const { change, put, gone } = workFor(name, archive, present, mode);
