@@ -55,6 +55,8 @@
   const SOON = 600;
   let typed: { readonly stint: StoredStint; readonly text: string } | null = null;
   let timer: ReturnType<typeof setTimeout> | undefined;
+  /** What was sent while it was typed, which the list does not know yet. */
+  let sent: { readonly id: string; readonly text: string } | null = null;
 
   function keepTyped() {
     clearTimeout(timer);
@@ -62,6 +64,7 @@
     typed = null;
     if (!now) return;
     const { id, ...stint } = now.stint;
+    sent = { id, text: now.text };
     void changeStint(id, { ...stint, note: now.text }).then((kept) => {
       if (!kept) warn(AWAY);
     });
@@ -78,8 +81,10 @@
   async function note({ id, ...stint }: StoredStint, text: string) {
     clearTimeout(timer);
     typed = null;
-    if (text === stint.note) return;
-    if (await changeStint(id, { ...stint, note: text })) await invalidateAll();
+    const known = sent?.id === id ? sent.text : stint.note;
+    sent = null;
+    if (text === known && known === stint.note) return;
+    if (text === known || (await changeStint(id, { ...stint, note: text }))) await invalidateAll();
     else warn(AWAY);
   }
 

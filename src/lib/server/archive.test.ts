@@ -17,7 +17,7 @@ import { answerCard } from './cards';
 import { createChart, deleteChart, findChart, listCharts, saveChart } from './charts';
 import { openDatabase, type OpenDatabase } from './database';
 import { seedDemo } from './demo';
-import { beginLickBook, createLick, listLicks, listTakes, markSound } from './licks';
+import { beginLickBook, createLick, listLicks, listTakes, markSound, saveLick } from './licks';
 import { saveSettings } from './settings';
 import { putSound, readSound, soundsIn } from './sounds';
 import { listStints } from './stints';
@@ -183,6 +183,19 @@ describe('the whole book', () => {
     const before = (await listLicks(other)).length;
     await taken(other, archiveOf(bytes), 'merge');
     expect(await listLicks(other)).toHaveLength(before);
+    // One that was changed is not the same any more: it comes beside the one that is there.
+    const [starter] = await listLicks(db);
+    if (!starter) throw new Error('no lick');
+    const { id, revision, ...content } = starter;
+    await saveLick(db, id, revision, { ...content, notes: starter.notes.slice(1) });
+    const third = await fresh();
+    await beginLickBook(third);
+    await taken(third, archiveOf(await written(db)), 'merge');
+    const titled = (await listLicks(third)).filter(({ title }) => title === starter.title);
+    expect(titled.map(({ notes }) => notes.length).sort((a, b) => a - b)).toEqual([
+      ...[starter.notes.length - 1, starter.notes.length],
+    ]);
+    await saveLick(db, id, revision + 1, { ...content, notes: starter.notes });
     // One's own are added, of the same name too.
     const own = { title: 'Mine', tags: [], source: 'mine', chart: '| C |', notes: [] };
     await createLick(db, own);

@@ -246,17 +246,21 @@ interface Work {
   readonly gone: readonly string[];
 }
 
-/** Rows as they are kept beside ours: the licks a book begins with are the same in every book. */
+/**
+ * Rows as they are kept beside ours: the licks a book begins with are the same in every book, under whatever
+ * ids, as long as nobody has changed them.
+ */
 function besideOurs(name: Name, archive: Archive, present: Rows, mode: Mode) {
   const rows = archive.rows[name] as readonly (Record<string, unknown> & { readonly id: string })[];
   if (name !== 'lick' || mode === 'replace') return rows;
-  const ours = new Map(
-    present.lick.flatMap((row) => (row.source === STARTER ? [[row.title, row.id] as const] : [])),
-  );
+  const said = ({ title, tags, chart, notes }: Record<string, unknown>) =>
+    JSON.stringify([title, tags, chart, notes]);
+  const starters = present.lick.filter(({ source }) => source === STARTER);
+  const ours = new Map(starters.map((row) => [said(row), row.id]));
   const own = new Set(present.lick.map((row) => row.id));
   return rows.map((row) => {
     const starts = row['source'] === STARTER && !own.has(row.id);
-    const known = starts ? ours.get(String(row['title'])) : undefined;
+    const known = starts ? ours.get(said(row)) : undefined;
     return known === undefined ? row : { ...row, id: known };
   });
 }

@@ -109,25 +109,14 @@ export interface OpenDatabase {
 /** Hours of change after which a backup is made within the day. */
 const HOURS = 3;
 
-/** What tells of every change: how much there is of each table, and when it was last touched. */
-const MARKED = [
-  `select count(*), max(max(updated_at), coalesce(max(deleted_at), '')), sum(revision), max(opened_at),
-     sum(length(view)) from chart`,
-  `select count(*), max(max(updated_at), coalesce(max(deleted_at), '')), sum(revision), sum(sound) from lick`,
-  `select count(*), coalesce(max(deleted_at), ''), sum(minutes), sum(length(note)), max(time) from stint`,
-  'select count(*), sum(seen), sum(due) from card',
-  'select count(*), sum(revision) from setting',
-] as const;
-
-/** `whole` where the file has every table of this version. */
-function keepBackups(connection: Connection, folder: string, whole: boolean) {
+function keepBackups(connection: Connection, folder: string) {
   const state = () => {
-    const [count] = connection.all('select count(*) as charts from chart');
-    const marks = whole ? MARKED.map((query) => connection.all(query)) : [];
-    return { charts: Number(count?.['charts'] ?? 0), mark: JSON.stringify(marks) };
+    const [row] = connection.all('select count(*) as charts from chart');
+    // Whatever was written, in whatever table.
+    return { charts: Number(row?.['charts'] ?? 0), mark: connection.writes() };
   };
   let last = { mark: state().mark, at: new Date().getTime() };
-  const make = (kind: BackupKind, now: Date, mark: string) => {
+  const make = (kind: BackupKind, now: Date, mark: number) => {
     if (backUp(connection, folder, kind, now)) last = { mark, at: now.getTime() };
   };
   return {
@@ -169,9 +158,8 @@ export async function openDatabase(
       if (existed && run.length > 0) backUp(connection, folder, 'before', now);
       await migrate(db, migrations);
     }
-    const whole = Object.keys(MIGRATIONS).every((name) => known.includes(name));
-    if (whole) checkTables(connection);
-    const backups = keepBackups(connection, folder, whole);
+    if (Object.keys(MIGRATIONS).every((name) => known.includes(name))) checkTables(connection);
+    const backups = keepBackups(connection, folder);
     const opened = connection;
     return {
       db,

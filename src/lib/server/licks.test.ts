@@ -82,11 +82,11 @@ describe('takes', () => {
     // Until the server begins anew it can be taken back.
     expect(await readSound(folder, deleted)).toEqual(wav);
     // A backup that names it may be gone back to.
-    await sweepSounds(db, folder, new Set([deleted]));
+    await sweepSounds(db, folder, () => new Set([deleted]));
     expect(await soundsIn(folder)).toHaveLength(2);
     // One this database does not know is another's.
     await putSound(folder, 'elsewhere', wav);
-    await sweepSounds(db, folder, new Set());
+    await sweepSounds(db, folder, () => new Set());
     expect([...(await soundsIn(folder))].sort()).toEqual([kept, 'elsewhere'].sort());
     expect(await findLick(db, kept)).toMatchObject({ sound: wav.length });
     // A lick of the book has none.

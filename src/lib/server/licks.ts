@@ -179,7 +179,7 @@ export async function beginLickBook(db: Db): Promise<void> {
 export async function sweepSounds(
   db: Db,
   folder: string,
-  elsewhere: ReadonlySet<string>,
+  elsewhere: () => ReadonlySet<string>,
 ): Promise<void> {
   const ids = await soundsIn(folder);
   if (ids.length === 0) return;
@@ -189,5 +189,8 @@ export async function sweepSounds(
     .where('deleted_at', 'is not', null)
     .execute();
   const deleted = new Set(rows.map(({ id }) => decode(id)?.text));
-  for (const id of ids) if (deleted.has(id) && !elsewhere.has(id)) await removeSound(folder, id);
+  const leaving = ids.filter((id) => deleted.has(id));
+  if (leaving.length === 0) return;
+  const named = elsewhere();
+  for (const id of leaving) if (!named.has(id)) await removeSound(folder, id);
 }

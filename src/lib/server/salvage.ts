@@ -7,7 +7,7 @@ import { commitTogether } from './commits';
 import { copyDatabase, DATABASE_FILE, type Db, openDatabase } from './database';
 import { log } from './log';
 import type { Tables } from './schema';
-import { decode } from './texts';
+import { decode, readAs } from './texts';
 
 type Cell = string | number | null;
 export type SalvagedRow = Readonly<Record<string, Cell>>;
@@ -17,7 +17,6 @@ export type Salvaged = ReadonlyMap<string, readonly SalvagedRow[]>;
 interface Column {
   readonly name: string;
   readonly text: boolean;
-  /** How it is asked for: what is no text of UTF-8 ends the driver, wherever damage has put it. */
   readonly read: string;
   /** Whether a row is none without it. */
   readonly required: boolean;
@@ -71,7 +70,7 @@ function shapeOf(file: string): Shape {
           columns.map((one) => ({
             name: one.name,
             text: one.type.toLowerCase() === 'text',
-            read: `cast(${one.name} as ${one.type.toLowerCase() === 'text' ? 'blob' : one.type}) as ${one.name}`,
+            read: readAs(one.name, one.type),
             required: one.pk > 0 || (one.notnull !== 0 && one.dflt_value === null),
           })),
         ] as const;

@@ -14,6 +14,8 @@ export type Row = Readonly<Record<string, unknown>>;
 export interface Connection extends SqliteDatabase {
   readonly exec: (sql: string) => void;
   readonly all: (sql: string, parameters?: readonly unknown[]) => readonly Row[];
+  /** How many statements have written through it. */
+  readonly writes: () => number;
 }
 
 interface ConnectionOptions {
@@ -48,6 +50,7 @@ export function connect(file: string, { refuseWrites }: ConnectionOptions = {}):
   /** A transaction failed and is not rolled back yet: nothing more may be said in it. */
   let aborted = false;
   let inTransaction = false;
+  let writes = 0;
 
   function drop() {
     const given = database;
@@ -104,6 +107,7 @@ export function connect(file: string, { refuseWrites }: ConnectionOptions = {}):
       all: (parameters) => attempt(() => prepared.all(...parameters)),
       run: (parameters) => {
         if (refuse) throw new StoreProblem(refuse, 'Opened for reading only.');
+        writes += 1;
         return attempt(() => prepared.run(...parameters));
       },
       iterate: (parameters) =>
@@ -118,6 +122,7 @@ export function connect(file: string, { refuseWrites }: ConnectionOptions = {}):
     exec: (sql) => attempt((open) => open.exec(sql)),
     all: (sql, parameters = []) =>
       attempt((open) => open.prepare(sql).all(...parameters) as readonly Row[]),
+    writes: () => writes,
     close: drop,
   };
 }

@@ -91,7 +91,7 @@ async function start(begun: boolean): Promise<Store> {
       clearUnfinished(folder);
       await clearUnfinishedSounds(folder);
       await beginLickBook(db);
-      await sweepSounds(db, folder, takesElsewhere(folder));
+      await sweepSounds(db, folder, () => takesElsewhere(folder));
       if (process.env['CORVEL_SEED'] === 'demo') await seedDemo(db);
       opened.backUpIfDue(new Date());
       clearInterval(backupTimer);

@@ -27,6 +27,10 @@ export function decode(bytes: ArrayBuffer | null): Decoded | null {
   }
 }
 
+/** How a column is asked for: what is no text of UTF-8 ends the driver, wherever damage has put it. */
+export const readAs = (name: string, type: string): string =>
+  `cast("${name}" as ${type.toLowerCase() === 'text' ? 'blob' : type}) as "${name}"`;
+
 interface ColumnRow {
   readonly name: string;
   readonly type: string;
@@ -43,13 +47,9 @@ export async function readRows(
   order: RawBuilder<unknown> = sql`rowid`,
 ): Promise<readonly Readonly<Record<string, string | number | null>>[]> {
   const { rows: columns } = await sql<ColumnRow>`
-    select name, lower(type) as type from pragma_table_info(${table})
+    select name, type from pragma_table_info(${table})
   `.execute(db);
-  const list = columns.map(({ name, type }) =>
-    type === 'text'
-      ? sql`cast(${sql.ref(name)} as blob) as ${sql.ref(name)}`
-      : sql`cast(${sql.ref(name)} as ${sql.raw(type === 'real' ? 'real' : 'integer')}) as ${sql.ref(name)}`,
-  );
+  const list = columns.map(({ name, type }) => sql.raw(readAs(name, type)));
   const { rows } = await sql<Record<string, ArrayBuffer | number | null>>`
     select ${sql.join(list)} from ${sql.table(table)} where ${where} order by ${order}
   `.execute(db);
