@@ -119,9 +119,8 @@ function goesRound(changes: readonly Change[]): boolean {
   );
 }
 
-function cadenceScore(changes: readonly Change[], key: Key, loop: boolean): number {
+function cadenceScore(changes: readonly Change[], key: Key, { loop, round }: Course): number {
   let score = 0;
-  const round = goesRound(changes);
   const home = at(changes, 0).chord;
   /** A round that rests on its first chord only leaves it by a seventh on the same root. */
   const ofHome = ({ root }: Chord) => canArrive(home) && pitchClass(root) === pitchClass(home.root);
@@ -137,11 +136,10 @@ function cadenceScore(changes: readonly Change[], key: Key, loop: boolean): numb
     const substitute = above === 1 && chord.quality.family === 'dominant';
     if (above !== 7 && !substitute) return;
     const plain = chord.quality.degrees.length > 3 ? 1 : loop ? WEIGHTS.loopArrival : 0.6;
-    const strength = round && ofHome(chord) ? WEIGHTS.awayFromHome : plain;
+    const away = round && ofHome(chord) ? WEIGHTS.awayFromHome : null;
     if (isTonicChord(next, key) && canArrive(next)) {
-      const share = round && ofHome(chord) ? WEIGHTS.awayFromHome : 1;
-      score += WEIGHTS.arrival * strength;
-      score += prepared ? WEIGHTS.arrivalAfterSupertonic * share : 0;
+      score += WEIGHTS.arrival * (away ?? plain);
+      score += prepared ? WEIGHTS.arrivalAfterSupertonic * (away ?? 1) : 0;
     } else if (prepared) {
       const minorPreparation = supertonic.quality.family === 'half-diminished';
       if (minorPreparation === (key.mode === 'minor')) score += WEIGHTS.supertonicDominant;
@@ -151,11 +149,11 @@ function cadenceScore(changes: readonly Change[], key: Key, loop: boolean): numb
 }
 
 /** Whether the last chord is an end: what goes round on a chord of rest ends only where its dominant leads. */
-function endsOn(changes: readonly Change[]): boolean {
+function endsOn(changes: readonly Change[], loop: boolean, round: boolean): boolean {
   const [before, last] = [changes.at(-2)?.chord, at(changes, changes.length - 1).chord];
-  if (isLoop(changes)) return false;
+  if (loop) return false;
   const home = at(changes, 0).chord;
-  if (!goesRound(changes) || !canArrive(home) || !before) return true;
+  if (!round || !canArrive(home) || !before) return true;
   const away = pitchClass(before.root) === pitchClass(home.root);
   return !away && pullsAsDominant(before) && rootMotion(before, last) === FALLING_FIFTH;
 }
@@ -166,7 +164,7 @@ const FLAT_SEVENTH = 10;
  * Whether the first chord may be what the chart is in: neither the ii of a ii–V–I that follows at once nor,
  * in what goes round, upside down; over its own seventh it is on the way from where it was at home.
  */
-function beginsAtHome(changes: readonly Change[]): boolean {
+function beginsAtHome(changes: readonly Change[], round: boolean): boolean {
   const [{ chord: first }, second, third] = [at(changes, 0), changes[1]?.chord, changes[2]?.chord];
   const arrives =
     second !== undefined &&
@@ -175,12 +173,27 @@ function beginsAtHome(changes: readonly Change[]): boolean {
     canArrive(third) &&
     rootMotion(second, third) === FALLING_FIFTH;
   if (arrives) return false;
-  if (!goesRound(changes)) return true;
+  if (!round) return true;
   const bass = first.bass === null ? 0 : halfSteps(intervalBetween(first.root, first.bass));
   return bass === 0 || bass >= FLAT_SEVENTH;
 }
 
-function scoreKey(changes: readonly Change[], key: Key, loop: boolean): Candidate {
+/** What holds of a row of chords whatever key it is held against: worked out once for all of them. */
+interface Course {
+  readonly loop: boolean;
+  readonly round: boolean;
+  /** Whether its first chord may be what it is in, and its last one an end. */
+  readonly begins: boolean;
+  readonly ends: boolean;
+}
+
+function courseOf(changes: readonly Change[]): Course {
+  const [loop, round] = [isLoop(changes), goesRound(changes)];
+  return { loop, round, begins: beginsAtHome(changes, round), ends: endsOn(changes, loop, round) };
+}
+
+function scoreKey(changes: readonly Change[], key: Key, course: Course): Candidate {
+  const { loop } = course;
   let score = 0;
   let home = 0;
   let total = 0;
@@ -193,12 +206,12 @@ function scoreKey(changes: readonly Change[], key: Key, loop: boolean): Candidat
   }
   const first = at(changes, 0).chord;
   const last = at(changes, changes.length - 1).chord;
-  if (isTonicChord(first, key) && beginsAtHome(changes))
+  if (isTonicChord(first, key) && course.begins)
     score += loop ? WEIGHTS.loopTonic : WEIGHTS.firstTonic;
-  if (isTonicChord(last, key) && endsOn(changes)) score += WEIGHTS.lastTonic;
+  if (isTonicChord(last, key) && course.ends) score += WEIGHTS.lastTonic;
   const present = changes.some(({ chord }) => isTonicChord(chord, key) && canArrive(chord));
   if (present) score += WEIGHTS.tonicPresent;
-  const cadences = cadenceScore(changes, key, loop);
+  const cadences = cadenceScore(changes, key, course);
   return {
     key,
     score: score + cadences,
@@ -331,11 +344,11 @@ const rounded = (share: number): number => Math.round(100 * share) / 100;
 export function estimateKey(chart: Pick<Chart, 'chords'>): KeyEstimate {
   const changes = changesOf(chart.chords);
   if (changes.length === 0 || isParallel(changes)) return NO_KEY;
-  const loop = isLoop(changes);
+  const course = courseOf(changes);
   const candidates = tonicsFor(changes)
     .flatMap((tonic) => [
-      scoreKey(changes, { tonic, mode: 'major' }, loop),
-      scoreKey(changes, { tonic, mode: 'minor' }, loop),
+      scoreKey(changes, { tonic, mode: 'major' }, course),
+      scoreKey(changes, { tonic, mode: 'minor' }, course),
     ])
     .sort((a, b) => b.score - a.score);
   const best = at(candidates, 0);
@@ -361,7 +374,7 @@ export function estimateKey(chart: Pick<Chart, 'chords'>): KeyEstimate {
   if (blues) return beside(blues, 0.9);
   const margin = (best.score - second.score) / best.score;
   const clear = rounded(Math.min(1, best.home * (0.4 + 2.4 * margin)));
-  const confidence = loop ? Math.min(LOOP.certain, clear) : clear;
+  const confidence = course.loop ? Math.min(LOOP.certain, clear) : clear;
   const single = best.pointed && (best.home >= LEAST_SHARE_AT_HOME || confidence >= 0.4);
   if (single) return beside(best.key, confidence);
   const round = roundKey(changes);
