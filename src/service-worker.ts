@@ -121,23 +121,48 @@ async function soundFile(request: Request): Promise<Response> {
   return response;
 }
 
+/** The pages that show what is saved at an address; kept ones of them are fetched anew. */
+function pagesOf(path: string): readonly string[] {
+  const [, kind, id] = /^\/api\/(\w+)(?:\/([a-z0-9]+))?/u.exec(path) ?? [];
+  switch (kind) {
+    case 'charts':
+      return id === undefined ? ['/'] : ['/', `/plan/${id}`];
+    case 'licks':
+    case 'takes':
+      return id === undefined ? ['/licks'] : ['/licks', `/licks/${id}`];
+    case 'stints':
+      return ['/log', '/drills'];
+    case 'cards':
+      return ['/drills'];
+    case 'settings':
+      return ['/instruments'];
+    default:
+      return [];
+  }
+}
+
 const refreshing = new Set<string>();
 
-/** A chart that was saved is kept as it now is, once its saves have settled. */
-async function keepSaved(request: Request, id: string): Promise<Response> {
+/** What was saved is kept as it now is, once its saves have settled, wherever a kept page shows it. */
+async function keepSaved(request: Request, path: string): Promise<Response> {
   const response = await fetch(request);
-  if (response.ok && !refreshing.has(id)) {
-    refreshing.add(id);
+  if (!response.ok) return response;
+  for (const page of pagesOf(path)) {
+    if (refreshing.has(page)) continue;
+    refreshing.add(page);
     setTimeout(() => {
-      refreshing.delete(id);
-      const url = new URL(`/plan/${id}`, worker.location.origin);
-      void fetchAndKeep(url, 0);
+      refreshing.delete(page);
+      void refresh(new URL(page, worker.location.origin));
     }, SETTLED);
   }
   return response;
 }
 
-const SAVED = /^\/api\/charts\/([a-z0-9]+)$/u;
+async function refresh(page: URL): Promise<void> {
+  if (await caches.match(keyOf(page), { cacheName: PAGES })) await fetchAndKeep(page, 0);
+}
+
+const SAVED = /^\/api\/(?:charts|licks|takes|stints|cards|settings)(?:\/|$)/u;
 const isPage = (request: Request, url: URL): boolean =>
   (request.mode === 'navigate' || url.pathname.endsWith(DATA)) &&
   !url.pathname.startsWith('/unlock') &&
@@ -147,10 +172,11 @@ worker.addEventListener('fetch', (event) => {
   const { request } = event;
   const url = new URL(request.url);
   if (url.origin !== worker.location.origin) return;
-  const saved = request.method === 'PUT' ? SAVED.exec(url.pathname)?.[1] : undefined;
-  if (saved !== undefined) event.respondWith(keepSaved(request, saved));
-  else if (request.method !== 'GET') return;
-  else if (SHELL_FILES.includes(url.pathname)) event.respondWith(shellFile(request));
+  if (request.method !== 'GET') {
+    if (SAVED.test(url.pathname)) event.respondWith(keepSaved(request, url.pathname));
+    return;
+  }
+  if (SHELL_FILES.includes(url.pathname)) event.respondWith(shellFile(request));
   else if (isSound(url.pathname)) event.respondWith(soundFile(request));
   else if (isPage(request, url)) event.respondWith(pageOrKept(request, url));
 });

@@ -9,6 +9,7 @@
   import { mode, ModeWatcher } from 'mode-watcher';
   import { onMount } from 'svelte';
   import { page } from '$app/state';
+  import WaitingMark from '$lib/kept/WaitingMark.svelte';
   import TodayMark from '$lib/log/TodayMark.svelte';
   import { message, messagesShown } from '$lib/ui/messages.svelte';
   import ThemeButton from '$lib/ui/ThemeButton.svelte';
@@ -89,3 +90,4 @@
 {/if}
 
 <div id="main">{@render children()}</div>
+<WaitingMark />

@@ -135,7 +135,7 @@
     <h1 class="heading text-xl">Drills</h1>
     {#if card}
       <p class="text-sm text-ink-soft" data-card={card.kind}>
-        {DRILL_WORDS[card.kind]} · {source} · card {sitting.index + 1} of {cards.length}
+        {DRILL_WORDS[card.kind]} · {source} · card {sitting.index + 1} of {sitting.count}
       </p>
       <button
         class="button-quiet ml-auto text-sm"
@@ -199,11 +199,11 @@
           {showSymbol(drill.sentence)}
         </p>
         <button class="button-strong mt-2" onclick={() => void next()}
-          >{sitting.index + 1 < cards.length ? 'Next' : 'Done'} (Space)</button
+          >{sitting.index + 1 < sitting.count ? 'Next' : 'Done'} (Space)</button
         >
       {/if}
     </div>
-  {:else if cards.length === 0}
+  {:else if sitting.count === 0}
     <p>Nothing is due: every card has been met and rests. Come back tomorrow, or play.</p>
   {:else}
     <DrillsOver {sitting} {texts} />

@@ -13,13 +13,17 @@ export interface DrillCard {
   readonly zone: Zone;
   /** What its question is drawn from: another one each time it comes. */
   readonly seed: number;
-  /** Whether it comes back, or is met for the first time. */
-  readonly met: boolean;
+  /** How often it was answered; 0 where it is met for the first time. */
+  readonly seen: number;
 }
 
 export const answerSchema = z.object({
   id: z.string().check(z.minLength(1), z.maxLength(200)),
   right: z.boolean(),
+  /** The answer's own id, so that one that is sent twice counts once. */
+  answer: z.optional(z.string().check(z.minLength(8), z.maxLength(60))),
+  /** How often the card had been answered when it was dealt. */
+  seen: z.optional(z.int().check(z.minimum(0))),
 });
 
 /** The seed of a card's question: another one each time the card comes. */

@@ -1,14 +1,17 @@
 /** A sitting of drills: card after card, what is answered to each, and what came of it. */
+import { untrack } from 'svelte';
 import { readChart } from '$core/chart/form';
 import { type Drill, type DrillAnswer, isRight, makeDrill } from '$core/drills/drills';
 import { readHarmony } from '$core/harmony/reading';
 import { type Neck, type Place, samePlace } from '$core/neck/neck';
 import { type Note, noteName, parseNote } from '$core/notes/notes';
-import { addStint } from '$lib/log/api';
+import { freshId, send, waitingFor } from '$lib/kept/outbox.svelte';
+import { keepStint } from '$lib/log/api';
 import { localMoment, NO_CHART, STINT } from '$lib/log/messages';
 import { warn } from '$lib/ui/messages.svelte';
-import { succeeds } from '$lib/ui/server';
 import type { DrillCard } from './cards';
+
+const CARDS = '/api/cards';
 
 /** The charts of the cards, by their ids. */
 export type Texts = Readonly<Record<string, { readonly title: string; readonly text: string }>>;
@@ -27,7 +30,10 @@ export const NOTES: readonly Note[] = 'C Db D Eb E F Gb G Ab A Bb B'
 
 export function createSitting(dealt: () => Dealt) {
   let index = $state(0);
-  const card = $derived(dealt().cards[index] ?? null);
+  // What was answered here while the server was away is not asked again when the page is loaded anew.
+  const answeredBefore = waitingFor(CARDS).map(({ fields }) => fields['id']);
+  const cards = untrack(() => dealt().cards.filter((one) => !answeredBefore.includes(one.id)));
+  const card = $derived(cards[index] ?? null);
   const drill = $derived.by((): Drill | null => {
     if (!card) return null;
     const { texts, neck } = dealt();
@@ -54,18 +60,16 @@ export function createSitting(dealt: () => Dealt) {
   let outcome = $state.raw<readonly { readonly card: DrillCard; readonly right: boolean }[]>([]);
   const began = performance.now();
   const at = localMoment();
-  let logged = false;
+  const id = freshId();
 
-  /** A sitting of half a minute and more is a stint. */
+  /** A sitting of half a minute and more is a stint, which grows with each answer. */
   function log() {
-    const { cards } = dealt();
     const minutes = (performance.now() - began) / 60_000;
     const first = cards[0];
     const count = outcome.length;
-    if (logged || count === 0 || minutes < STINT.least || !first) return;
-    logged = true;
+    if (count === 0 || minutes < STINT.least || !first) return;
     const chart = cards.find((one) => one.chart !== null)?.chart ?? NO_CHART;
-    void addStint({
+    void keepStint(id, {
       ...{ at, chart, exercise: 'drills', zone: first.zone, extent: 'form' },
       ...{ tempo: 1, tempoFrom: 1, minutes: Math.min(STINT.most, minutes), asked: count, note: '' },
       landed: outcome.filter((one) => one.right).length,
@@ -78,14 +82,20 @@ export function createSitting(dealt: () => Dealt) {
     if (answered || !drill || !card) return;
     given = to;
     outcome = [...outcome, { card, right }];
-    void succeeds('/api/cards', 'POST', { id: card.id, right }).then((kept) => {
-      if (!kept) warn('The answer could not be kept.');
+    const fields = { id: card.id, right, seen: card.seen, answer: freshId() };
+    void send({ path: CARDS, method: 'POST', fields, what: 'This card’s answer' }).then((sent) => {
+      if (sent.kind === 'refused' && sent.message !== '') warn(sent.message);
     });
+    log();
   }
 
   return {
     get index() {
       return index;
+    },
+    /** How many cards it has. */
+    get count() {
+      return cards.length;
     },
     get card() {
       return card;
@@ -130,7 +140,6 @@ export function createSitting(dealt: () => Dealt) {
       given = null;
       places = [];
       index += 1;
-      if (index >= dealt().cards.length) log();
     },
     /** Keeps what was done where the sitting ends before its last card. */
     end: log,

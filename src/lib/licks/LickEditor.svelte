@@ -189,7 +189,7 @@
   const STATES = {
     saved: 'Saved',
     saving: 'Saving…',
-    away: 'Not saved yet',
+    away: 'The server does not answer. Kept in this browser.',
     conflict: 'Changed elsewhere',
   } as const;
 
@@ -212,7 +212,9 @@
       />
     </label>
     <span class="text-sm text-ink-soft" role="status" data-save={editing.state}
-      >{STATES[editing.state]}</span
+      >{editing.state !== 'saved' && !editing.keepsDrafts
+        ? 'Not saved: keep this page open.'
+        : STATES[editing.state]}</span
     >
     <button
       class="button-quiet"

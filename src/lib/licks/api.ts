@@ -1,6 +1,7 @@
 /** The pages' calls to the server about licks. Every failure is a value. */
 import type { Lick } from '$core/licks/lick';
-import { idOfNew, messageOf, reached, succeeds } from '$lib/ui/server';
+import { send, type Sent } from '$lib/kept/outbox.svelte';
+import { idOfNew, reached, succeeds } from '$lib/ui/server';
 import {
   licksAnswer,
   lickConflict,
@@ -37,21 +38,21 @@ export async function saveLick(id: string, revision: number, lick: Lick): Promis
 export const createLick = (lick: Lick): Promise<string | null> =>
   idOfNew('/api/licks', contentOf(lick));
 
-/** Keeps a take of a chart; its id, or null when the server is away. */
-export const createTake = (takeOf: string, lick: Lick): Promise<string | null> =>
-  idOfNew('/api/takes', { takeOf, ...contentOf(lick) });
+/** Keeps a take of a chart under an id of its own, and its sound where that is given. */
+export const keepTake = (
+  id: string,
+  takeOf: string,
+  lick: Lick,
+  sound: Blob | null,
+): Promise<Sent> =>
+  send({
+    ...{ path: `/api/takes/${id}`, fields: { takeOf, ...contentOf(lick) } },
+    ...{ what: 'The take', sound },
+  });
 
 /** Where the sound of a take is. */
 export const soundAddress = (id: string): string => `/api/takes/${id}/sound`;
 
-/** Keeps the sound of a take; why not, or null. */
-export async function keepSound(id: string, wav: Blob): Promise<string | null> {
-  const response = await fetch(soundAddress(id), {
-    ...{ method: 'PUT', headers: { 'content-type': 'audio/wav' }, body: wav },
-  }).catch(() => null);
-  if (!response) return 'The server does not answer: the sound was not kept.';
-  return response.ok ? null : messageOf(response);
-}
 export const dropSound = (id: string): Promise<boolean> => succeeds(soundAddress(id), 'DELETE');
 
 async function licksAt(path: string): Promise<readonly StoredLick[] | null> {

@@ -1,5 +1,6 @@
 /** A lick being written: every change kept within a second, undone and done again. */
-import { onDestroy } from 'svelte';
+import { dequal } from 'dequal/lite';
+import { onDestroy, untrack } from 'svelte';
 import { browser } from '$app/environment';
 import { readChart } from '$core/chart/form';
 import { readHarmony } from '$core/harmony/reading';
@@ -8,21 +9,31 @@ import { readLick } from '$core/licks/reading';
 import type { LickNote } from '$core/licks/sounding';
 import type { Neck } from '$core/neck/neck';
 import { message, warn } from '$lib/ui/messages.svelte';
+import { draftsOf, type Revised } from '$lib/kept/drafts';
 import { saveLick } from './api';
 import { emptyGrid, type Grid, type GridFrame, typed } from './grid';
-import type { StoredLick } from './messages';
+import { lickRequest, type StoredLick } from './messages';
 
 /** How long changes are gathered before they are sent, in milliseconds, and how soon again. */
 const DELAY = 600;
 const AGAIN = 3_000;
 const DEPTH = 200;
 
+/** What of a lick is edited. */
+const contentOf = ({ title, tags, source, chart, notes }: Lick): Lick => ({
+  ...{ title, tags, source, chart, notes },
+});
+
+const lickDrafts = draftsOf<Lick>('lick', lickRequest);
+
 export type LickState = 'saved' | 'saving' | 'away' | 'conflict';
 
 export function createLickEditing(stored: StoredLick, neck: () => Neck) {
   const { id } = stored;
   let revision = stored.revision;
-  let lick = $state.raw<Lick>(stored);
+  let lick = $state.raw<Lick>(contentOf(stored));
+  let acknowledged = untrack(() => lick);
+  let drafts = $state(true);
   let grid = $state.raw<Grid>(emptyGrid(stored.notes));
   let state = $state<LickState>('saved');
   let past = $state.raw<readonly Lick[]>([]);
@@ -59,16 +70,15 @@ export function createLickEditing(stored: StoredLick, neck: () => Neck) {
     if (outcome.kind === 'saved') {
       ({ revision } = outcome);
       state = 'saved';
-      if (lick !== sent) later(DELAY);
-    } else if (outcome.kind === 'conflict') {
-      state = 'conflict';
-      const { current } = outcome;
-      message('This lick was changed elsewhere since it was opened here.', {
-        duration: Infinity,
-        action: { label: 'Take theirs', onClick: () => take(current) },
-        cancel: { label: 'Keep mine', onClick: () => keep(current.revision) },
-      });
-    } else if (outcome.kind === 'away') {
+      acknowledged = sent;
+      lickDrafts.acknowledge(id, { ...contentOf(sent), revision });
+      if (lick === sent) lickDrafts.drop(id);
+      else {
+        lickDrafts.keep(id, { ...contentOf(lick), revision });
+        later(DELAY);
+      }
+    } else if (outcome.kind === 'conflict') meet(outcome.current);
+    else if (outcome.kind === 'away') {
       state = 'away';
       later(AGAIN);
     } else {
@@ -83,23 +93,75 @@ export function createLickEditing(stored: StoredLick, neck: () => Neck) {
     timer = setTimeout(() => void save(), delay);
   }
 
-  function take(current: StoredLick) {
-    ({ revision } = current);
-    lick = current;
-    grid = { ...grid, notes: current.notes };
-    state = 'saved';
+  /** Another version stands on the server: the player chooses, and what is not chosen is one undo away. */
+  function meet(current: Revised<Lick>) {
+    state = 'conflict';
+    message('This lick was changed elsewhere since it was opened here.', {
+      duration: Infinity,
+      action: { label: 'Take theirs', onClick: () => take(current) },
+      cancel: { label: 'Keep mine', onClick: () => keep(current) },
+    });
   }
 
-  function keep(theirs: number) {
-    revision = theirs;
+  function take(current: Revised<Lick>) {
+    past = [...past.slice(-DEPTH), lick];
+    ({ revision } = current);
+    put(current);
+    acknowledged = lick;
+    state = 'saved';
+    lickDrafts.drop(id);
+  }
+
+  function keep(theirs: Revised<Lick>) {
+    past = [...past.slice(-DEPTH), contentOf(theirs)];
+    ({ revision } = theirs);
+    state = 'saving';
     later(0);
   }
 
-  function show(next: Lick) {
-    lick = next;
+  function put(next: Lick) {
+    lick = contentOf(next);
     grid = { ...grid, notes: next.notes, pending: null };
+  }
+
+  function send() {
+    drafts = lickDrafts.keep(id, { ...contentOf(lick), revision });
     if (state !== 'conflict') later(DELAY);
   }
+
+  function show(next: Lick) {
+    put(next);
+    send();
+  }
+
+  /** Takes up what an earlier visit could not send. */
+  async function resume(): Promise<void> {
+    const untouched = () => lick === acknowledged;
+    // A page opened without its server may be older than what this browser saw acknowledged.
+    const newer = lickDrafts.newer(id, revision);
+    if (newer && untouched()) {
+      ({ revision } = newer);
+      put(newer);
+      acknowledged = lick;
+    }
+    const draft = await lickDrafts.adopt(id);
+    // What was typed meanwhile is newer than any draft.
+    if (!draft || !untouched()) return;
+    if (dequal(contentOf(draft), contentOf(lick))) {
+      lickDrafts.drop(id);
+      return;
+    }
+    const base = { ...contentOf(lick), revision };
+    past = [contentOf(lick)];
+    put(draft);
+    // A draft made on a newer version than this page was given is of that one, and no conflict.
+    if (draft.revision < revision) meet(base);
+    else {
+      ({ revision } = draft);
+      later(0);
+    }
+  }
+  if (browser) void resume();
 
   /** The field that is being typed into: letter after letter is one change to undo. */
   let typing: keyof Lick | null = null;
@@ -160,6 +222,10 @@ export function createLickEditing(stored: StoredLick, neck: () => Neck) {
     get state() {
       return state;
     },
+    /** Whether this browser keeps what is not sent yet. */
+    get keepsDrafts() {
+      return drafts;
+    },
     get canUndo() {
       return past.length > 0;
     },
@@ -185,7 +251,7 @@ export function createLickEditing(stored: StoredLick, neck: () => Neck) {
         past = [...past.slice(-DEPTH), lick];
         future = [];
         lick = { ...lick, notes };
-        if (state !== 'conflict') later(DELAY);
+        send();
       }
       return true;
     },

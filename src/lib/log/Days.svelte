@@ -6,8 +6,17 @@
   import { onDestroy } from 'svelte';
   import { invalidateAll } from '$app/navigation';
   import { dayOf } from '$core/time/moments';
+  import { freshId, type Sent } from '$lib/kept/outbox.svelte';
   import { message, warn } from '$lib/ui/messages.svelte';
-  import { addStint, changeStint, deleteStint, importLog, restoreStint } from './api';
+  import {
+    contentOf,
+    deleteStint,
+    importLog,
+    isWaiting,
+    keepStint,
+    restoreStint,
+    withWaiting,
+  } from './api';
   import type { LoggedChart } from './LogScreen.svelte';
   import { NO_CHART, type StintContent, type StoredStint } from './messages';
   import StintForm from './StintForm.svelte';
@@ -24,19 +33,24 @@
   let { stints, charts, count, today }: Props = $props();
 
   const AWAY = 'The server does not answer. Nothing was changed.';
-  const days = $derived([...group(stints, ({ at }) => dayOf(at))]);
+  const shown = $derived(withWaiting(stints));
+  const days = $derived([...group(shown, ({ at }) => dayOf(at))]);
   const title = (id: string) =>
     charts.find((chart) => chart.id === id)?.title ??
     (id === NO_CHART ? 'of no chart' : 'a chart no longer here');
   const went = ({ exercise, asked, landed }: StoredStint) => wentWords(exercise, asked, landed);
   let adding = $state(false);
 
+  /** What was sent is in the list, or waits for the server; only what is refused is said. */
+  async function told(sent: Promise<Sent>) {
+    const { kind, ...rest } = await sent;
+    if (kind === 'kept') await invalidateAll();
+    else if ('message' in rest && rest.message !== '') warn(rest.message);
+    return kind !== 'refused';
+  }
+
   async function add(stint: StintContent) {
-    if ((await addStint(stint)) === null) warn(AWAY);
-    else {
-      adding = false;
-      await invalidateAll();
-    }
+    if (await told(keepStint(freshId(), stint))) adding = false;
   }
 
   async function remove({ id, exercise }: StoredStint) {
@@ -55,37 +69,26 @@
   const SOON = 600;
   let typed: { readonly stint: StoredStint; readonly text: string } | null = null;
   let timer: ReturnType<typeof setTimeout> | undefined;
-  /** What was sent while it was typed, which the list does not know yet. */
-  let sent: { readonly id: string; readonly text: string } | null = null;
 
-  function keepTyped() {
+  function keepTyped(): Promise<Sent> | null {
     clearTimeout(timer);
     const now = typed;
     typed = null;
-    if (!now) return;
-    const { id, ...stint } = now.stint;
-    sent = { id, text: now.text };
-    void changeStint(id, { ...stint, note: now.text }).then((kept) => {
-      if (!kept) warn(AWAY);
-    });
+    return now && keepStint(now.stint.id, { ...contentOf(now.stint), note: now.text }, now.stint);
   }
 
   function typing(stint: StoredStint, text: string) {
-    if (typed && typed.stint.id !== stint.id) keepTyped();
+    if (typed && typed.stint.id !== stint.id) void keepTyped();
     typed = { stint, text };
     clearTimeout(timer);
-    timer = setTimeout(keepTyped, SOON);
+    timer = setTimeout(() => void keepTyped(), SOON);
   }
-  onDestroy(keepTyped);
+  onDestroy(() => void keepTyped());
 
-  async function note({ id, ...stint }: StoredStint, text: string) {
-    clearTimeout(timer);
-    typed = null;
-    const known = sent?.id === id ? sent.text : stint.note;
-    sent = null;
-    if (text === known && known === stint.note) return;
-    if (text === known || (await changeStint(id, { ...stint, note: text }))) await invalidateAll();
-    else warn(AWAY);
+  async function note(stint: StoredStint, text: string) {
+    typed = { stint, text };
+    const sent = keepTyped();
+    if (sent) await told(sent);
   }
 
   async function take(file: File) {
@@ -94,7 +97,7 @@
   }
 </script>
 
-<svelte:window onpagehide={keepTyped} />
+<svelte:window onpagehide={() => void keepTyped()} />
 
 <section aria-labelledby="days" data-days>
   <div class="flex flex-wrap items-baseline gap-x-4">
@@ -148,7 +151,7 @@
                   ? ` · ${stint.tempoFrom === stint.tempo ? '' : `${stint.tempoFrom} to `}${stint.tempo} bpm`
                   : ''}{went(stint)
                   ? ` · ${went(stint)}${stint.earlierRule ? ', judged by an earlier rule' : ''}`
-                  : ''}
+                  : ''}{isWaiting(stint.id) ? ' · waits for the server' : ''}
               </span>
             </p>
             <button

@@ -1,25 +1,50 @@
 /** The log over HTTP. */
-import { idOfNew, messageOf, reached, succeeds } from '$lib/ui/server';
-import type { StintContent } from './messages';
-import { logWritten } from './today.svelte';
+import { send, type Sent, waitingFor } from '$lib/kept/outbox.svelte';
+import { messageOf, reached, succeeds } from '$lib/ui/server';
+import { type StintContent, stintSchema, type StoredStint } from './messages';
+import { logWritten, STINTS } from './today.svelte';
 
-/** What the server made of a change of the log; what was played today is looked up anew. */
+/** What the server made of a change that does not wait for it; what was played today is looked up anew. */
 async function changed<T>(answer: Promise<T>): Promise<T> {
   const made = await answer;
   logWritten();
   return made;
 }
 
-/** Adds a stint; its id, or null where the server does not take it. */
-export const addStint = (stint: StintContent): Promise<string | null> =>
-  changed(idOfNew('/api/stints', stint));
+/** What of a stint its writer says: the rest is the server's. */
+export const contentOf = (stint: StoredStint): StintContent => stintSchema.parse(stint);
 
-export const changeStint = (id: string, stint: StintContent): Promise<boolean> =>
-  changed(succeeds(`/api/stints/${id}`, 'PUT', stint));
+/** Keeps a stint, made on what stood there; a new one is made on nothing, under an id of its own. */
+export const keepStint = (
+  id: string,
+  stint: StintContent,
+  was: StoredStint | null = null,
+): Promise<Sent> =>
+  send({
+    ...{ path: `${STINTS}/${id}`, fields: stint, what: 'The stint' },
+    ...{ revision: was?.revision ?? 0, base: was && contentOf(was) },
+  });
+
+/** Stints as they stand on the server, with what waits for it here put over them; the newest first. */
+export function withWaiting(stints: readonly StoredStint[]): readonly StoredStint[] {
+  const waiting = waitingFor(`${STINTS}/`).flatMap(({ path, fields }) => {
+    const read = stintSchema.safeParse(fields);
+    const id = path.slice(STINTS.length + 1);
+    const revision = stints.find((one) => one.id === id)?.revision ?? 0;
+    return read.success ? [{ ...read.data, id, time: Date.parse(read.data.at), revision }] : [];
+  });
+  if (waiting.length === 0) return stints;
+  const ids = new Set(waiting.map(({ id }) => id));
+  return [...waiting, ...stints.filter(({ id }) => !ids.has(id))].sort((a, b) => b.time - a.time);
+}
+
+/** Whether a stint waits for the server. */
+export const isWaiting = (id: string): boolean => waitingFor(`${STINTS}/${id}`).length > 0;
+
 export const deleteStint = (id: string): Promise<boolean> =>
-  changed(succeeds(`/api/stints/${id}`, 'DELETE'));
+  changed(succeeds(`${STINTS}/${id}`, 'DELETE'));
 export const restoreStint = (id: string): Promise<boolean> =>
-  changed(succeeds(`/api/stints/${id}/restore`, 'POST'));
+  changed(succeeds(`${STINTS}/${id}/restore`, 'POST'));
 
 /** Takes a log that was written out; a sentence of what became of it. */
 export async function importLog(file: File): Promise<string> {
@@ -37,7 +62,7 @@ export async function importLog(file: File): Promise<string> {
       return `${file.name} is not a log in JSON or CSV.`;
     }
   }
-  const response = await reached('/api/stints', 'PUT', content);
+  const response = await reached(STINTS, 'PUT', content);
   if (!response) return 'The server does not answer. Nothing was changed.';
   if (!response.ok) return messageOf(response);
   const { added, known } = (await response.json()) as { added: number; known: number };

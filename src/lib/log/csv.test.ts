@@ -7,7 +7,7 @@ const CONTENT: StintContent = {
   ...{ zone: { low: 5, high: 8 }, extent: 'section', tempoFrom: 90, tempo: 96, minutes: 4.5 },
   ...{ asked: 20, landed: 18, note: '' },
 };
-const STINT = { ...CONTENT, id: 'one', time: 0 };
+const STINT = { ...CONTENT, id: 'one', time: 0, revision: 1 };
 const HEADS =
   'at,chart,exercise,low,high,extent,tempoFrom,tempo,minutes,asked,landed,note,earlierRule';
 

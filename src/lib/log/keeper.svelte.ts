@@ -1,6 +1,7 @@
 /** The log writes itself: what is played is a stint from half a minute on, and grows while it goes on. */
 import { onDestroy, untrack } from 'svelte';
-import { addStint, changeStint } from './api';
+import { freshId } from '$lib/kept/outbox.svelte';
+import { keepStint } from './api';
 import { localMoment, SAID, type Said, STINT, type StintContent } from './messages';
 
 /** How often a stint that goes on is kept, in milliseconds. */
@@ -13,10 +14,17 @@ interface Going {
   readonly at: string;
   readonly since: number;
   readonly began: Playing;
-  id: string | null;
+  readonly id: string;
   asked: number;
   landed: number;
   said: Said | null;
+}
+
+/** What of it stands in the log, or waits here for the server. */
+export interface KeptSoFar {
+  readonly minutes: number;
+  readonly said: Said | null;
+  readonly waiting: boolean;
 }
 
 const keyOf = ({ chart, exercise, zone }: Playing) =>
@@ -25,9 +33,7 @@ const keyOf = ({ chart, exercise, zone }: Playing) =>
 /** Keeps what is played, where anything is: another thing or another zone is another stint. */
 export function keepsStints(playing: () => Playing | null) {
   let going: Going | null = null;
-  /** What is being written, so that a stint is added once. */
-  let writing: Promise<unknown> = Promise.resolve();
-  let kept = $state.raw<{ readonly minutes: number; readonly said: Said | null } | null>(null);
+  let kept = $state.raw<KeptSoFar | null>(null);
   /** How it stands while it is played; it is not there any more when that has ended. */
   let latest: Playing | null = null;
 
@@ -48,10 +54,10 @@ export function keepsStints(playing: () => Playing | null) {
   function write(one: Going) {
     const content = contentOf(one);
     if (content.minutes < STINT.least) return;
-    kept = { minutes: content.minutes, said: one.said };
-    writing = writing.then(async () => {
-      if (one.id === null) one.id = await addStint(content);
-      else await changeStint(one.id, content);
+    const so = { minutes: content.minutes, said: one.said };
+    void keepStint(one.id, content).then(({ kind }) => {
+      // What is refused was taken out of the log meanwhile, or is told by whoever sends it.
+      if (kind !== 'refused') kept = { ...so, waiting: kind === 'waiting' };
     });
   }
 
@@ -70,7 +76,7 @@ export function keepsStints(playing: () => Playing | null) {
     latest = now;
     const began: Going = {
       ...{ at: localMoment(), since: performance.now(), began: now },
-      ...{ id: null, asked: 0, landed: 0, said: null },
+      ...{ id: freshId(), asked: 0, landed: 0, said: null },
     };
     going = began;
     const timer = setInterval(() => write(began), EVERY);

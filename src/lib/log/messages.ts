@@ -34,11 +34,21 @@ export const stintSchema = z.object({
 });
 
 export type StintContent = z.infer<typeof stintSchema>;
-/** As it is kept: with when it began in milliseconds too. */
-export type StoredStint = StintContent & { readonly id: string; readonly time: number };
+/** As it is kept: with when it began in milliseconds too, and the revision it stands at. */
+export type StoredStint = StintContent & {
+  readonly id: string;
+  readonly time: number;
+  readonly revision: number;
+};
+
+/** A stint saved on a revision; 0 makes it. */
+export const stintSave = z.extend(stintSchema, { revision: z.int().check(z.minimum(0)) });
+
+/** Stints a log may hold that is taken in: more than are played in a life. */
+export const LOG_LIMIT = 200_000;
 
 export const importSchema = z.object({
-  stints: z.array(stintSchema).check(z.maxLength(20_000)),
+  stints: z.array(stintSchema).check(z.maxLength(LOG_LIMIT)),
 });
 
 /** This moment as the player's clock says it, with its offset. */

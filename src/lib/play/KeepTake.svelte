@@ -37,7 +37,10 @@
       warn(kept.refused);
       return;
     }
-    if (kept.remark !== null) warn(kept.remark);
+    if (kept.waiting) {
+      message('The take waits in this browser and is sent when the server is back.');
+      return;
+    }
     onkept();
     message('The take is kept with the chart.', {
       duration: 10_000,

@@ -5,7 +5,8 @@ import { type Lick, lickOfPassage, overChart } from '$core/licks/lick';
 import { takeOf } from '$core/listening/take';
 import { passageOf } from '$core/phrases/passage';
 import { playedAt } from '$core/time/feel';
-import { createTake, keepSound } from '$lib/licks/api';
+import { freshId } from '$lib/kept/outbox.svelte';
+import { keepTake as keepOn } from '$lib/licks/api';
 import type { Sound } from '$lib/listening/ear.svelte';
 import type { Study } from '$lib/study/study.svelte';
 import type { PassLandings } from './judging';
@@ -57,7 +58,8 @@ export function wavOf({ samples, rate }: Sound): Blob {
 }
 
 export type KeptTake =
-  { readonly id: string; readonly remark: string | null } | { readonly refused: string };
+  | { readonly id: string; /** Until the server is back. */ readonly waiting: boolean }
+  | { readonly refused: string };
 
 /** Keeps a pass with its chart, and its sound where that is given. */
 export async function keepTake(
@@ -68,7 +70,9 @@ export async function keepTake(
 ): Promise<KeptTake> {
   const lick = lickOf(study, stage, pass);
   if (!lick) return { refused: 'No notes of the last pass were heard.' };
-  const id = await createTake(study.id, lick);
-  if (id === null) return { refused: 'The server does not answer. The take was not kept.' };
-  return { id, remark: sound ? await keepSound(id, wavOf(sound)) : null };
+  const id = freshId();
+  const sent = await keepOn(id, study.id, lick, sound && wavOf(sound));
+  return sent.kind === 'refused'
+    ? { refused: sent.message }
+    : { id, waiting: sent.kind === 'waiting' };
 }

@@ -46,7 +46,7 @@ beforeEach(async () => {
   db = await fresh();
   await seedDemo(db);
   await beginLickBook(db);
-  await answerCard(db, 'find-degree general 5-8', true, Date.parse(NOW));
+  await answerCard(db, { id: 'find-degree general 5-8', right: true }, Date.parse(NOW));
   await saveSettings(db, { ...DEFAULT_SETTINGS, boxNames: 'letter' }, 0);
 });
 afterEach(async () => {

@@ -388,7 +388,7 @@ const takeRows = (db: Db, archive: Archive, mode: Mode, now: string): Promise<re
 
 /** The revision of each row of a table that has them, of what is put away too. */
 async function revisionsOf(db: Db, name: Name): Promise<ReadonlyMap<string, number>> {
-  if (name !== 'chart' && name !== 'lick') return new Map();
+  if (name === 'card') return new Map();
   const rows = await db
     .selectFrom(name)
     .select([bytesOf('id').as('id'), sql<number>`cast(revision as integer)`.as('revision')])

@@ -18,7 +18,7 @@ const GENERAL_ZONE: Zone = { low: 5, high: 8 };
 const scheduler = fsrs({ enable_fuzz: false });
 
 /** Every card there may be, in the order in which they are met. */
-function cardsOf(charts: readonly PracticeChart[]): readonly Omit<DrillCard, 'seed' | 'met'>[] {
+function cardsOf(charts: readonly PracticeChart[]): readonly Omit<DrillCard, 'seed' | 'seen'>[] {
   const own = charts
     .slice(0, CHARTS)
     .flatMap(({ id, zones }) =>
@@ -44,18 +44,14 @@ export async function sitting(
   );
   const all = cardsOf(charts).map((card) => {
     const row = known.get(card.id);
-    return {
-      ...card,
-      due: row?.due ?? Infinity,
-      seed: seedOf(card.id, row?.seen ?? 0),
-      met: !!row,
-    };
+    const seen = row?.seen ?? 0;
+    return { ...card, due: row?.due ?? Infinity, seed: seedOf(card.id, seen), seen };
   });
-  const due = all.filter((card) => card.met && card.due <= now).sort((a, b) => a.due - b.due);
-  const fresh = all.filter((card) => !card.met);
+  const due = all.filter((card) => card.due <= now).sort((a, b) => a.due - b.due);
+  const fresh = all.filter((card) => card.due === Infinity);
   return [...due, ...fresh]
     .slice(0, SITTING)
-    .map(({ id, kind, chart, zone, seed, met }) => ({ id, kind, chart, zone, seed, met }));
+    .map(({ id, kind, chart, zone, seed, seen }) => ({ id, kind, chart, zone, seed, seen }));
 }
 
 function cardIn(state: string, now: number): Card {
@@ -71,21 +67,47 @@ function cardIn(state: string, now: number): Card {
   }
 }
 
-/** Takes an answer; when the card comes back, in milliseconds. */
-export const answerCard = (db: Db, id: string, right: boolean, now: number): Promise<number> =>
-  commitTogether(db, async (transaction) => {
+/** A card as an answer finds it: how often it was answered, and when it comes back. */
+export interface CardState {
+  readonly seen: number;
+  readonly due: number;
+}
+
+/** An answer to a card: its own id, and how often the card had been answered when it was dealt. */
+export interface CardAnswer {
+  readonly id: string;
+  readonly right: boolean;
+  readonly answer?: string | undefined;
+  readonly seen?: number | undefined;
+}
+
+export type Answered =
+  | { readonly kind: 'saved'; readonly card: CardState }
+  /** It was answered elsewhere since it was dealt. */
+  | { readonly kind: 'conflict'; readonly current: CardState };
+
+/** Takes an answer, one that is sent twice only once; when the card comes back. */
+export const answerCard = (
+  db: Db,
+  { id, right, answer, seen }: CardAnswer,
+  now: number,
+): Promise<Answered> =>
+  commitTogether(db, async (transaction): Promise<Answered> => {
     const [row] = await readRows(transaction, 'card', sql`id = ${id}`);
+    const current = { seen: Number(row?.['seen'] ?? 0), due: Number(row?.['due'] ?? now) };
+    if (answer !== undefined && row?.['answer'] === answer) return { kind: 'saved', card: current };
+    if (seen !== undefined && seen !== current.seen) return { kind: 'conflict', current };
     const card = row ? cardIn(String(row['state']), now) : createEmptyCard(new Date(now));
     // A clock set back must not make the scheduler count below nothing.
     const at = new Date(Math.max(now, card.last_review?.getTime() ?? 0));
     const grade: Grade = right ? Rating.Good : Rating.Again;
     const next = scheduler.next(card, at, grade).card;
-    const due = next.due.getTime();
-    const values = { state: JSON.stringify(next), due, seen: Number(row?.['seen'] ?? 0) + 1 };
+    const after = { seen: current.seen + 1, due: next.due.getTime() };
+    const values = { state: JSON.stringify(next), answer: answer ?? null, ...after };
     await transaction
       .insertInto('card')
       .values({ id, ...values })
       .onConflict((conflict) => conflict.column('id').doUpdateSet(values))
       .execute();
-    return due;
+    return { kind: 'saved', card: after };
   });

@@ -3,7 +3,7 @@ import { randomBytes } from 'node:crypto';
 import { sql, type Updateable } from 'kysely';
 import { summariseChart, withTitle } from '$core/chart/summary';
 import type { View } from '$lib/study/view';
-import { commitTogether } from './commits';
+import { commitTogether, type Saved } from './commits';
 import type { Db } from './database';
 import type { ChartTable } from './schema';
 import { bytesOf, decode } from './texts';
@@ -28,11 +28,7 @@ export interface ChartDocument extends ChartSummary {
   readonly revision: number;
 }
 
-export type SaveResult =
-  | { readonly kind: 'saved'; readonly revision: number }
-  /** Someone saved in between: here is what stands now. */
-  | { readonly kind: 'conflict'; readonly current: ChartDocument }
-  | { readonly kind: 'missing' };
+export type SaveResult = Saved<ChartDocument>;
 
 const SUMMARY_TEXTS = ['id', 'title', 'key', 'created_at', 'updated_at', 'opened_at'] as const;
 const DOCUMENT_TEXTS = [...SUMMARY_TEXTS, 'text', 'plan', 'view'] as const;

@@ -5,6 +5,13 @@
 import type { Db } from './database';
 import { problemOf } from './problems';
 
+/** What became of a save that was made on a revision. */
+export type Saved<T> =
+  | { readonly kind: 'saved'; readonly revision: number }
+  /** Someone saved in between: here is what stands now. */
+  | { readonly kind: 'conflict'; readonly current: T }
+  | { readonly kind: 'missing' };
+
 type Write = (transaction: Db) => Promise<unknown>;
 
 interface Waiting {

@@ -1,10 +1,11 @@
 /** Licks in the database, with revisions and soft deletion as charts have them. */
+import { dequal } from 'dequal/lite';
 import { sql } from 'kysely';
 import type { Lick } from '$core/licks/lick';
 import { STARTER_LICKS } from '$core/licks/starter';
 import { keptNotes, keptTags, type StoredLick } from '$lib/licks/messages';
 import { newId, timestamp } from './charts';
-import { commitTogether } from './commits';
+import { commitTogether, type Saved } from './commits';
 import type { Db } from './database';
 import { removeSound, soundsIn } from './sounds';
 import { bytesOf, decode } from './texts';
@@ -27,10 +28,7 @@ const rowsOf = (db: Db) =>
     .where('deleted_at', 'is', null)
     .$castTo<Row>();
 
-export type LickSaved =
-  | { readonly kind: 'saved'; readonly revision: number }
-  | { readonly kind: 'conflict'; readonly current: StoredLick }
-  | { readonly kind: 'missing' };
+export type LickSaved = Saved<StoredLick>;
 
 function parsed(json: string): unknown {
   try {
@@ -103,6 +101,19 @@ export async function createLick(
   return id;
 }
 
+/** Makes a take under an id that its page has given it; whether it is there, which one deleted since is not. */
+export const makeTake = (db: Db, id: string, lick: Lick, takeOf: string): Promise<boolean> =>
+  commitTogether(db, async (transaction) => {
+    const there = await transaction
+      .selectFrom('lick')
+      .select([bytesOf('take_of').as('takeOf'), bytesOf('deleted_at').as('deleted')])
+      .where('id', '=', id)
+      .executeTakeFirst();
+    if (there) return there.takeOf !== null && there.deleted === null;
+    await insert(transaction, id, lick, takeOf);
+    return true;
+  });
+
 /** The takes of a chart, the latest first. */
 export async function listTakes(db: Db, chart: string): Promise<readonly StoredLick[]> {
   const rows = await rowsOf(db)
@@ -137,7 +148,11 @@ export const saveLick = (db: Db, id: string, revision: number, lick: Lick): Prom
       .executeTakeFirst();
     if (saved.numUpdatedRows > 0n) return { kind: 'saved', revision: revision + 1 };
     const current = await findLick(transaction, id);
-    return current ? { kind: 'conflict', current } : { kind: 'missing' };
+    if (!current) return { kind: 'missing' };
+    // What stands there as it is sent was sent twice.
+    return dequal(contentOf(current), contentOf(lick))
+      ? { kind: 'saved', revision: current.revision }
+      : { kind: 'conflict', current };
   });
 
 const mark = (db: Db, id: string, deleted: string | null): Promise<boolean> =>

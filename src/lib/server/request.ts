@@ -119,3 +119,6 @@ export async function readSoundFile(request: Request): Promise<Body<Uint8Array>>
 
 export const refusalResponse = ({ status, ...error }: Refusal): Response =>
   Response.json({ error }, { status });
+
+/** Whether an id may be that of something new: as the pages make them. */
+export const isNewId = (id: string): boolean => /^[a-z0-9]{8,40}$/u.test(id);

@@ -1,5 +1,6 @@
 /** Answers that many endpoints share. */
 import { json } from '@sveltejs/kit';
+import type { Saved } from './commits';
 import type { Db } from './database';
 import { refusalResponse } from './request';
 import type { Store } from './store';
@@ -20,3 +21,11 @@ export const noSuchTake = (): Response => noLonger('take');
 export const noSuchStint = (): Response => noLonger('stint');
 
 export const created = (id: string): Response => json({ id }, { status: 201 });
+
+/** The answer to a save that was made on a revision; what stands now beside a stale one. */
+export function saved<T>(result: Saved<T>, missing: () => Response, what: string): Response {
+  if (result.kind === 'missing') return missing();
+  if (result.kind === 'saved') return json({ revision: result.revision });
+  const message = `${what} changed elsewhere since it was opened here.`;
+  return json({ error: { code: 'conflict', message }, current: result.current }, { status: 409 });
+}

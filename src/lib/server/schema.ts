@@ -58,6 +58,7 @@ export interface StintTable {
   readonly note: string;
   /** 1 where its landings were judged before the rule of landing was made one. */
   readonly earlier_rule: Generated<number>;
+  readonly revision: Generated<number>;
   readonly deleted_at: string | null;
 }
 
@@ -69,6 +70,8 @@ export interface CardTable {
   readonly due: number;
   /** How often it was answered. */
   readonly seen: number;
+  /** The id of the answer it was given last, so that one that is sent twice counts once. */
+  readonly answer: string | null;
 }
 
 export interface SettingTable {

@@ -188,9 +188,13 @@ describe('settings', () => {
   test('begin as the defaults, keep what is saved, and refuse a stale save', async () => {
     expect(await findSettings(open.db)).toEqual({ settings: DEFAULT_SETTINGS, revision: 0 });
     const letters = { ...DEFAULT_SETTINGS, boxNames: 'letter' } as const;
-    expect(await saveSettings(open.db, letters, 0)).toBe(1);
+    expect(await saveSettings(open.db, letters, 0)).toEqual({ kind: 'saved', revision: 1 });
+    // Sent twice, kept once.
+    expect(await saveSettings(open.db, letters, 0)).toEqual({ kind: 'saved', revision: 1 });
     expect(await findSettings(open.db)).toEqual({ settings: letters, revision: 1 });
-    expect(await saveSettings(open.db, DEFAULT_SETTINGS, 0)).toBeNull();
+    expect(await saveSettings(open.db, DEFAULT_SETTINGS, 0)).toEqual({
+      ...{ kind: 'conflict', current: { settings: letters, revision: 1 } },
+    });
     expect(await findSettings(open.db)).toEqual({ settings: letters, revision: 1 });
   });
 });

@@ -1,7 +1,8 @@
 /** The player's settings in the database: one document with a revision. */
 import { readSettings, type Settings, type StoredSettings } from '$lib/settings/settings';
+import { dequal } from 'dequal/lite';
 import { sql } from 'kysely';
-import { commitTogether } from './commits';
+import { commitTogether, type Saved } from './commits';
 import type { Db } from './database';
 import { bytesOf, decode } from './texts';
 
@@ -20,20 +21,23 @@ export async function findSettings(db: Db): Promise<StoredSettings> {
   return { settings: readSettings(value), revision: row?.revision ?? 0 };
 }
 
-/** Saves settings made on `revision`; the new revision, or null when that is stale. */
+/** Saves settings made on `revision`; refuses, with what stands now, when that is stale. */
 export const saveSettings = (
   db: Db,
   settings: Settings,
   revision: number,
-): Promise<number | null> =>
-  commitTogether(db, async (transaction) => {
+): Promise<Saved<StoredSettings>> =>
+  commitTogether(db, async (transaction): Promise<Saved<StoredSettings>> => {
     const current = await findSettings(transaction);
-    if (current.revision !== revision) return null;
+    // What stands there as it is sent was sent twice.
+    if (current.revision > revision && dequal(current.settings, settings))
+      return { kind: 'saved', revision: current.revision };
+    if (current.revision !== revision) return { kind: 'conflict', current };
     const row = { name: NAME, value: JSON.stringify(settings), revision: revision + 1 };
     await transaction
       .insertInto('setting')
       .values(row)
       .onConflict((conflict) => conflict.column('name').doUpdateSet(row))
       .execute();
-    return revision + 1;
+    return { kind: 'saved', revision: revision + 1 };
   });

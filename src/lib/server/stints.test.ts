@@ -2,6 +2,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
+import { range } from '$core/lists';
 import { STANDARD_NECK } from '$core/neck/neck';
 import type { PracticeChart } from '$core/log/session';
 import { zonesOf } from '$core/neck/zones';
@@ -11,7 +12,7 @@ import { type Kysely, sql } from 'kysely';
 import { answerCard, sitting } from './cards';
 import { openDatabase, type OpenDatabase } from './database';
 import { up as ruleOfLanding } from './migrations/006-rule';
-import { addStints, changeStint, deleteStint, listStints, restoreStint } from './stints';
+import { addStints, deleteStint, listStints, readStints, restoreStint, saveStint } from './stints';
 
 const STINT = stintSchema.parse({
   ...{ at: '2026-06-15T18:00:00+02:00', chart: 'abc', exercise: 'targets' },
@@ -38,7 +39,7 @@ describe('stints', () => {
     const stints = await listStints(open.db);
     expect(stints.map(({ at }) => at)).toEqual([later.at, STINT.at]);
     const time = Date.parse(STINT.at);
-    expect(stints[1]).toEqual({ ...STINT, id: expect.any(String), time });
+    expect(stints[1]).toEqual({ ...STINT, id: expect.any(String), time, revision: 1 });
     expect(await listStints(open.db, Date.parse(later.at))).toHaveLength(1);
   });
 
@@ -65,21 +66,64 @@ describe('stints', () => {
     };
     expect(await told()).toEqual(marked);
     const old = (await listStints(open.db)).find(({ earlierRule }) => earlierRule === true);
-    await changeStint(open.db, old?.id ?? '', { ...STINT, earlierRule: true, note: 'well' });
-    await changeStint(open.db, fresh, { ...STINT, exercise: 'free', note: 'well' });
+    await saveStint(open.db, old?.id ?? '', 1, { ...STINT, earlierRule: true, note: 'well' });
+    await saveStint(open.db, fresh, 1, { ...STINT, exercise: 'free', note: 'well' });
     expect(await told()).toEqual(marked);
   });
 
   test('are changed, taken out and brought back', async () => {
     const [id = ''] = await addStints(open.db, [STINT]);
-    expect(await changeStint(open.db, id, { ...STINT, note: 'slower next time' })).toBe(true);
+    const slower = { ...STINT, note: 'slower next time' };
+    expect(await saveStint(open.db, id, 1, slower)).toEqual({ kind: 'saved', revision: 2 });
     expect((await listStints(open.db))[0]?.note).toBe('slower next time');
     expect(await deleteStint(open.db, id)).toBe(true);
     expect(await deleteStint(open.db, id)).toBe(false);
     expect(await listStints(open.db)).toEqual([]);
     expect(await restoreStint(open.db, id)).toBe(true);
     expect(await listStints(open.db)).toHaveLength(1);
-    expect(await changeStint(open.db, 'no such', STINT)).toBe(false);
+    expect(await saveStint(open.db, 'no such', 1, STINT)).toEqual({ kind: 'missing' });
+  });
+
+  test('made on a page are there once, however often they are sent', async () => {
+    const made = { kind: 'saved', revision: 1 };
+    expect(await saveStint(open.db, 'madehere1', 0, STINT)).toEqual(made);
+    expect(await saveStint(open.db, 'madehere1', 0, STINT)).toEqual(made);
+    expect(await listStints(open.db)).toHaveLength(1);
+    const longer = { ...STINT, minutes: 9 };
+    expect(await saveStint(open.db, 'madehere1', 0, longer)).toMatchObject({
+      ...{ kind: 'conflict', current: { id: 'madehere1', minutes: 4.5, revision: 1 } },
+    });
+    expect(await deleteStint(open.db, 'madehere1')).toBe(true);
+    // What was taken out stays out.
+    expect(await saveStint(open.db, 'madehere1', 0, STINT)).toEqual({ kind: 'missing' });
+  });
+
+  test('changed in two places are not written over', async () => {
+    const [id = ''] = await addStints(open.db, [STINT]);
+    const [one, other] = await Promise.all([
+      saveStint(open.db, id, 1, { ...STINT, note: 'one' }),
+      saveStint(open.db, id, 1, { ...STINT, note: 'other' }),
+    ]);
+    expect(one).toEqual({ kind: 'saved', revision: 2 });
+    expect(other).toMatchObject({ kind: 'conflict', current: { note: 'one', revision: 2 } });
+    const again = await saveStint(open.db, id, 1, { ...STINT, note: 'one' });
+    expect(again).toEqual({ kind: 'saved', revision: 2 });
+  });
+
+  test('are read in portions that miss none and have none twice', async () => {
+    const many = range(0, 4_100).map((index) => ({
+      ...STINT,
+      // Many at the same moment, over the end of a portion.
+      at: new Date(1_700_000_000_000 + Math.floor(index / 300) * 60_000).toISOString(),
+      note: String(index),
+    }));
+    await addStints(open.db, many);
+    const sizes: number[] = [];
+    for await (const portion of readStints(open.db)) sizes.push(portion.length);
+    expect(sizes).toEqual([2_000, 2_000, 100]);
+    const all = await listStints(open.db);
+    expect(new Set(all.map(({ note: number }) => number)).size).toBe(4_100);
+    expect(all.map(({ time }) => time)).toEqual(all.map(({ time }) => time).sort((a, b) => b - a));
   });
 
   test.each([
@@ -101,18 +145,42 @@ describe('cards', () => {
     zones: zonesOf(STANDARD_NECK, note('C')),
   });
 
+  /** When a card that was answered comes back. */
+  async function answered(id: string, right: boolean, now: number): Promise<number> {
+    const result = await answerCard(open.db, { id, right }, now);
+    return result.kind === 'saved' ? result.card.due : NaN;
+  }
+
+  test('are answered once for each time they are dealt, however often the answer is sent', async () => {
+    const [card] = await sitting(open.db, [], NOW);
+    if (!card) throw new Error('no cards');
+    const answer = { id: card.id, right: true, seen: card.seen, answer: 'first-answer' };
+    const once = await answerCard(open.db, answer, NOW);
+    expect(once).toMatchObject({ kind: 'saved', card: { seen: 1 } });
+    expect(await answerCard(open.db, answer, NOW + 60_000)).toEqual(once);
+    // Dealt on two pages, answered on both.
+    const elsewhere = { ...answer, right: false, answer: 'other-answer' };
+    expect(await answerCard(open.db, elsewhere, NOW)).toMatchObject({
+      ...{ kind: 'conflict', current: { seen: 1 } },
+    });
+    const [again] = (await sitting(open.db, [], NOW + 400 * 86_400_000)).filter(
+      ({ id }) => id === card.id,
+    );
+    expect(again?.seen).toBe(1);
+  });
+
   test('of the player’s own charts come first, ten to a sitting', async () => {
     const cards = await sitting(open.db, [chart('one'), chart('two')], NOW);
     expect(cards).toHaveLength(10);
-    expect(cards.every((card) => card.chart === 'one' && !card.met)).toBe(true);
+    expect(cards.every((card) => card.chart === 'one' && card.seen === 0)).toBe(true);
     expect((await sitting(open.db, [], NOW)).every((card) => card.chart === null)).toBe(true);
   });
 
   test('answered right rest; answered wrong come back sooner, with another question', async () => {
     const [first, second] = await sitting(open.db, [chart('one')], NOW);
     if (!first || !second) throw new Error('no cards');
-    const right = await answerCard(open.db, first.id, true, NOW);
-    const wrong = await answerCard(open.db, second.id, false, NOW);
+    const right = await answered(first.id, true, NOW);
+    const wrong = await answered(second.id, false, NOW);
     expect(wrong).toBeLessThan(right);
     const later = await sitting(open.db, [chart('one')], right + 1);
     expect(later.slice(0, 2).map(({ id }) => id)).toEqual([second.id, first.id]);
@@ -124,8 +192,8 @@ describe('cards', () => {
   test('a clock set back breaks nothing', async () => {
     const [first] = await sitting(open.db, [], NOW);
     if (!first) throw new Error('no cards');
-    await answerCard(open.db, first.id, true, NOW);
-    const due = await answerCard(open.db, first.id, true, NOW - 400 * 86_400_000);
+    await answered(first.id, true, NOW);
+    const due = await answered(first.id, true, NOW - 400 * 86_400_000);
     expect(due).toBeGreaterThan(NOW);
   });
 });

@@ -1,9 +1,10 @@
 /** What was practised, in the database: stints, soft deleted as charts are. */
-import { sql } from 'kysely';
+import { dequal } from 'dequal/lite';
+import { type RawBuilder, sql } from 'kysely';
 import type { Stint } from '$core/log/stints';
 import type { StintContent, StoredStint } from '$lib/log/messages';
 import { newId, timestamp } from './charts';
-import { commitTogether } from './commits';
+import { commitTogether, type Saved } from './commits';
 import type { Db } from './database';
 import { decode } from './texts';
 
@@ -18,34 +19,64 @@ type Packed = readonly [
   ...[id: string, at: string, chart: string, exercise: string, low: number, high: number],
   ...[extent: StoredStint['extent'], tempoFrom: number, tempo: number, minutes: number],
   ...[asked: number | null, landed: number | null, note: string, time: number],
-  earlier: number,
+  ...[earlier: number, revision: number],
 ];
 
 function stintOf(packed: Packed): StoredStint {
   const [id, at, chart, exercise, low, high, extent, tempoFrom, tempo, minutes] = packed;
-  const [, , , , , , , , , , asked, landed, note, time, earlier] = packed;
+  const [, , , , , , , , , , asked, landed, note, time, earlier, revision] = packed;
   return {
     ...{ id, at, chart, exercise, zone: { low, high }, extent },
-    ...{ tempoFrom, tempo, minutes, asked, landed, note, time },
+    ...{ tempoFrom, tempo, minutes, asked, landed, note, time, revision },
     ...(earlier === 1 ? { earlierRule: true } : {}),
   };
 }
 
-/**
- * Stints since a time in milliseconds, the newest first. They come as one text: ten thousand rows, each
- * field by itself, would take three times as long to be handed over as to be found.
- */
-export async function listStints(db: Db, since = -Infinity): Promise<readonly StoredStint[]> {
-  const from = Number.isFinite(since) ? since : -8.64e15;
+/** Stints by a condition, the newest first. They come as one text, since the driver hands over cell by cell. */
+async function stintsWhere(
+  db: Db,
+  where: RawBuilder<unknown>,
+  limit = -1,
+): Promise<readonly StoredStint[]> {
   const { rows } = await sql<{ readonly packed: ArrayBuffer | null }>`
     select cast(json_group_array(json_array(
       id, at, chart, exercise, low, high, extent, tempo_from, tempo, minutes, asked, landed, note,
-      time, earlier_rule
+      time, earlier_rule, revision
     )) as blob) as packed
-    from (select * from stint where deleted_at is null and time >= ${from} order by time desc)
+    from (
+      select * from stint where deleted_at is null and ${where}
+      order by time desc, id desc limit ${limit}
+    )
   `.execute(db);
   const packed = decode(rows[0]?.packed ?? null)?.text ?? '[]';
   return (JSON.parse(packed) as readonly Packed[]).map(stintOf);
+}
+
+/** Stints that are read in one go; others are served in between. */
+const PORTION = 2_000;
+const EARLIEST = -8.64e15;
+
+/** Stints since a time in milliseconds, the newest first, in portions. */
+export async function* readStints(
+  db: Db,
+  since = EARLIEST,
+): AsyncGenerator<readonly StoredStint[]> {
+  let before = sql`time >= ${since}`;
+  for (;;) {
+    const portion = await stintsWhere(db, before, PORTION);
+    yield portion;
+    const last = portion.at(-1);
+    if (!last || portion.length < PORTION) return;
+    before = sql`time >= ${since} and (time, id) < (${last.time}, ${last.id})`;
+    await new Promise(setImmediate);
+  }
+}
+
+/** All of them as one list. */
+export async function listStints(db: Db, since?: number): Promise<readonly StoredStint[]> {
+  const all: StoredStint[] = [];
+  for await (const portion of readStints(db, since)) all.push(...portion);
+  return all;
 }
 
 /** Whether anything is in the log. */
@@ -82,15 +113,46 @@ export async function addStints(
   return rows.map(({ id }) => id);
 }
 
-export const changeStint = (db: Db, id: string, stint: StintContent): Promise<boolean> =>
-  commitTogether(db, async (transaction) => {
-    const result = await transaction
-      .updateTable('stint')
-      .set(rowOf(stint))
-      .where('id', '=', id)
-      .where('deleted_at', 'is', null)
-      .executeTakeFirst();
-    return result.numUpdatedRows > 0n;
+export type StintSaved = Saved<StoredStint>;
+
+/** One stint that is not put away. */
+const findStint = async (db: Db, id: string): Promise<StoredStint | null> =>
+  (await stintsWhere(db, sql`id = ${id}`))[0] ?? null;
+
+/**
+ * Saves a stint made on `revision`, where 0 makes it; refuses, with what stands now, when that is stale. What
+ * stands there already as it is sent was sent twice, and is saved.
+ */
+export const saveStint = (
+  db: Db,
+  id: string,
+  revision: number,
+  stint: StintContent,
+): Promise<StintSaved> =>
+  commitTogether(db, async (transaction): Promise<StintSaved> => {
+    const row = { ...rowOf(stint), revision: revision + 1 };
+    const saved =
+      revision === 0
+        ? await transaction
+            .insertInto('stint')
+            .values({ id, ...row, deleted_at: null })
+            .onConflict((conflict) => conflict.doNothing())
+            .executeTakeFirst()
+            .then(({ numInsertedOrUpdatedRows }) => numInsertedOrUpdatedRows ?? 0n)
+        : await transaction
+            .updateTable('stint')
+            .set(row)
+            .where('id', '=', id)
+            .where('revision', '=', revision)
+            .where('deleted_at', 'is', null)
+            .executeTakeFirst()
+            .then(({ numUpdatedRows }) => numUpdatedRows);
+    if (saved > 0n) return { kind: 'saved', revision: revision + 1 };
+    const current = await findStint(transaction, id);
+    if (!current) return { kind: 'missing' };
+    return dequal(rowOf(current), rowOf(stint))
+      ? { kind: 'saved', revision: current.revision }
+      : { kind: 'conflict', current };
   });
 
 const mark = (db: Db, id: string, deleted: string | null): Promise<boolean> =>

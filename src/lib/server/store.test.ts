@@ -184,7 +184,7 @@ describe('bytes that are no text', () => {
     await createLick(db, LICK);
     await createLick(db, LICK, chart);
     await addStints(db, [stintSchema.parse({ ...STINT, chart })]);
-    await answerCard(db, 'name general 5-8', true, 1_700_000_000_000);
+    await answerCard(db, { id: 'name general 5-8', right: true }, 1_700_000_000_000);
     await saveSettings(db, (await findSettings(db)).settings, 0);
     const columns = ['chart', 'lick', 'stint', 'card', 'setting'].flatMap((table) =>
       (
@@ -308,7 +308,7 @@ describe('backups', () => {
     ['a lick that is put away', (db, { lick }) => deleteLick(db, lick)],
     ['a take', (db, { chart }) => createLick(db, LICK, chart)],
     ['a stint', (db, { chart }) => addStints(db, [stintSchema.parse({ ...STINT, chart })])],
-    ['a card', (db) => answerCard(db, 'name general 5-8', true, 1_700_000_000_000)],
+    ['a card', (db) => answerCard(db, { id: 'name general 5-8', right: true }, 1_700_000_000_000)],
     ['the settings', async (db) => saveSettings(db, (await findSettings(db)).settings, 0)],
     ['how a chart is looked at', (db, { chart }) => saveView(db, chart, DEFAULT_VIEW)],
   ])('%s that changed makes one at a clean stop', async (_, work) => {
@@ -425,7 +425,7 @@ describe('the way back', () => {
     const gone = await createLick(db, { ...LICK, title: 'Gone' });
     await deleteLick(db, gone);
     await addStints(db, [stintSchema.parse({ ...STINT, chart })]);
-    await answerCard(db, 'name general 5-8', true, Date.now());
+    await answerCard(db, { id: 'name general 5-8', right: true }, Date.now());
     const settings = await findSettings(db);
     await saveSettings(
       db,

@@ -87,10 +87,8 @@ export interface StoredSettings {
   readonly revision: number;
 }
 
-export const settingsRequest = z.object({
-  settings: settingsSchema,
-  revision: z.int().check(z.minimum(0)),
-});
+/** The settings as they are saved, on a revision. */
+export const settingsRequest = z.extend(settingsSchema, { revision: z.int().check(z.minimum(0)) });
 
 /** Reads kept settings; anything unreadable becomes the defaults. */
 export function readSettings(json: string): Settings {

@@ -1,44 +1,42 @@
-/** The player's settings on a page: changed at once, kept on the server. */
+/** The player's settings on a page: changed at once, kept on the server, waiting here while it is away. */
+import { onDestroy } from 'svelte';
+import { acknowledgedAt, onKept } from '$lib/kept/acknowledged';
+import { send, waitingFor } from '$lib/kept/outbox.svelte';
 import { warn } from '$lib/ui/messages.svelte';
-import * as z from 'zod/mini';
 import { type Settings, settingsSchema, type StoredSettings } from './settings';
 
-const savedAnswer = z.object({ revision: z.int() });
-const conflictAnswer = z.object({
-  current: z.object({ settings: settingsSchema, revision: z.int() }),
-});
+const PATH = '/api/settings';
+
+/** As they stand by what this browser knows: what waits here, or was acknowledged after the page was made. */
+function known({ settings, revision }: StoredSettings): Settings {
+  const acknowledged = acknowledgedAt(PATH);
+  const newer = acknowledged && acknowledged.revision > revision ? acknowledged.fields : null;
+  const fields = waitingFor(PATH)[0]?.fields ?? newer;
+  const read = fields ? settingsSchema.safeParse(fields) : null;
+  return read?.success ? read.data : settings;
+}
 
 export function createSettings(stored: StoredSettings) {
-  let settings = $state.raw(stored.settings);
-  let revision = stored.revision;
-  let saving: Promise<void> = Promise.resolve();
+  let settings = $state.raw(known(stored));
+  const { revision } = stored;
 
-  async function save(): Promise<void> {
-    try {
-      const response = await fetch('/api/settings', {
-        method: 'PUT',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({ settings, revision }),
-      });
-      const body: unknown = await response.json();
-      if (response.ok) revision = savedAnswer.parse(body).revision;
-      else if (response.status === 409) {
-        ({ settings, revision } = conflictAnswer.parse(body).current);
-        warn('The settings were changed elsewhere; here is how they stand now.');
-      } else warn('The settings were not saved.');
-    } catch {
-      warn('The server does not answer. The settings hold on this page only.');
-    }
-  }
+  // What was changed elsewhere as well was put together with what was changed here.
+  const look = () => (settings = known({ settings, revision }));
+  onDestroy(onKept(PATH, look));
 
   return {
     get current() {
       return settings;
     },
-    /** Changes some of the settings; saved one after another, so that none overtakes another. */
+    /** Changes some of the settings. */
     change(changed: Partial<Settings>) {
       settings = { ...settings, ...changed };
-      saving = saving.then(save);
+      void send({
+        ...{ path: PATH, fields: settings, revision, base: stored.settings },
+        ...{ what: 'A setting', remember: true },
+      }).then((sent) => {
+        if (sent.kind === 'refused' && sent.message !== '') warn(sent.message);
+      });
     },
   };
 }

@@ -3,7 +3,8 @@
  * in this browser at once and saved within a second; a stale save is shown, never forced.
  */
 import { createChart, saveChart, type StoredText } from './api';
-import { adoptDraft, dropDraft, keepAcknowledged, keepDraft, newerAcknowledged } from './drafts';
+import * as z from 'zod/mini';
+import { draftsOf } from '$lib/kept/drafts';
 
 /** `waiting`: the server did not answer in time; `locked`: it asks for its passcode again. */
 export type SaveState =
@@ -22,6 +23,8 @@ interface Step extends Content {
 
 const same = (one: Content, other: Content): boolean =>
   one.text === other.text && one.plan === other.plan;
+
+const chartDrafts = draftsOf('draft', z.object({ text: z.string(), plan: z.string() }));
 
 const SAVE_DELAY = 350;
 const RETRY_DELAY = 2_000;
@@ -91,13 +94,13 @@ export function createDocument(id: string, stored: StoredText) {
     revision = at;
     acknowledged = kept;
     unanswered = null;
-    keepAcknowledged(id, { ...kept, revision });
+    chartDrafts.acknowledge(id, { ...kept, revision });
     if (dirty()) {
-      drafts = keepDraft(id, { ...content, revision });
+      drafts = chartDrafts.keep(id, { ...content, revision });
       saveState = 'saving';
       schedule(SAVE_DELAY);
     } else {
-      dropDraft(id);
+      chartDrafts.drop(id);
       saveState = 'saved';
     }
   }
@@ -115,7 +118,7 @@ export function createDocument(id: string, stored: StoredText) {
 
   function change(next: Content) {
     hold(next);
-    drafts = keepDraft(id, { ...next, revision });
+    drafts = chartDrafts.keep(id, { ...next, revision });
     if (saveState !== 'conflict') {
       saveState = 'saving';
       schedule(SAVE_DELAY);
@@ -162,17 +165,17 @@ export function createDocument(id: string, stored: StoredText) {
   /** Takes up what an earlier visit could not send. */
   async function resume(): Promise<void> {
     // A page opened without its server may be older than what this browser saw acknowledged.
-    const newer = newerAcknowledged(id, revision);
+    const newer = chartDrafts.newer(id, revision);
     if (newer && !dirty()) {
       revision = newer.revision;
       hold({ text: newer.text, plan: newer.plan });
       acknowledged = content;
     }
-    const draft = await adoptDraft(id);
+    const draft = await chartDrafts.adopt(id);
     // What was typed meanwhile is newer than any draft.
     if (!draft || dirty()) return;
     if (same(draft, content)) {
-      dropDraft(id);
+      chartDrafts.drop(id);
       return;
     }
     const base = { ...content, revision };
@@ -240,7 +243,7 @@ export function createDocument(id: string, stored: StoredText) {
       const taken = theirs;
       settle(taken);
       hold(acknowledged);
-      dropDraft(id);
+      chartDrafts.drop(id);
     },
     /** Saves this version as a chart of its own and takes the other; its id, or null if away. */
     async keepBoth(): Promise<string | null> {

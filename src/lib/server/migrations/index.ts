@@ -6,6 +6,7 @@ import * as licks from './003-licks';
 import * as log from './004-log';
 import * as takes from './005-takes';
 import * as rule from './006-rule';
+import * as revisions from './007-revisions';
 
 export const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '001-charts': charts,
@@ -14,4 +15,5 @@ export const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '004-log': log,
   '005-takes': takes,
   '006-rule': rule,
+  '007-revisions': revisions,
 };

@@ -6,8 +6,9 @@ import { readBody, refusalResponse } from '$lib/server/request';
 import { created, database } from '$lib/server/respond';
 import type { RequestHandler } from './$types';
 
-/** When a stint began is in a file as its player's clock said it, and not once more in milliseconds. */
-const leaveOut = (name: string, value: unknown) => (name === 'time' ? undefined : value);
+/** When a stint began is in a file as its player's clock said it; what else is the server's own is not in it. */
+const leaveOut = (name: string, value: unknown) =>
+  name === 'time' || name === 'revision' ? undefined : value;
 
 const FILE = { csv: 'text/csv; charset=utf-8', json: 'application/json' } as const;
 

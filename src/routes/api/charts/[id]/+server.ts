@@ -1,6 +1,7 @@
 import { json } from '@sveltejs/kit';
 import { renameRequest, saveRequest } from '$lib/study/messages';
 import {
+  type ChartDocument,
   deleteChart,
   findChart,
   renameChart,
@@ -8,19 +9,18 @@ import {
   type SaveResult,
 } from '$lib/server/charts';
 import { readBody, refusalResponse } from '$lib/server/request';
-import { database, noSuchChart } from '$lib/server/respond';
+import { database, noSuchChart, saved } from '$lib/server/respond';
 import type { RequestHandler } from './$types';
 
-function respond(result: SaveResult): Response {
-  if (result.kind === 'missing') return noSuchChart();
-  if (result.kind === 'saved') return json({ revision: result.revision });
-  const { text, plan, revision } = result.current;
-  const message = 'This chart was changed elsewhere since it was opened here.';
-  return json(
-    { error: { code: 'conflict', message }, current: { text, plan, revision } },
-    { status: 409 },
+/** What of a chart a page compares with its own. */
+const shown = ({ text, plan, revision }: ChartDocument) => ({ text, plan, revision });
+
+const respond = (result: SaveResult): Response =>
+  saved(
+    result.kind === 'conflict' ? { ...result, current: shown(result.current) } : result,
+    noSuchChart,
+    'This chart was',
   );
-}
 
 export const GET: RequestHandler = async ({ params, locals }) => {
   const chart = await findChart(database(locals), params.id);

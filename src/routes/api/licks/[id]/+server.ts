@@ -2,7 +2,7 @@ import { json } from '@sveltejs/kit';
 import { lickSaveRequest } from '$lib/licks/messages';
 import { deleteLick, findLick, saveLick } from '$lib/server/licks';
 import { readBody, refusalResponse } from '$lib/server/request';
-import { database, noSuchLick } from '$lib/server/respond';
+import { database, noSuchLick, saved } from '$lib/server/respond';
 import type { RequestHandler } from './$types';
 
 export const GET: RequestHandler = async ({ params, locals }) => {
@@ -15,11 +15,7 @@ export const PUT: RequestHandler = async ({ params, request, locals }) => {
   if (!body.ok) return refusalResponse(body.refusal);
   const { revision, ...lick } = body.value;
   const result = await saveLick(database(locals), params.id, revision, lick);
-  if (result.kind === 'missing') return noSuchLick();
-  if (result.kind === 'saved') return json({ revision: result.revision });
-  const message = 'This lick was changed elsewhere since it was opened here.';
-  const error = { code: 'conflict', message };
-  return json({ error, current: result.current }, { status: 409 });
+  return saved(result, noSuchLick, 'This lick was');
 };
 
 export const DELETE: RequestHandler = async ({ params, locals }) =>

@@ -1,17 +1,20 @@
-import { stintSchema } from '$lib/log/messages';
-import { changeStint, deleteStint } from '$lib/server/stints';
-import { readBody, refusalResponse } from '$lib/server/request';
-import { database, noSuchStint } from '$lib/server/respond';
+import { stintSave } from '$lib/log/messages';
+import { isNewId, readBody, refusalResponse } from '$lib/server/request';
+import { database, noSuchStint, saved } from '$lib/server/respond';
+import { deleteStint, saveStint } from '$lib/server/stints';
 import type { RequestHandler } from './$types';
 
-const done = (found: boolean): Response =>
-  found ? new Response(null, { status: 204 }) : noSuchStint();
-
+/** Saves a stint on a revision; on 0 it is made, under an id of the page's own. */
 export const PUT: RequestHandler = async ({ params, request, locals }) => {
-  const body = await readBody(request, stintSchema);
+  const body = await readBody(request, stintSave);
   if (!body.ok) return refusalResponse(body.refusal);
-  return done(await changeStint(database(locals), params.id, body.value));
+  const { revision, ...stint } = body.value;
+  if (revision === 0 && !isNewId(params.id)) return noSuchStint();
+  const result = await saveStint(database(locals), params.id, revision, stint);
+  return saved(result, noSuchStint, 'This stint was');
 };
 
 export const DELETE: RequestHandler = async ({ params, locals }) =>
-  done(await deleteStint(database(locals), params.id));
+  (await deleteStint(database(locals), params.id))
+    ? new Response(null, { status: 204 })
+    : noSuchStint();

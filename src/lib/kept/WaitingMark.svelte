@@ -1,0 +1,24 @@
+<!-- What waits for the server: said wherever the player is, for as long as it waits. -->
+<script lang="ts">
+  import { onMount } from 'svelte';
+  import { openOutbox, outbox } from './outbox.svelte';
+
+  onMount(openOutbox);
+
+  const things = $derived(
+    outbox.waiting === 1 ? 'One thing you did waits' : `${outbox.waiting} things you did wait`,
+  );
+</script>
+
+<div role="status" class="print:hidden" data-waiting={outbox.away ? outbox.waiting : 0}>
+  {#if outbox.away && outbox.waiting > 0}
+    <p
+      class="fixed bottom-3 left-3 z-40 max-w-sm rounded border border-line bg-sheet px-3 py-2 text-sm shadow"
+    >
+      The server does not answer. {things}
+      {outbox.lasting
+        ? 'in this browser and will be sent when it is back.'
+        : 'on this page: keep it open, since this browser keeps nothing.'}
+    </p>
+  {/if}
+</div>
