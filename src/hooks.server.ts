@@ -1,5 +1,6 @@
 import { type Handle, type HandleServerError, redirect, type ServerInit } from '@sveltejs/kit';
 import { building } from '$app/environment';
+import { warmEngine } from '$lib/server/engine';
 import { log } from '$lib/server/log';
 import { cookieOpens, PASSCODE_COOKIE, passcodeInForce } from '$lib/server/passcode';
 import { PROBLEM_WORDS, problemOf } from '$lib/server/problems';
@@ -8,6 +9,7 @@ import { closeStore, currentStore, reportDamage } from '$lib/server/store';
 export const init: ServerInit = async () => {
   if (building) return;
   await currentStore();
+  warmEngine();
   process.once('exit', closeStore);
 };
 

@@ -5,39 +5,50 @@ import { QUESTIONS } from '$lib/engine/questions';
 import { log } from './log';
 import { type Refusal, refusalResponse } from './request';
 
-/** Milliseconds: what a question may take, and what one may wait for its turn. */
+/** Milliseconds of the processor that a question may take, and those it may wait for its turn. */
 const DEADLINE = 1_500;
-/** Milliseconds that a recording may take: the longest is twenty minutes of it. */
-const RECORDING_DEADLINE = 60_000;
 const PATIENCE = 600;
+/** The same for a recording: the longest is twenty minutes of it, and others wait behind it. */
+const RECORDING_DEADLINE = 60_000;
+const RECORDING_PATIENCE = 120_000;
 
-let pool: Pool<EngineJob, EngineReply> | null = null;
+interface Pools {
+  readonly questions: Pool<EngineJob, EngineReply>;
+  /** Recordings have a thread of their own: no question waits behind one. */
+  readonly recordings: Pool<EngineJob, EngineReply>;
+}
+let pools: Pools | null = null;
 
 /** The script of the threads as built; none while developing, where questions are asked in place. */
-function threads(): Pool<EngineJob, EngineReply> | null {
+function threads(): Pools | null {
   const script = process.env['CORVEL_ENGINE'];
   if (!script) return null;
-  pool ??= createPool({
-    script,
-    size: 2,
-    deadline: DEADLINE,
-    patience: PATIENCE,
-    idle: 15_000,
-    megabytes: 192,
-  });
-  return pool;
+  pools ??= {
+    questions: createPool({
+      ...{ script, size: 2, deadline: DEADLINE, patience: PATIENCE, queue: 64 },
+      ...{ idle: 15_000, warm: true, megabytes: 192 },
+    }),
+    recordings: createPool({
+      ...{ script, size: 1, deadline: RECORDING_DEADLINE, patience: RECORDING_PATIENCE, queue: 4 },
+      ...{ idle: 15_000, warm: false, megabytes: 192 },
+    }),
+  };
+  return pools;
 }
+
+/** Has a thread ready before the first question. */
+export const warmEngine = (): void => void threads();
 
 const LATE: Refusal = {
   status: 422,
   code: 'too_long',
-  message: `This takes longer than ${DEADLINE / 1000} seconds: ask for fewer chords, a zone, or fewer alternatives.`,
+  message: `This takes more than ${DEADLINE / 1000} seconds of the processor: ask for fewer chords, a zone, or fewer alternatives.`,
 };
 
 const BUSY: Refusal = {
-  status: 429,
+  status: 503,
   code: 'busy',
-  message: 'Other questions are being answered; ask again in a moment.',
+  message: 'The server is busy with other questions. Try again in a moment.',
 };
 
 function failure(reason: string): Response {
@@ -65,13 +76,16 @@ export async function askEngine(job: EngineJob): Promise<Response> {
       : refusalResponse({ status: 422, ...result.error });
   }
   const sound = QUESTIONS[job.question]?.takes === 'sound';
-  const outcome = await running.run(job, sound ? RECORDING_DEADLINE : DEADLINE);
+  const outcome = await (sound ? running.recordings : running.questions).run(job);
   switch (outcome.kind) {
     case 'done':
       return respond(outcome.reply);
     case 'late':
       return refusalResponse(LATE);
-    case 'busy':
-      return refusalResponse(BUSY);
+    case 'busy': {
+      const response = refusalResponse(BUSY);
+      response.headers.set('retry-after', '2');
+      return response;
+    }
   }
 }

@@ -1,7 +1,7 @@
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { afterEach, beforeEach, describe, expect, test } from 'vitest';
+import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
 import { createPool, type Pool, type PoolOptions } from './pool';
 
 /** A thread that answers, never ends, breaks or fills its memory, as it is told. */
@@ -39,7 +39,7 @@ afterEach(() => {
 function open(changed: Partial<PoolOptions> = {}): Pool<string, Reply> {
   pool = createPool({
     ...{ script: join(folder, 'thread.cjs'), size: 2, deadline: 10_000, patience: 10_000 },
-    ...{ idle: 60_000, megabytes: 32 },
+    ...{ queue: 100, idle: 60_000, warm: false, megabytes: 32 },
     ...changed,
   });
   return pool;
@@ -96,6 +96,48 @@ describe('a pool of threads', () => {
     const first = asked.run('spin');
     expect(await asked.run('hello')).toEqual({ kind: 'busy' });
     expect(await first).toEqual({ kind: 'late' });
+  });
+
+  test('more than may wait are sent away at once', async () => {
+    const asked = open({ size: 1, deadline: 300, queue: 1 });
+    const first = asked.run('spin');
+    const second = asked.run('hello');
+    expect(await asked.run('third')).toEqual({ kind: 'busy' });
+    expect([await first, await second]).toMatchObject([{ kind: 'late' }, { kind: 'done' }]);
+  });
+
+  test('a thread that is kept warm is there before the first job, and stays', async () => {
+    process.env['POOL_LOADING'] = '300';
+    try {
+      const asked = open({ warm: true, idle: 50 });
+      const first = await threadOf(asked);
+      await new Promise((resolve) => setTimeout(resolve, 300));
+      expect(await threadOf(asked)).toBe(first);
+      expect(await asked.run('break')).toEqual({ kind: 'late' });
+      expect(await threadOf(asked)).not.toBe(first);
+    } finally {
+      delete process.env['POOL_LOADING'];
+    }
+  });
+
+  test('a deadline is of the processor’s time: what another program takes is not the job’s', async () => {
+    // What the process is told it has used: half of what the clock says.
+    const began = performance.now();
+    const usage = vi.spyOn(process, 'cpuUsage').mockImplementation(() => ({
+      ...{ user: (performance.now() - began) * 500, system: 0 },
+    }));
+    const asked = open({ size: 1, deadline: 300 });
+    const from = performance.now();
+    expect(await asked.run('spin')).toEqual({ kind: 'late' });
+    expect(performance.now() - from).toBeGreaterThan(550);
+    usage.mockRestore();
+  });
+
+  test('where a job is hardly given any, the machine is too busy, and the job not too long', async () => {
+    const usage = vi.spyOn(process, 'cpuUsage').mockReturnValue({ user: 0, system: 0 });
+    const asked = open({ size: 1, deadline: 100 });
+    expect(await asked.run('spin')).toEqual({ kind: 'busy' });
+    usage.mockRestore();
   });
 
   test('an idle thread is let go', async () => {

@@ -2,39 +2,47 @@
  * Threads for work that would hold up everyone else: few, each with a deadline, started when wanted
  * and let go when idle. What waits too long is sent away rather than kept. A thread's first
  * message says that it is loaded, and its deadlines count from there: loading is no fault of the question's.
+ * Nor is a machine that is busy with other programs: a deadline is of the processor's time.
  */
 import { Worker } from 'node:worker_threads';
 
 /** Milliseconds that a thread may take to load. */
 const LOADING = 30_000;
+/** However little of the processor it had: so many deadlines by the clock, and the machine is too busy. */
+const LONGEST = 8;
+/** The least share of a processor that is reckoned with. */
+const LEAST_SHARE = 0.1;
 
 export type PoolOutcome<Reply> =
   | { readonly kind: 'done'; readonly reply: Reply }
   /** It took longer than the deadline, or more memory than a thread may have. */
   | { readonly kind: 'late' }
-  /** Too much was waiting already. */
+  /** Too much was waiting already, or the machine had too much else to do. */
   | { readonly kind: 'busy' };
 
 export interface PoolOptions {
   readonly script: string;
   readonly size: number;
-  /** Milliseconds that one job may take, unless it is run with another. */
+  /** Milliseconds of the processor that one job may take. */
   readonly deadline: number;
   /** Milliseconds that a job may wait for a thread. */
   readonly patience: number;
+  /** How many may wait at once. */
+  readonly queue: number;
   /** Milliseconds after which an idle thread is let go. */
   readonly idle: number;
+  /** Whether a thread is there before the first question, and one always stays. */
+  readonly warm: boolean;
   readonly megabytes: number;
 }
 
 interface Waiting<Job, Reply> {
   readonly job: Job;
-  readonly deadline: number;
   readonly settle: (outcome: PoolOutcome<Reply>) => void;
 }
 
 export interface Pool<Job, Reply> {
-  readonly run: (job: Job, deadline?: number) => Promise<PoolOutcome<Reply>>;
+  readonly run: (job: Job) => Promise<PoolOutcome<Reply>>;
   readonly close: () => void;
 }
 
@@ -43,6 +51,23 @@ export function createPool<Job, Reply>(options: PoolOptions): Pool<Job, Reply> {
   const resting: { readonly thread: Worker; readonly timer: NodeJS.Timeout }[] = [];
   const threads = new Set<Worker>();
   const loaded = new WeakSet<Worker>();
+  /** Jobs that are being worked on. */
+  let running = 0;
+
+  /**
+   * Tells what share of a processor each job has had, from one asking to the next: what the whole process
+   * was given, over the jobs that were there to use it.
+   */
+  function sharing() {
+    let [used, at] = [process.cpuUsage(), performance.now()];
+    return () => {
+      const [before, since] = [used, at];
+      [used, at] = [process.cpuUsage(), performance.now()];
+      const given = (used.user + used.system - before.user - before.system) / 1_000;
+      const elapsed = at - since;
+      return elapsed * Math.min(1, given / Math.max(1, elapsed * running));
+    };
+  }
 
   function open(): Worker {
     const thread = new Worker(options.script, {
@@ -61,15 +86,18 @@ export function createPool<Job, Reply>(options: PoolOptions): Pool<Job, Reply> {
   function rest(thread: Worker) {
     const timer = setTimeout(() => {
       const index = resting.findIndex((one) => one.thread === thread);
-      if (index >= 0) resting.splice(index, 1);
+      if (index < 0 || (options.warm && threads.size === 1)) return;
+      resting.splice(index, 1);
       end(thread);
     }, options.idle);
     timer.unref();
     resting.push({ thread, timer });
   }
 
-  function work(thread: Worker, { job, deadline: allowed, settle }: Waiting<Job, Reply>) {
+  function work(thread: Worker, { job, settle }: Waiting<Job, Reply>) {
+    running += 1;
     const finish = (outcome: PoolOutcome<Reply>, usable: boolean) => {
+      running -= 1;
       clearTimeout(deadline);
       thread.off('message', done);
       thread.off('message', begin);
@@ -77,6 +105,7 @@ export function createPool<Job, Reply>(options: PoolOptions): Pool<Job, Reply> {
       settle(outcome);
       if (usable) rest(thread);
       else end(thread);
+      if (options.warm && threads.size === 0) void warmUp();
       next();
     };
     const done = (reply: Reply) => {
@@ -88,7 +117,17 @@ export function createPool<Job, Reply>(options: PoolOptions): Pool<Job, Reply> {
     const begin = () => {
       clearTimeout(deadline);
       loaded.add(thread);
-      deadline = setTimeout(broken, allowed);
+      const spentSince = sharing();
+      const began = performance.now();
+      let left = options.deadline;
+      const look = () => {
+        left -= spentSince();
+        if (left <= options.deadline * 0.02) broken();
+        else if (performance.now() - began > options.deadline * LONGEST)
+          finish({ kind: 'busy' }, false);
+        else deadline = setTimeout(look, Math.max(left, options.deadline * LEAST_SHARE));
+      };
+      deadline = setTimeout(look, options.deadline);
       thread.on('message', done);
       thread.postMessage(job);
     };
@@ -97,6 +136,28 @@ export function createPool<Job, Reply>(options: PoolOptions): Pool<Job, Reply> {
     if (loaded.has(thread)) begin();
     else thread.once('message', begin);
   }
+
+  /** Has a thread loaded before it is asked anything. */
+  function warmUp(): Promise<void> {
+    const thread = open();
+    return new Promise((resolve) => {
+      const ready = () => {
+        thread.off('error', broken);
+        loaded.add(thread);
+        rest(thread);
+        next();
+        resolve();
+      };
+      const broken = () => {
+        thread.off('message', ready);
+        end(thread);
+        resolve();
+      };
+      thread.once('message', ready);
+      thread.once('error', broken);
+    });
+  }
+  const warm = options.warm ? warmUp() : Promise.resolve();
 
   function next() {
     const first = waiting[0];
@@ -109,11 +170,12 @@ export function createPool<Job, Reply>(options: PoolOptions): Pool<Job, Reply> {
   }
 
   return {
-    run: (job, deadline = options.deadline) =>
-      new Promise((resolve) => {
+    async run(job) {
+      await warm;
+      if (waiting.length >= options.queue) return { kind: 'busy' };
+      return new Promise((resolve) => {
         const entry = {
           job,
-          deadline,
           settle: (outcome: PoolOutcome<Reply>) => {
             clearTimeout(timer);
             resolve(outcome);
@@ -127,7 +189,8 @@ export function createPool<Job, Reply>(options: PoolOptions): Pool<Job, Reply> {
         }, options.patience);
         waiting.push(entry);
         next();
-      }),
+      });
+    },
     close() {
       for (const thread of [...threads]) end(thread);
     },
