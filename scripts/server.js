@@ -17,9 +17,9 @@ if (!LOOPBACK.has(host) && !process.env.CORVEL_PASSCODE) {
 // Read by the handler when it is loaded.
 process.env.BODY_SIZE_LIMIT ||= '257M';
 process.env.PROTOCOL_HEADER ||= 'x-corvel-protocol';
-process.env.CORVEL_ENGINE ||= fileURLToPath(
-  new URL('../build/engine/engine.worker.js', import.meta.url),
-);
+const built = (path) => fileURLToPath(new URL(`../build/${path}`, import.meta.url));
+process.env.CORVEL_ENGINE ||= built('engine/engine.worker.js');
+process.env.CORVEL_DESK ||= built('desk/desk.worker.js');
 const { handler } = await import('../build/handler.js').catch((error) => {
   // A second server on one data folder is refused in a sentence; anything else is a fault.
   console.error(error?.name === 'AlreadyRunning' ? error.message : error);

@@ -6,6 +6,9 @@ import { findSettings } from '$lib/server/settings';
 import { isAnyPractised } from '$lib/server/stints';
 import type { PageServerLoad } from './$types';
 
+/** Charts whose forms come with the page. */
+const FIRST = 60;
+
 export const load: PageServerLoad = async ({ locals }) => {
   const db = database(locals);
   const charts = await listCharts(db);
@@ -16,8 +19,8 @@ export const load: PageServerLoad = async ({ locals }) => {
     next: (await isAnyPractised(db))
       ? nextLine(db, settings.settings, Date.now()).catch(() => null)
       : null,
-    // Follows when it is ready: the Book does not wait for it.
-    sketches: sketchesOf(db, charts).catch(() => ({})),
+    // Follow when they are ready: the Book does not wait for them.
+    sketches: sketchesOf(db, charts.slice(0, FIRST)).catch(() => ({})),
     settings,
     limited: locals.store.state === 'open' ? locals.store.limited : null,
   };

@@ -22,6 +22,8 @@
   import type { StoredSettings } from '$lib/settings/settings';
   import { createSettings } from '$lib/settings/store.svelte';
   import { untrack } from 'svelte';
+  import { createWindowed } from '$lib/ui/windowed.svelte';
+  import { createForms } from './forms.svelte';
   import TypedChart from './TypedChart.svelte';
   import { NEW_CHART } from './newChart';
   import type { ChartSummary } from '$lib/server/charts';
@@ -31,7 +33,7 @@
 
   interface Props {
     readonly charts: readonly ChartSummary[];
-    /** The forms of the charts, by id, when they are read. */
+    /** The forms of the first charts, by id, when they are read; others are asked for when they are seen. */
     readonly sketches: Promise<Readonly<Record<string, FormSketch | null>>>;
     readonly settings: StoredSettings;
     /** What to practise next, in a line, when it is worked out; null where nothing ever was practised. */
@@ -42,10 +44,7 @@
 
   const settings = untrack(() => createSettings(stored));
 
-  let known = $state.raw<Readonly<Record<string, FormSketch | null>>>({});
-  $effect(() => {
-    void sketches.then((read) => (known = read));
-  });
+  const forms = createForms(() => sketches);
 
   let sought = $state('');
   const found = $derived(
@@ -85,17 +84,23 @@
   let line = $state<TypedChart>();
   let list = $state<HTMLElement>();
 
+  const ROW = 64;
+  const rows = createWindowed({ count: () => found.length, estimate: ROW, list: () => list });
+  const shown = $derived(found.slice(rows.from, rows.to));
+  $effect(() => forms.want(shown));
+
   /** One chart on or back; from anywhere else into the list, and back out of it to the line. */
-  function walk(by: 1 | -1) {
-    const rows = [...(list?.querySelectorAll<HTMLElement>('[data-row]') ?? [])];
-    const here = rows.findIndex((row) => row === document.activeElement);
+  async function walk(by: 1 | -1) {
+    const row = document.activeElement?.closest<HTMLElement>('[data-at]:has([data-row]:focus)');
+    const here = row ? Number(row.dataset['at']) : -1;
+    const next = here < 0 ? (by > 0 ? 0 : found.length - 1) : here + by;
     if (here === 0 && by < 0) line?.focus();
-    else rows[here < 0 ? (by > 0 ? 0 : rows.length - 1) : here + by]?.focus();
+    else (await rows.bring(next))?.querySelector<HTMLElement>('[data-row]')?.focus();
   }
 
   const actions: Actions = {
-    chartBelow: () => walk(1),
-    chartAbove: () => walk(-1),
+    chartBelow: () => void walk(1),
+    chartAbove: () => void walk(-1),
     typeChords: () => line?.focus(),
     findChart: () => find?.focus(),
     toPlay: () => {
@@ -136,7 +141,7 @@
         onkeydown={(event) => {
           if (event.key === 'ArrowDown') {
             event.preventDefault();
-            walk(1);
+            void walk(1);
           }
         }}
       />
@@ -183,7 +188,7 @@
       <button class="underline" onclick={() => (sought = '')}>Show all</button>
     </p>
   {:else}
-    <table class="w-full border-collapse">
+    <table class="w-full border-collapse" aria-rowcount={found.length + 1}>
       <thead class="text-left text-sm text-ink-soft">
         <tr class="border-b border-line-strong">
           <th scope="col" class="py-1.5 pr-3 font-normal">Title</th>
@@ -196,15 +201,19 @@
         </tr>
       </thead>
       <tbody bind:this={list}>
-        {#each found as chart (chart.id)}
+        {#if rows.before > 0}<tr aria-hidden="true" style:height="{rows.before}px"></tr>{/if}
+        {#each shown as chart, index (chart.id)}
           <ChartRow
             {chart}
-            sketch={known[chart.id] ?? null}
+            at={rows.from + index}
+            measure={rows.row}
+            sketch={forms.of(chart.id)}
             onrename={(title) => attempt(renameChart(chart.id, title))}
             onduplicate={() => attempt(duplicateChart(chart.id))}
             ondelete={() => remove(chart)}
           />
         {/each}
+        {#if rows.after > 0}<tr aria-hidden="true" style:height="{rows.after}px"></tr>{/if}
       </tbody>
     </table>
   {/if}

@@ -11,6 +11,9 @@
 
   interface Props {
     readonly chart: ChartSummary;
+    /** Its place in the list, and what wants to know how high it is. */
+    readonly at: number;
+    readonly measure: (row: HTMLElement) => void;
     /** Its form, once it is known. */
     readonly sketch: FormSketch | null;
     readonly onrename: (title: string) => Promise<boolean>;
@@ -18,7 +21,7 @@
     readonly ondelete: () => void;
   }
 
-  let { chart, sketch, onrename, onduplicate, ondelete }: Props = $props();
+  let { chart, at, measure, sketch, onrename, onduplicate, ondelete }: Props = $props();
 
   let renaming = $state(false);
   let field = $state<HTMLInputElement>();
@@ -44,7 +47,12 @@
     'flex h-9 cursor-pointer items-center rounded px-3 outline-none data-highlighted:bg-line';
 </script>
 
-<tr class="group border-b border-line hover:bg-sheet">
+<tr
+  class="group border-b border-line hover:bg-sheet"
+  data-at={at}
+  aria-rowindex={at + 2}
+  {@attach measure}
+>
   <td class="h-16 w-1/3 max-w-0 sm:min-w-40 py-1.5 pr-3 max-md:w-full">
     {#if renaming}
       <input

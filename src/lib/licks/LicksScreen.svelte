@@ -15,12 +15,13 @@
   import { showSymbol } from '$lib/ui/glyphs';
   import { message, warn } from '$lib/ui/messages.svelte';
   import { holdsWords } from '$lib/ui/search';
+  import { createWindowed } from '$lib/ui/windowed.svelte';
   import { createLick, deleteLick, restoreLick } from './api';
   import LickEditor from './LickEditor.svelte';
-  import type { StoredLick } from './messages';
+  import type { LickTitle, StoredLick } from './messages';
 
   interface Props {
-    readonly licks: readonly StoredLick[];
+    readonly licks: readonly LickTitle[];
     /** The one that is open; null where none is. */
     readonly open: StoredLick | null;
     readonly settings: StoredSettings;
@@ -56,7 +57,7 @@
     else await goto(`/licks/${id}`, { invalidateAll: true });
   }
 
-  async function remove(lick: StoredLick) {
+  async function remove(lick: LickTitle) {
     if (!(await deleteLick(lick.id))) {
       warn(AWAY);
       return;
@@ -82,16 +83,22 @@
   let list = $state<HTMLElement>();
   let editor = $state<LickEditor>();
 
-  function walk(by: 1 | -1) {
-    const rows = [...(list?.querySelectorAll<HTMLElement>('a') ?? [])];
-    const here = rows.findIndex((row) => row === document.activeElement);
-    const now = here < 0 ? rows.findIndex((row) => row.ariaCurrent === 'page') : here;
-    rows[Math.max(0, Math.min(rows.length - 1, now + by))]?.focus();
+  const ROW = 46;
+  const rows = createWindowed({
+    ...{ count: () => found.length, estimate: ROW, list: () => list, own: true },
+  });
+  const shown = $derived(found.slice(rows.from, rows.to));
+
+  async function walk(by: 1 | -1) {
+    const row = document.activeElement?.closest<HTMLElement>('[data-at]');
+    const here = row ? Number(row.dataset['at']) : found.findIndex(({ id }) => id === open?.id);
+    const next = Math.max(0, Math.min(found.length - 1, here + by));
+    (await rows.bring(next))?.querySelector('a')?.focus();
   }
 
   const actions: Actions = {
-    chartBelow: () => walk(1),
-    chartAbove: () => walk(-1),
+    chartBelow: () => void walk(1),
+    chartAbove: () => void walk(-1),
     typeChords: () => void make(BLANK),
     findChart: () => find?.focus(),
     play: () => editor?.toggle(),
@@ -143,9 +150,16 @@
       class="min-h-0 flex-1 overflow-y-auto max-md:max-h-48 [scrollbar-width:thin]"
       bind:this={list}
     >
-      {#each found as lick (lick.id)}
+      {#if rows.before > 0}<li aria-hidden="true" style:height="{rows.before}px"></li>{/if}
+      {#each shown as lick, index (lick.id)}
         {@const here = lick.id === open?.id}
-        <li class="group flex items-stretch">
+        <li
+          class="group flex items-stretch"
+          data-at={rows.from + index}
+          aria-setsize={found.length}
+          aria-posinset={rows.from + index + 1}
+          {@attach rows.row}
+        >
           <a
             href="/licks/{lick.id}"
             class="min-w-0 flex-1 border-l-2 px-2 py-1 pointer-coarse:py-2 {here
@@ -184,6 +198,7 @@
           {/if}
         </li>
       {/each}
+      {#if rows.after > 0}<li aria-hidden="true" style:height="{rows.after}px"></li>{/if}
     </ul>
     <p class="text-xs text-ink-soft">{found.length} of {licks.length}</p>
   </aside>

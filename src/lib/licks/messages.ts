@@ -36,6 +36,9 @@ const stored = z.object({
 });
 export type StoredLick = z.infer<typeof stored>;
 
+/** What the list of licks shows of one, and is searched in. */
+export type LickTitle = Pick<StoredLick, 'id' | 'title' | 'tags' | 'source' | 'chart'>;
+
 export const licksAnswer = z.array(stored);
 export const lickConflict = z.object({ current: stored });
 

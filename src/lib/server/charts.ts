@@ -104,6 +104,15 @@ export async function listCharts(db: Db): Promise<readonly ChartSummary[]> {
   return rows.map(summaryOf);
 }
 
+/** Some of them, by their ids. */
+export async function summariesOf(
+  db: Db,
+  ids: readonly string[],
+): Promise<readonly ChartSummary[]> {
+  const rows = await rowsOf(db, SUMMARY_TEXTS).where('id', 'in', ids).execute();
+  return rows.map(summaryOf);
+}
+
 export async function findChart(db: Db, id: string): Promise<ChartDocument | null> {
   const row = await rowsOf(db, DOCUMENT_TEXTS).where('id', '=', id).executeTakeFirst();
   return row ? documentOf(row) : null;

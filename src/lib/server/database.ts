@@ -97,12 +97,14 @@ async function migrate(db: Db, migrations: typeof MIGRATIONS): Promise<void> {
 
 export interface OpenDatabase {
   readonly db: Db;
+  /** Where its file stands. */
+  readonly folder: string;
   /** Why nothing can be written; null where it can. */
   readonly limited: 'read-only' | 'full' | null;
-  /** Makes the backups that are due: the day's, and one after some hours of change. */
-  readonly backUpIfDue: (now: Date) => void;
-  /** Makes one now, before something large is changed; whether it was made. */
-  readonly backUpBefore: (kind: BackupKind, now: Date) => boolean;
+  /** Which backup is due: the day's, or one after some hours of change; null where none is. */
+  readonly backupDue: (now: Date) => BackupKind | null;
+  /** Says that one was made. */
+  readonly backedUp: (now: Date) => void;
   readonly close: () => void;
 }
 
@@ -110,30 +112,26 @@ export interface OpenDatabase {
 const HOURS = 3;
 
 function keepBackups(connection: Connection, folder: string) {
-  const state = () => {
-    const [row] = connection.all('select count(*) as charts from chart');
-    // Whatever was written, in whatever table.
-    return { charts: Number(row?.['charts'] ?? 0), mark: connection.writes() };
-  };
-  let last = { mark: state().mark, at: new Date().getTime() };
-  const make = (kind: BackupKind, now: Date, mark: number) => {
-    if (backUp(connection, folder, kind, now)) last = { mark, at: now.getTime() };
-  };
+  const charts = () =>
+    Number(connection.all('select count(*) as charts from chart')[0]?.['charts'] ?? 0);
+  /** Changes with whatever is written, in whatever table, through this connection or beside it. */
+  const mark = () =>
+    `${connection.writes()} ${Number(connection.all('pragma data_version')[0]?.['data_version'])}`;
+  let last = { mark: mark(), at: Date.now() };
   return {
-    due(now: Date) {
-      const { charts, mark } = state();
+    due(now: Date): BackupKind | null {
       // An empty book is nothing to go back to.
-      if (charts === 0) return;
+      if (charts() === 0) return null;
       const day = compact(now).slice(0, 8);
-      if (!hasBackup(folder, day, 'daily')) make('daily', now, mark);
-      else if (mark !== last.mark && now.getTime() - last.at >= HOURS * 3_600_000) {
-        make('hours', now, mark);
-      }
+      if (!hasBackup(folder, day, 'daily')) return 'daily';
+      const changed = mark() !== last.mark;
+      return changed && now.getTime() - last.at >= HOURS * 3_600_000 ? 'hours' : null;
     },
-    before: (kind: BackupKind, now: Date) => backUp(connection, folder, kind, now),
+    made(now: Date) {
+      last = { mark: mark(), at: now.getTime() };
+    },
     atStop(now: Date) {
-      const { charts, mark } = state();
-      if (charts > 0 && mark !== last.mark) make('stop', now, mark);
+      if (charts() > 0 && mark() !== last.mark) backUp(connection, folder, 'stop', now);
     },
   };
 }
@@ -162,10 +160,10 @@ export async function openDatabase(
     const backups = keepBackups(connection, folder);
     const opened = connection;
     return {
-      db,
+      ...{ db, folder },
       limited: null,
-      backUpIfDue: backups.due,
-      backUpBefore: backups.before,
+      backupDue: backups.due,
+      backedUp: backups.made,
       close: () => {
         try {
           backups.atStop(new Date());
@@ -195,10 +193,10 @@ export function openToRead(folder: string, limited: 'read-only' | 'full'): OpenD
     inspect(connection, Object.keys(MIGRATIONS));
     checkTables(connection);
     return {
-      db: new Kysely<Tables>({ dialect: dialectOver(connection) }),
+      ...{ db: new Kysely<Tables>({ dialect: dialectOver(connection) }), folder: aside },
       limited,
-      backUpIfDue: () => undefined,
-      backUpBefore: () => false,
+      backupDue: () => null,
+      backedUp: () => undefined,
       close: () => {
         connection.close();
         rmSync(aside, { recursive: true, force: true });
@@ -208,4 +206,15 @@ export function openToRead(folder: string, limited: 'read-only' | 'full'): OpenD
     rmSync(aside, { recursive: true, force: true });
     throw problemOf(error) ?? error;
   }
+}
+
+/** Another connection to a database that is open and sound: for work beside that of the server. */
+export function openBeside(folder: string): {
+  readonly db: Db;
+  readonly connection: Connection;
+  readonly close: () => void;
+} {
+  const connection = connect(join(folder, DATABASE_FILE));
+  const db: Db = new Kysely<Tables>({ dialect: dialectOver(connection) });
+  return { db, connection, close: connection.close };
 }

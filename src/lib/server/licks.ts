@@ -3,13 +3,15 @@ import { dequal } from 'dequal/lite';
 import { sql } from 'kysely';
 import type { Lick } from '$core/licks/lick';
 import { STARTER_LICKS } from '$core/licks/starter';
-import { keptNotes, keptTags, type StoredLick } from '$lib/licks/messages';
+import { keptNotes, keptTags, type LickTitle, type StoredLick } from '$lib/licks/messages';
 import { newId, timestamp } from './charts';
 import { commitTogether, type Saved } from './commits';
 import type { Db } from './database';
 import { removeSound, soundsIn } from './sounds';
 import { bytesOf, decode } from './texts';
 
+/** What a list shows of each. */
+const SHOWN = ['id', 'title', 'tags', 'source', 'chart'] as const;
 const TEXTS = [
   ...(['id', 'title', 'tags', 'source', 'chart', 'notes', 'take_of', 'created_at'] as const),
 ] as const;
@@ -60,18 +62,37 @@ const contentOf = ({ title, tags, source, chart, notes }: Lick) => ({
   notes: JSON.stringify(notes),
 });
 
-/** All licks of the book not deleted: the player's own first, what was changed last before; then the starter book. */
-export async function listLicks(db: Db): Promise<readonly StoredLick[]> {
-  const rows = await rowsOf(db)
+/** The book's own, not the takes: the player's first, what was changed last before; then the starter book. */
+const ofBook = (db: Db) =>
+  rowsOf(db)
     .where('take_of', 'is', null)
     .orderBy((one) => one.case().when('source', '=', STARTER).then(1).else(0).end())
     .orderBy(
       (one) => one.case().when('source', '=', STARTER).then('').else(one.ref('updated_at')).end(),
       'desc',
     )
-    .orderBy(sql`rowid`)
+    .orderBy(sql`rowid`);
+
+/** All licks of the book not deleted. */
+export const listLicks = async (db: Db): Promise<readonly StoredLick[]> =>
+  (await ofBook(db).execute()).map(lickOf);
+
+/** The same, as far as a list of them shows. */
+export async function listTitles(db: Db): Promise<readonly LickTitle[]> {
+  const rows = await ofBook(db)
+    .clearSelect()
+    .select(SHOWN.map((column) => bytesOf(column).as(column)))
+    .$castTo<Pick<Bytes, (typeof SHOWN)[number]>>()
     .execute();
-  return rows.map(lickOf);
+  return rows.map((row) => {
+    const text = (name: (typeof SHOWN)[number]) => decode(row[name])?.text ?? '';
+    const tags = keptTags.safeParse(parsed(text('tags'))).data ?? [];
+    return {
+      ...{ id: text('id'), title: text('title'), tags },
+      source: text('source'),
+      chart: text('chart'),
+    };
+  });
 }
 
 export async function findLick(db: Db, id: string): Promise<StoredLick | null> {

@@ -21,6 +21,7 @@ import { DEFAULT_SETTINGS } from '$lib/settings/settings';
 import { DEFAULT_VIEW } from '$lib/study/view';
 import { commitTogether } from './commits';
 import { listBackups } from './backups';
+import { backUpIfDue, work } from './desk/jobs';
 import { openDatabase, type OpenDatabase } from './database';
 import { DEMO_CHARTS, seedDemo } from './demo';
 import { sql } from 'kysely';
@@ -31,6 +32,13 @@ import { BODY_LIMIT, readBody } from './request';
 
 let folder: string;
 let open: OpenDatabase;
+
+/** Makes the backup that is due, as the server does, but here. */
+const backUp = (open: OpenDatabase, now: Date) =>
+  backUpIfDue(open, now, async (job) => {
+    for await (const told of work({ database: folder, folder }, job)) return told;
+    return null;
+  });
 
 beforeEach(async () => {
   folder = mkdtempSync(join(tmpdir(), 'corvel-test-'));
@@ -160,12 +168,12 @@ describe('the database file', () => {
   });
 
   test('keeps one backup a day and the last seven, and none of an empty book', async () => {
-    open.backUpIfDue(new Date('2026-03-01T09:00:00Z'));
+    await backUp(open, new Date('2026-03-01T09:00:00Z'));
     expect(listBackups(folder)).toEqual([]);
     await createChart(open.db, TEXT);
     for (let day = 1; day <= 9; day++) {
-      open.backUpIfDue(new Date(`2026-03-0${day}T12:00:00Z`));
-      open.backUpIfDue(new Date(`2026-03-0${day}T18:00:00Z`));
+      await backUp(open, new Date(`2026-03-0${day}T12:00:00Z`));
+      await backUp(open, new Date(`2026-03-0${day}T18:00:00Z`));
     }
     expect(listBackups(folder).map((name) => name.slice(6, 8))).toEqual([
       ...['09', '08', '07', '06', '05', '04', '03'],

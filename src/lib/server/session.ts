@@ -31,6 +31,15 @@ const read = rememberBy(
   },
 );
 
+/**
+ * Of a large book those count that were practised last, and those that were worked on last: a session is
+ * made of these, and what is covered is shown of these.
+ */
+const PRACTISED = 160;
+const WORKED_ON = 40;
+/** Milliseconds of reading charts after which others are served. */
+const SLICE = 8;
+
 /** The charts that can be practised, what was worked on last first. */
 export async function practiceCharts(
   db: Db,
@@ -42,12 +51,26 @@ export async function practiceCharts(
     .select([bytesOf('id').as('id'), bytesOf('text').as('text')])
     .select(sql<number>`cast(revision as integer)`.as('revision'))
     .where('deleted_at', 'is', null)
+    .where(
+      sql<boolean>`id in (
+        select chart from stint where deleted_at is null
+        group by chart order by max(time) desc limit ${PRACTISED}
+      ) or id in (
+        select id from chart where deleted_at is null order by updated_at desc limit ${WORKED_ON}
+      )`,
+    )
     .orderBy('updated_at', 'desc')
     .execute();
-  return rows.flatMap(
-    ({ id, text, revision }) =>
-      read(decode(id)?.text ?? '', revision, decode(text)?.text ?? '', neck) ?? [],
-  );
+  const charts: PracticeChart[] = [];
+  let since = performance.now();
+  for (const { id, text, revision } of rows) {
+    const chart = read(decode(id)?.text ?? '', revision, decode(text)?.text ?? '', neck);
+    if (chart) charts.push(chart);
+    if (performance.now() - since < SLICE) continue;
+    await new Promise(setImmediate);
+    since = performance.now();
+  }
+  return charts;
 }
 
 /** The first thing of the next session in a line; null where there is none. */

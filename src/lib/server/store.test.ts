@@ -15,9 +15,11 @@ import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { chartsIn, listBackups } from './backups';
 import { DEFAULT_VIEW } from '$lib/study/view';
 import { createChart, findChart, listCharts, saveChart, saveView } from './charts';
-import { type Db, openDatabase, openToRead } from './database';
+import { type Db, openDatabase, openToRead, type OpenDatabase } from './database';
 import type { Kysely } from 'kysely';
-import { readArchive, writeArchive } from './archive';
+import { readArchive } from './archive/read';
+import { writeArchive } from './archive/write';
+import { backUpIfDue, work } from './desk/jobs';
 import { answerCard, sitting } from './cards';
 import { practiceCharts } from './session';
 import {
@@ -52,6 +54,13 @@ const TEXT = 'title: Nine Kettles\nkey: Eb\n| Eb | Ab |';
 
 let folder: string;
 let file: string;
+
+/** Makes the backup that is due, as the server does, but here. */
+const backUp = (open: OpenDatabase, now: Date) =>
+  backUpIfDue(open, now, async (job) => {
+    for await (const told of work({ database: folder, folder }, job)) return told;
+    return null;
+  });
 
 beforeEach(() => {
   folder = mkdtempSync(join(tmpdir(), 'corvel-store-'));
@@ -216,8 +225,14 @@ describe('bytes that are no text', () => {
         sweepSounds(db, folder, () => new Set()),
       ]);
       // What cannot go into an archive is left out of it, and the rest is there to be read back.
-      const bytes = await writeArchive(db, folder, '2026-06-15T18:00:00.000Z');
-      expect(readArchive(bytes).ok, `${table}.${column}`).toBe(true);
+      const pieces: Uint8Array[] = [];
+      for await (const piece of writeArchive(db, folder, '2026-06-15T18:00:00.000Z'))
+        pieces.push(piece);
+      const zip = join(folder, 'written.zip');
+      writeFileSync(zip, Buffer.concat(pieces));
+      const read = await readArchive(zip);
+      expect(read.ok, `${table}.${column}`).toBe(true);
+      if (read.ok) read.archive.close();
       const back = new Database(file);
       for (const row of kept as { rowid: number; was: ArrayBuffer | null }[])
         back
@@ -277,11 +292,11 @@ describe('backups', () => {
     const open = await openDatabase(folder);
     await createChart(open.db, TEXT);
     const noon = new Date('2026-03-01T12:00:00Z');
-    open.backUpIfDue(noon);
+    await backUp(open, noon);
     const [name = ''] = listBackups(folder);
     writeFileSync(join(backupsOf(), name), '');
     expect(listBackups(folder)).toEqual([]);
-    open.backUpIfDue(new Date('2026-03-01T12:30:00Z'));
+    await backUp(open, new Date('2026-03-01T12:30:00Z'));
     expect(listBackups(folder)).toHaveLength(1);
     open.close();
   });
@@ -290,13 +305,13 @@ describe('backups', () => {
     const open = await openDatabase(folder);
     const id = await createChart(open.db, TEXT);
     const at = (hour: string) => new Date(new Date().toISOString().slice(0, 11) + hour);
-    open.backUpIfDue(at('01:00:00Z'));
-    open.backUpIfDue(at('23:00:00Z'));
+    await backUp(open, at('01:00:00Z'));
+    await backUp(open, at('23:00:00Z'));
     expect(listBackups(folder)).toHaveLength(1);
     await saveChart(open.db, id, { revision: 1, text: '| F |', plan: '{}' });
-    open.backUpIfDue(at('02:00:00Z'));
+    await backUp(open, at('02:00:00Z'));
     expect(listBackups(folder)).toHaveLength(1);
-    open.backUpIfDue(at('23:30:00Z'));
+    await backUp(open, at('23:30:00Z'));
     expect(listBackups(folder)).toHaveLength(2);
     await saveChart(open.db, id, { revision: 2, text: '| G |', plan: '{}' });
     open.close();
@@ -342,7 +357,7 @@ describe('backups', () => {
     const open = await openDatabase(folder);
     await createChart(open.db, TEXT);
     writeFileSync(backupsOf(), 'a file where the folder should be');
-    open.backUpIfDue(new Date());
+    await backUp(open, new Date());
     expect(await listCharts(open.db)).toHaveLength(1);
     open.close();
   });
@@ -359,7 +374,7 @@ describe('backups', () => {
 async function brokenFolder(damage: () => void): Promise<string> {
   const open = await openDatabase(folder);
   const id = await createChart(open.db, TEXT);
-  open.backUpIfDue(new Date());
+  await backUp(open, new Date());
   open.close();
   damage();
   return id;

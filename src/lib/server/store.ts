@@ -1,8 +1,8 @@
 /** The one open database of this process, or the reason there is none. */
 import { copyFileSync, existsSync, mkdirSync, readdirSync, renameSync, statSync } from 'node:fs';
-import { join, resolve } from 'node:path';
+import { join } from 'node:path';
+import { clearReceived } from './archive/files';
 import {
-  type BackupKind,
   backupFiles,
   backupPath,
   backupsWithCharts,
@@ -20,6 +20,9 @@ import {
   openToRead,
 } from './database';
 import { seedDemo } from './demo';
+import { answerOf } from './desk/desk';
+import { backUpIfDue } from './desk/jobs';
+import { dataFolder, readFrom } from './folder';
 import { beginLickBook, sweepSounds } from './licks';
 import { lockFolder, unlockFolder } from './lock';
 import { log } from './log';
@@ -46,8 +49,6 @@ export type Store =
 let store: Store | null = null;
 let open: OpenDatabase | null = null;
 let backupTimer: NodeJS.Timeout | undefined;
-
-export const dataFolder = (): string => resolve(process.env['CORVEL_DATA'] ?? './data');
 
 const BACKUP_CHECK = 600_000;
 
@@ -86,18 +87,18 @@ async function start(begun: boolean): Promise<Store> {
   try {
     const opened = await openFolder(folder, begun);
     open = opened;
+    readFrom(opened.folder);
     const { db, limited } = opened;
     if (limited === null) {
       clearUnfinished(folder);
       await clearUnfinishedSounds(folder);
+      await clearReceived(folder);
       await beginLickBook(db);
       await sweepSounds(db, folder, () => takesElsewhere(folder));
       if (process.env['CORVEL_SEED'] === 'demo') await seedDemo(db);
-      opened.backUpIfDue(new Date());
+      await backUpNow(opened);
       clearInterval(backupTimer);
-      backupTimer = setInterval(() => {
-        backUpNow(opened);
-      }, BACKUP_CHECK);
+      backupTimer = setInterval(() => void backUpNow(opened), BACKUP_CHECK);
       backupTimer.unref();
     }
     store = { state: 'open', db, limited };
@@ -110,13 +111,9 @@ async function start(begun: boolean): Promise<Store> {
   return store;
 }
 
-/** Makes a backup before something large is changed; whether there is one now. */
-export const backUpBefore = (kind: BackupKind): boolean =>
-  open?.backUpBefore(kind, new Date()) ?? false;
-
-function backUpNow(opened: OpenDatabase): void {
+async function backUpNow(opened: OpenDatabase): Promise<void> {
   try {
-    opened.backUpIfDue(new Date());
+    await backUpIfDue(opened, new Date(), answerOf);
   } catch (error) {
     log('warn', 'backup failed', { reason: String(error) });
   }

@@ -1,6 +1,7 @@
 import { fail, redirect } from '@sveltejs/kit';
 import { describeBackup } from '$lib/server/backups';
-import { dataFolder, restoreBackup, restoreReadable, tryAgain } from '$lib/server/store';
+import { dataFolder } from '$lib/server/folder';
+import { restoreBackup, restoreReadable, tryAgain } from '$lib/server/store';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals: { store } }) => {

@@ -1,51 +1,61 @@
 import { json } from '@sveltejs/kit';
-import {
-  ARCHIVE_LIMIT,
-  changeSays,
-  MODES,
-  previewArchive,
-  readArchive,
-  takeArchive,
-  writeArchive,
-} from '$lib/server/archive';
-import { readBytes, refusalResponse } from '$lib/server/request';
+import { ARCHIVE_LIMIT, receiveArchive, sentArchive } from '$lib/server/archive/files';
+import { changeSays, MODES } from '$lib/server/archive/take';
+import { answerOf, TooLarge } from '$lib/server/desk/desk';
+import type { Taken } from '$lib/server/desk/jobs';
+import { type Refusal, refusalResponse } from '$lib/server/request';
 import { database } from '$lib/server/respond';
-import { backUpBefore, dataFolder } from '$lib/server/store';
 import type { RequestHandler } from './$types';
+
+const refused = (message: string, more: Partial<Refusal> = {}): Response =>
+  refusalResponse({ status: 422, code: 'invalid_request', message, ...more });
 
 /** The whole book as a zip. */
 export const GET: RequestHandler = async ({ locals }) => {
-  const now = new Date().toISOString();
-  const bytes = await writeArchive(database(locals), dataFolder(), now);
-  return new Response(new Uint8Array(bytes), {
+  database(locals);
+  const made = new Date().toISOString();
+  return new Response(await sentArchive(made), {
     headers: {
       'content-type': 'application/zip',
-      'content-disposition': `attachment; filename="corvel-${now.slice(0, 10)}.zip"`,
+      'content-disposition': `attachment; filename="corvel-${made.slice(0, 10)}.zip"`,
     },
   });
 };
 
 /** Takes an archive, merging or replacing; with `?preview=1` it only says what would change. */
 export const POST: RequestHandler = async ({ request, url, locals }) => {
+  database(locals);
   const mode = MODES.find((one) => one === (url.searchParams.get('mode') ?? 'merge'));
-  if (!mode) {
-    const message = 'An archive is taken by mode=merge or mode=replace.';
-    return refusalResponse({ status: 422, code: 'invalid_request', message, path: 'mode' });
+  if (!mode) return refused('An archive is taken by mode=merge or mode=replace.', { path: 'mode' });
+  const received = await receiveArchive(request);
+  if (!received)
+    return refused(`An archive holds at most ${ARCHIVE_LIMIT / 2 ** 20} MB.`, {
+      ...{ status: 413, code: 'too_large' },
+    });
+  const { file, letGo } = received;
+  try {
+    const kind = url.searchParams.has('preview') ? 'preview' : 'take';
+    const told = await answerOf({ kind, file, mode, now: new Date().toISOString() });
+    return answered(told as Taken, mode);
+  } catch (error) {
+    if (error instanceof TooLarge)
+      return refused('This archive is too large to be read; nothing was changed.');
+    throw error;
+  } finally {
+    await letGo();
   }
-  const body = await readBytes(request, ARCHIVE_LIMIT);
-  if (!body.ok) return refusalResponse(body.refusal);
-  const read = readArchive(body.value);
-  if (!read.ok)
-    return refusalResponse({ status: 422, code: 'invalid_request', message: read.message });
-  const db = database(locals);
-  const preview = url.searchParams.has('preview');
-  if (!preview && !backUpBefore('import')) {
-    const message =
-      'No backup could be made first, so nothing was changed: see that the disk has room, and try again.';
-    return refusalResponse({ status: 503, code: 'unavailable', message });
-  }
-  const changes = preview
-    ? await previewArchive(db, read.archive, mode)
-    : await takeArchive(db, dataFolder(), read.archive, mode, new Date().toISOString());
-  return json({ mode, changes, sentence: changeSays(changes) });
 };
+
+function answered(told: Taken, mode: string): Response {
+  switch (told.kind) {
+    case 'taken':
+      return json({ mode, changes: told.changes, sentence: changeSays(told.changes) });
+    case 'refused':
+      return refused(told.message);
+    case 'unsafe':
+      return refused(
+        'No backup could be made first, so nothing was changed: see that the disk has room, and try again.',
+        { status: 503, code: 'unavailable' },
+      );
+  }
+}

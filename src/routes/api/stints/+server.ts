@@ -1,7 +1,7 @@
 import { json } from '@sveltejs/kit';
 import { stintsAsCsv } from '$lib/log/csv';
-import { importSchema, stintSchema } from '$lib/log/messages';
-import { addStints, listStints } from '$lib/server/stints';
+import { importSchema, stintSchema, type StoredStint } from '$lib/log/messages';
+import { addStints, listStints, readStints } from '$lib/server/stints';
 import { readBody, refusalResponse } from '$lib/server/request';
 import { created, database } from '$lib/server/respond';
 import type { RequestHandler } from './$types';
@@ -12,14 +12,62 @@ const leaveOut = (name: string, value: unknown) =>
 
 const FILE = { csv: 'text/csv; charset=utf-8', json: 'application/json' } as const;
 
+/** What is told portion by portion, as it is asked for. */
+function streamed(parts: AsyncGenerator<string>): ReadableStream {
+  return new ReadableStream({
+    async pull(controller) {
+      const { done, value } = await parts.next();
+      if (done) controller.close();
+      else controller.enqueue(new TextEncoder().encode(value));
+    },
+    async cancel() {
+      await parts.return(undefined);
+    },
+  });
+}
+
+type Portions = AsyncGenerator<readonly StoredStint[]>;
+
+/** A list in JSON, from before its first element to after its last. */
+async function* asJson(
+  portions: Portions,
+  { before, after, write }: { before: string; after: string; write: (one: StoredStint) => string },
+): AsyncGenerator<string> {
+  let between = before;
+  for await (const portion of portions) {
+    if (portion.length === 0) continue;
+    yield between + portion.map(write).join(',');
+    between = ',';
+  }
+  yield (between === ',' ? '' : before) + after;
+}
+
+/** The same as comma-separated values, with one row of heads. */
+async function* asCsv(portions: Portions): AsyncGenerator<string> {
+  yield stintsAsCsv([]).trimEnd();
+  for await (const portion of portions) {
+    const lines = stintsAsCsv(portion);
+    if (portion.length > 0) yield lines.slice(lines.indexOf('\r\n'));
+  }
+}
+
 /** The log, from `?since=` a time in milliseconds on; as a file with `?as=csv` or `?as=json`. */
-export const GET: RequestHandler = async ({ url, locals }) => {
+export const GET: RequestHandler = ({ url, locals }) => {
   const since = Number(url.searchParams.get('since') ?? NaN);
-  const stints = await listStints(database(locals), Number.isFinite(since) ? since : -Infinity);
+  const portions = readStints(database(locals), Number.isFinite(since) ? since : undefined);
   const as = url.searchParams.get('as');
-  if (as !== 'csv' && as !== 'json') return json(stints);
-  const content = as === 'csv' ? stintsAsCsv(stints) : JSON.stringify({ stints }, leaveOut, 2);
-  return new Response(content, {
+  if (as !== 'csv' && as !== 'json') {
+    const all = asJson(portions, { before: '[', after: ']', write: (one) => JSON.stringify(one) });
+    return new Response(streamed(all), { headers: { 'content-type': FILE.json } });
+  }
+  const content =
+    as === 'csv'
+      ? asCsv(portions)
+      : asJson(portions, {
+          ...{ before: '{"stints": [\n', after: '\n]}' },
+          write: (one) => JSON.stringify(one, leaveOut),
+        });
+  return new Response(streamed(content), {
     headers: {
       'content-type': FILE[as],
       'content-disposition': `attachment; filename="corvel-log.${as}"`,

@@ -2,7 +2,7 @@ import { markSound } from '$lib/server/licks';
 import { readSoundFile, refusalResponse } from '$lib/server/request';
 import { database, noSuchTake } from '$lib/server/respond';
 import { keepSound, readSound, removeSound, SOUNDS_LIMIT } from '$lib/server/sounds';
-import { dataFolder } from '$lib/server/store';
+import { dataFolder } from '$lib/server/folder';
 import type { RequestHandler } from './$types';
 
 /** The sound of a take as a WAV file. */

@@ -10,7 +10,7 @@ import type { LickNote } from '$core/licks/sounding';
 import { STANDARD_NECK } from '$core/neck/neck';
 import { melodyOn } from '$lib/study/melody';
 import { readPlan } from '$lib/study/plan';
-import { notesIn } from './licks';
+import { notesIn } from '../licks';
 
 type Files = Readonly<Record<string, Uint8Array>>;
 

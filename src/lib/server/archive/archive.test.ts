@@ -1,26 +1,21 @@
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { DEFAULT_SETTINGS } from '$lib/settings/settings';
-import {
-  type Archive,
-  changeSays,
-  type Mode,
-  previewArchive,
-  readArchive,
-  takeArchive,
-  writeArchive,
-} from './archive';
-import { answerCard } from './cards';
-import { createChart, deleteChart, findChart, listCharts, saveChart } from './charts';
-import { openDatabase, type OpenDatabase } from './database';
-import { seedDemo } from './demo';
-import { beginLickBook, createLick, listLicks, listTakes, markSound, saveLick } from './licks';
-import { saveSettings } from './settings';
-import { putSound, readSound, soundsIn } from './sounds';
-import { listStints } from './stints';
+import { readArchive } from './read';
+import type { Archive } from './rows';
+import { changeSays, type Mode, previewArchive, takeArchive } from './take';
+import { writeArchive } from './write';
+import { answerCard } from '../cards';
+import { createChart, deleteChart, findChart, listCharts, saveChart } from '../charts';
+import { openDatabase, type OpenDatabase } from '../database';
+import { seedDemo } from '../demo';
+import { beginLickBook, createLick, listLicks, listTakes, markSound, saveLick } from '../licks';
+import { saveSettings } from '../settings';
+import { putSound, readSound, soundsIn } from '../sounds';
+import { listStints } from '../stints';
 
 const NOW = '2026-06-15T18:00:00.000Z';
 const folders: string[] = [];
@@ -28,7 +23,11 @@ const opened: OpenDatabase[] = [];
 
 /** The data folder of each database. */
 const folderOf = new Map<OpenDatabase['db'], string>();
-const written = (of: OpenDatabase['db']) => writeArchive(of, folderOf.get(of) ?? '', NOW);
+async function written(of: OpenDatabase['db']): Promise<Uint8Array> {
+  const pieces: Uint8Array[] = [];
+  for await (const piece of writeArchive(of, folderOf.get(of) ?? '', NOW)) pieces.push(piece);
+  return new Uint8Array(Buffer.concat(pieces));
+}
 const taken = (into: OpenDatabase['db'], archive: Archive, mode: Mode) =>
   takeArchive(into, folderOf.get(into) ?? '', archive, mode, NOW);
 
@@ -54,8 +53,16 @@ afterEach(async () => {
   for (const folder of folders.splice(0)) rmSync(folder, { recursive: true, force: true });
 });
 
-function archiveOf(bytes: Uint8Array) {
-  const read = readArchive(bytes);
+/** Reads bytes as the file they came in. */
+function readBytes(bytes: Uint8Array) {
+  const folder = mkdtempSync(join(tmpdir(), 'corvel-archive-'));
+  folders.push(folder);
+  writeFileSync(join(folder, 'a.zip'), bytes);
+  return readArchive(join(folder, 'a.zip'));
+}
+
+async function archiveOf(bytes: Uint8Array): Promise<Archive> {
+  const read = await readBytes(bytes);
   if (!read.ok) throw new Error(read.message);
   return read.archive;
 }
@@ -66,7 +73,7 @@ describe('the whole book', () => {
     for (const before of ['empty', 'other']) {
       const other = await fresh();
       if (before === 'other') await createChart(other, 'title: Elsewhere\n| C |');
-      await taken(other, archiveOf(bytes), 'replace');
+      await taken(other, await archiveOf(bytes), 'replace');
       expect(Buffer.compare(await written(other), bytes)).toBe(0);
     }
   });
@@ -99,18 +106,20 @@ describe('the whole book', () => {
     expect(files).toContain(`takes/${id}.wav`);
     expect(files).toContain(`midi/A take ${id}.mid`);
     const other = await fresh();
-    await taken(other, archiveOf(bytes), 'merge');
+    await taken(other, await archiveOf(bytes), 'merge');
     expect(await listTakes(other, chart?.id ?? '')).toMatchObject([{ id, sound: sound.length }]);
     expect(await readSound(folderOf.get(other) ?? '', id)).toEqual(sound);
-    await taken(other, archiveOf(bytes), 'replace');
+    await taken(other, await archiveOf(bytes), 'replace');
     expect(Buffer.compare(await written(other), bytes)).toBe(0);
     // A sound that belongs to no take is not let in.
     const stray = unzipSync(bytes);
     stray['takes/elsewhere.wav'] = sound;
-    stray['takes/../../outside.wav'] = sound;
     const third = await fresh();
-    await taken(third, archiveOf(zipSync(stray)), 'merge');
+    await taken(third, await archiveOf(zipSync(stray)), 'merge');
     expect(await soundsIn(folderOf.get(third) ?? '')).toEqual([id]);
+    // One that names a file outside is no archive.
+    stray['takes/../../outside.wav'] = sound;
+    expect(await readBytes(zipSync(stray))).toMatchObject({ ok: false });
   });
 
   test('one of before there was one rule of landing marks what was counted', async () => {
@@ -120,7 +129,7 @@ describe('the whole book', () => {
       JSON.stringify(stints.map((stint) => ({ ...stint, earlier_rule: undefined }))),
     );
     const other = await fresh();
-    await taken(other, archiveOf(zipSync(files)), 'replace');
+    await taken(other, await archiveOf(zipSync(files)), 'replace');
     const found = await listStints(other);
     expect(found.length).toBeGreaterThan(5);
     for (const { asked, earlierRule = false } of found) expect(earlierRule).toBe(asked !== null);
@@ -132,7 +141,7 @@ describe('the whole book', () => {
     if (!first || !second) throw new Error('no charts');
     const other = await fresh();
     const mine = await createChart(other, 'title: Elsewhere\n| C |');
-    const archive = archiveOf(bytes);
+    const archive = await archiveOf(bytes);
     expect(changeSays(await previewArchive(other, archive, 'merge'))).toContain('charts: 6 added');
     expect(await listCharts(other)).toHaveLength(1);
     await taken(other, archive, 'merge');
@@ -164,7 +173,7 @@ describe('the whole book', () => {
     const before = await findChart(db, id);
     for (const revision of [1, 2])
       await saveChart(db, id, { revision, text: 'title: Later\n| C |', plan: '{}' });
-    await taken(db, archiveOf(bytes), 'replace');
+    await taken(db, await archiveOf(bytes), 'replace');
     const after = await findChart(db, id);
     expect(after).toMatchObject({ text: before?.text, revision: 4 });
     expect(await saveChart(db, id, { revision: 3, text: '| G |', plan: '{}' })).toMatchObject({
@@ -172,7 +181,7 @@ describe('the whole book', () => {
     });
     // One that was put away and comes back goes on as well.
     await deleteChart(db, id);
-    await taken(db, archiveOf(bytes), 'replace');
+    await taken(db, await archiveOf(bytes), 'replace');
     expect((await findChart(db, id))?.revision).toBe(5);
   });
 
@@ -181,7 +190,7 @@ describe('the whole book', () => {
     const other = await fresh();
     await beginLickBook(other);
     const before = (await listLicks(other)).length;
-    await taken(other, archiveOf(bytes), 'merge');
+    await taken(other, await archiveOf(bytes), 'merge');
     expect(await listLicks(other)).toHaveLength(before);
     // One that was changed is not the same any more: it comes beside the one that is there.
     const [starter] = await listLicks(db);
@@ -190,7 +199,7 @@ describe('the whole book', () => {
     await saveLick(db, id, revision, { ...content, notes: starter.notes.slice(1) });
     const third = await fresh();
     await beginLickBook(third);
-    await taken(third, archiveOf(await written(db)), 'merge');
+    await taken(third, await archiveOf(await written(db)), 'merge');
     const titled = (await listLicks(third)).filter(({ title }) => title === starter.title);
     expect(titled.map(({ notes }) => notes.length).sort((a, b) => a - b)).toEqual([
       ...[starter.notes.length - 1, starter.notes.length],
@@ -200,7 +209,7 @@ describe('the whole book', () => {
     const own = { title: 'Mine', tags: [], source: 'mine', chart: '| C |', notes: [] };
     await createLick(db, own);
     await createLick(other, own);
-    await taken(other, archiveOf(await written(db)), 'merge');
+    await taken(other, await archiveOf(await written(db)), 'merge');
     expect(await listLicks(other)).toHaveLength(before + 2);
   });
 
@@ -218,12 +227,12 @@ describe('the whole book', () => {
     const files = unzipSync(await written(db));
     const rows = JSON.parse(strFromU8(files[file] ?? new Uint8Array())) as object[];
     files[file] = strToU8(JSON.stringify([{ ...rows[0], ...changed }, ...rows.slice(1)]));
-    expect(readArchive(zipSync(files))).toMatchObject({
+    expect(await readBytes(zipSync(files))).toMatchObject({
       ok: false,
       message: `${file} in this archive cannot be read; nothing was changed.`,
     });
     files[file] = strToU8(JSON.stringify([rows[0], ...rows]));
-    expect(readArchive(zipSync(files))).toMatchObject({
+    expect(await readBytes(zipSync(files))).toMatchObject({
       ok: false,
       message: `${file} in this archive names one thing twice; nothing was changed.`,
     });
@@ -234,7 +243,7 @@ describe('the whole book', () => {
     const [first] = await listCharts(db);
     await deleteChart(db, first?.id ?? '');
     const mine = await createChart(db, 'title: Elsewhere\n| C |');
-    const changes = await taken(db, archiveOf(bytes), 'replace');
+    const changes = await taken(db, await archiveOf(bytes), 'replace');
     expect(changeSays(changes)).toContain('charts: 1 added, 1 put away');
     expect(await findChart(db, mine)).toBeNull();
     expect(await listCharts(db)).toHaveLength(6);
@@ -251,8 +260,8 @@ describe('the whole book', () => {
       'charts.json in this archive cannot be read',
       zipSync({ 'manifest.json': strToU8('{"format":"corvel-archive","version":1}') }),
     ],
-  ])('that is %s is refused in a sentence', (words, bytes) => {
-    const read = readArchive(bytes);
+  ])('that is %s is refused in a sentence', async (words, bytes) => {
+    const read = await readBytes(bytes);
     expect(read.ok ? '' : read.message).toContain(words);
   });
 });

@@ -1,0 +1,241 @@
+/**
+ * Taking an archive in: beside what is here, or in its place; all of it or nothing. What is to change is
+ * worked out before, so that others wait for the change only.
+ */
+import { sql } from 'kysely';
+import { commitTogether } from '../commits';
+import type { Db } from '../database';
+import { STARTER } from '../licks';
+import { isWav, putSound, removeSound, soundsIn } from '../sounds';
+import { bytesOf, decode } from '../texts';
+import { type Archive, type Name, NAMES, type Row, TABLES } from './rows';
+import { rowsOf } from './write';
+
+export const MODES = ['merge', 'replace'] as const;
+export type Mode = (typeof MODES)[number];
+
+/** What an archive would change, or has changed, of one kind of thing. */
+export interface Change {
+  readonly what: string;
+  readonly added: number;
+  readonly changed: number;
+  readonly same: number;
+  readonly removed: number;
+}
+
+/** Which of two versions of a thing stays when both are kept together: the later. */
+function isLater(name: Name, theirs: Row, ours: Row): boolean {
+  if (name === 'card') return Number(theirs['seen']) > Number(ours['seen']);
+  if (name === 'stint') return false;
+  return String(theirs['updated_at']) > String(ours['updated_at']);
+}
+
+interface Work {
+  readonly change: Change;
+  readonly put: readonly Row[];
+  readonly gone: readonly string[];
+}
+
+/**
+ * Rows as they are kept beside ours: the licks a book begins with are the same in every book, under whatever
+ * ids, as long as nobody has changed them.
+ */
+function besideOurs(name: Name, rows: readonly Row[], present: readonly Row[], mode: Mode) {
+  if (name !== 'lick' || mode === 'replace') return rows;
+  const said = ({ title, tags, chart, notes }: Row) => JSON.stringify([title, tags, chart, notes]);
+  const starters = present.filter(({ source }) => source === STARTER);
+  const ours = new Map(starters.map((row) => [said(row), row.id]));
+  const own = new Set(present.map((row) => row.id));
+  return rows.map((row) => {
+    const starts = row['source'] === STARTER && !own.has(row.id);
+    const known = starts ? ours.get(said(row)) : undefined;
+    return known === undefined ? row : { ...row, id: known };
+  });
+}
+
+function workFor(name: Name, archive: Archive, present: readonly Row[], mode: Mode): Work {
+  const ours = new Map(present.map((row) => [row.id, row]));
+  const put: Row[] = [];
+  let [added, changed, same] = [0, 0, 0];
+  for (const row of besideOurs(name, archive.rows[name], present, mode)) {
+    const own = ours.get(row.id);
+    if (!own) added += 1;
+    else if (JSON.stringify(own) === JSON.stringify(row)) {
+      same += 1;
+      continue;
+    } else if (mode === 'replace' || isLater(name, row, own)) changed += 1;
+    else {
+      same += 1;
+      continue;
+    }
+    put.push(row);
+  }
+  const theirs = new Set(archive.rows[name].map((row) => row.id));
+  const gone = mode === 'replace' ? [...ours.keys()].filter((one) => !theirs.has(one)) : [];
+  const change = { what: TABLES[name].words, added, changed, same, removed: gone.length };
+  return { change, put, gone };
+}
+
+/** What taking an archive would change. */
+export async function previewArchive(
+  db: Db,
+  archive: Archive,
+  mode: Mode,
+): Promise<readonly Change[]> {
+  const changes: Change[] = [];
+  for (const name of NAMES)
+    changes.push(workFor(name, archive, await rowsOf(db, name), mode).change);
+  return changes;
+}
+
+/** Takes an archive, all of it or nothing; what it changed. */
+export async function takeArchive(
+  db: Db,
+  folder: string,
+  archive: Archive,
+  mode: Mode,
+  now: string,
+): Promise<readonly Change[]> {
+  // A take's sound never changes: what is there stays, and what belongs to no take is not kept.
+  const present = new Set(await soundsIn(folder));
+  const written: string[] = [];
+  try {
+    // Sounds first: a row that is there names a file that is there, whenever it ends.
+    for (const { id: of, sound } of archive.rows.lick) {
+      if (sound === null || present.has(of) || !archive.sounds.has(of)) continue;
+      const bytes = await archive.soundOf(of);
+      if (!isWav(bytes)) continue;
+      written.push(of);
+      await putSound(folder, of, bytes);
+    }
+    return await takeRows(db, archive, mode, now);
+  } catch (error) {
+    for (const of of written) await removeSound(folder, of);
+    throw error;
+  }
+}
+
+/** The name of the table in which rows wait until they are put in their place. */
+const waitingName = (name: Name) => `waiting_${name}`;
+/** Rows that go with one statement. */
+const TOGETHER = 100;
+
+/** At which revision each row of a table stands, of what is put away too; a card by how often it was answered. */
+async function standing(db: Db, name: Name): Promise<ReadonlyMap<string, number>> {
+  const count = sql.ref(name === 'card' ? 'seen' : 'revision');
+  const rows = await db
+    .selectFrom(name)
+    .select([bytesOf('id').as('id'), sql<number>`cast(${count} as integer)`.as('at')])
+    .execute();
+  return new Map(rows.map(({ id, at }) => [decode(id)?.text ?? '', at]));
+}
+
+/** Puts rows beside the database's own, in a table of this connection's that nobody else sees. */
+async function wait(db: Db, name: Name, rows: readonly Row[]): Promise<void> {
+  const table = sql.table(waitingName(name));
+  await sql`drop table if exists temp.${table}`.execute(db);
+  await sql`create temp table ${table} as select * from ${sql.table(name)} where 0`.execute(db);
+  const shared = name === 'card' ? {} : { revision: 1, deleted_at: null };
+  for (let from = 0; from < rows.length; from += TOGETHER)
+    await db
+      .insertInto(waitingName(name) as Name)
+      .values(rows.slice(from, from + TOGETHER).map((row) => ({ ...row, ...shared })) as never)
+      .execute();
+}
+
+/** Columns of a table that an archive does not have: what stands there stays. */
+const OWN: Readonly<Partial<Record<Name, readonly string[]>>> = { card: ['answer'] };
+
+/** Puts what waits into its place; a row that was there goes on by its revision. */
+async function putInPlace(db: Db, name: Name, left: readonly string[]): Promise<void> {
+  const { rows: columns } = await sql<{ readonly name: string }>`
+    select name from pragma_table_info(${name})
+  `.execute(db);
+  const kept = columns.map((one) => one.name).filter((one) => !OWN[name]?.includes(one));
+  const set = kept
+    .filter((one) => one !== 'id')
+    .map((one) =>
+      // A page that is open on what was replaced must not save over it.
+      one === 'revision'
+        ? sql`revision = ${sql.table(name)}.revision + 1`
+        : sql`${sql.ref(one)} = excluded.${sql.ref(one)}`,
+    );
+  const list = sql.join(kept.map((one) => sql.ref(one)));
+  const staying = left.length === 0 ? sql`1` : sql`id not in (${sql.join(left)})`;
+  await sql`
+    insert into ${sql.table(name)} (${list})
+    select ${list} from temp.${sql.table(waitingName(name))} where ${staying}
+    on conflict (id) do update set ${sql.join(set)}
+  `.execute(db);
+}
+
+/** What goes is put away as deleted things are; cards have nothing to come back to. */
+async function putAway(db: Db, name: Name, ids: readonly string[], now: string): Promise<void> {
+  for (let from = 0; from < ids.length; from += TOGETHER) {
+    const some = sql.join(ids.slice(from, from + TOGETHER));
+    const table = sql.table(name);
+    await (
+      name === 'card'
+        ? sql`delete from ${table} where id in (${some})`
+        : sql`update ${table} set deleted_at = ${now} where id in (${some})`
+    ).execute(db);
+  }
+}
+
+async function takeRows(
+  db: Db,
+  archive: Archive,
+  mode: Mode,
+  now: string,
+): Promise<readonly Change[]> {
+  const works: (Work & { readonly name: Name; readonly before: ReadonlyMap<string, number> })[] =
+    [];
+  for (const name of NAMES) {
+    const before = await standing(db, name);
+    const work = workFor(name, archive, await rowsOf(db, name), mode);
+    await wait(db, name, work.put);
+    works.push({ ...work, name, before });
+  }
+  await commitTogether(db, async (transaction) => {
+    for (const { name, put, gone, before } of works) {
+      const at = await standing(transaction, name);
+      // Saved while this was worked out: beside ours, that is the later.
+      const left = put.flatMap(({ id }) =>
+        mode === 'merge' && at.has(id) && at.get(id) !== before.get(id) ? [id] : [],
+      );
+      await putInPlace(transaction, name, left);
+      await putAway(transaction, name, gone, now);
+    }
+    await takeSettings(transaction, archive.settings, mode);
+  });
+  return works.map(({ change }) => change);
+}
+
+async function takeSettings(db: Db, value: string | null, mode: Mode): Promise<void> {
+  if (value === null) return;
+  const known = await db
+    .selectFrom('setting')
+    .select('revision')
+    .where('name', '=', 'player')
+    .executeTakeFirst();
+  if (known && mode === 'merge') return;
+  const row = { name: 'player', value, revision: (known?.revision ?? 0) + 1 };
+  await db
+    .insertInto('setting')
+    .values(row)
+    .onConflict((conflict) => conflict.column('name').doUpdateSet(row))
+    .execute();
+}
+
+/** Everything that would change, as a sentence. */
+export function changeSays(changes: readonly Change[]): string {
+  const parts = changes.flatMap(({ what, added, changed, removed }) => {
+    const words = [
+      added > 0 ? `${added} added` : '',
+      changed > 0 ? `${changed} changed` : '',
+      removed > 0 ? `${removed} put away` : '',
+    ].filter((one) => one !== '');
+    return words.length === 0 ? [] : [`${what}: ${words.join(', ')}`];
+  });
+  return parts.length === 0 ? 'Nothing is new in this archive.' : `${parts.join('; ')}.`;
+}

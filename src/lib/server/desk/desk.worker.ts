@@ -1,0 +1,22 @@
+/** A thread that does one job on the whole book, and tells what it makes as it is asked for. */
+import { parentPort, workerData } from 'node:worker_threads';
+import { problemOf } from '../problems';
+import { type DeskJob, type Places, work } from './jobs';
+import type { Piece } from './desk';
+
+const { places, job } = workerData as { readonly places: Places; readonly job: DeskJob };
+const pieces = work(places, job);
+
+async function next(): Promise<Piece> {
+  try {
+    const { done, value } = await pieces.next();
+    return done ? { kind: 'done' } : { kind: 'told', told: value };
+  } catch (error) {
+    const reason = error instanceof Error ? (error.stack ?? error.message) : String(error);
+    return { kind: 'failed', problem: problemOf(error)?.kind ?? null, reason };
+  }
+}
+
+parentPort?.on('message', () => {
+  void next().then((piece) => parentPort?.postMessage(piece));
+});
