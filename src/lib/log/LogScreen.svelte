@@ -43,11 +43,14 @@
     readonly minutes: number;
     readonly cells: readonly LoggedCell[];
     readonly skipped: readonly string[];
+    /** When an archive was taken in that can be taken back. */
+    readonly taken: string | null;
     /** What was done of a session that has ended; null where none has. */
     readonly over: { readonly done: readonly DoneBlock[]; readonly tomorrow: Block | null } | null;
   }
 
-  let { charts, stints, count, weeks, blocks, minutes, cells, skipped, over }: Props = $props();
+  let { charts, stints, count, weeks, blocks, minutes, cells, skipped, over, taken }: Props =
+    $props();
 
   // What was played last is written while this page opens: it belongs to the summary.
   let seen = today.changes;
@@ -74,7 +77,7 @@
       <NextSession {blocks} {charts} {minutes} {skipped} />
     {/if}
     <CoverageMap {charts} {cells} />
-    <WholeBook />
+    <WholeBook {taken} />
   </div>
   <div class="grid content-start gap-6">
     <Weeks {weeks} today={day} played={playedToday} />

@@ -2,10 +2,17 @@
 <script lang="ts">
   import { invalidateAll } from '$app/navigation';
   import { message } from '$lib/ui/messages.svelte';
-  import { messageOf } from '$lib/ui/server';
+  import { messageOf, reached } from '$lib/ui/server';
   import { chosenFile } from '$lib/ui/chosenFile';
 
   type Mode = 'merge' | 'replace';
+
+  interface Props {
+    /** When the archive was taken in that can be taken back; null where there is none. */
+    readonly taken: string | null;
+  }
+
+  let { taken }: Props = $props();
 
   let file = $state.raw<File | null>(null);
   let mode = $state<Mode>('merge');
@@ -31,9 +38,22 @@
     const done = await send(false);
     if (done === null) return;
     file = null;
-    message(`Taken in. ${done}`);
+    message(`Taken in. ${done}`, {
+      duration: 10_000,
+      action: { label: 'Undo', onClick: () => void takeBack() },
+    });
     await invalidateAll();
   }
+  async function takeBack() {
+    const response = await reached('/api/archive/back', 'POST');
+    if (!response) problem = 'The server does not answer. Nothing was changed.';
+    else if (!response.ok) problem = await messageOf(response);
+    else {
+      message('Everything is as it was before the copy was opened. What you changed since stays.');
+      await invalidateAll();
+    }
+  }
+  const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
 </script>
 
 <section aria-labelledby="whole-book" class="print:hidden" data-whole-book>
@@ -79,6 +99,12 @@
       {mode === 'merge' ? 'Merge it' : 'Replace everything'}
     </button>
     <button class="button-quiet" onclick={() => (file = null)}>Leave it</button>
+  {/if}
+  {#if taken !== null && !file}
+    <p class="mt-1 text-sm" data-taken>
+      A copy was opened on {when.format(new Date(taken))}.
+      <button class="underline" onclick={() => void takeBack()}>Undo that</button>
+    </p>
   {/if}
   {#if problem}<p class="mt-1 text-sm text-now-text" role="alert">{problem}</p>{/if}
 </section>

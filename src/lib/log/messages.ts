@@ -47,10 +47,6 @@ export const stintSave = z.extend(stintSchema, { revision: z.int().check(z.minim
 /** Stints a log may hold that is taken in: more than are played in a life. */
 export const LOG_LIMIT = 200_000;
 
-export const importSchema = z.object({
-  stints: z.array(stintSchema).check(z.maxLength(LOG_LIMIT)),
-});
-
 /** This moment as the player's clock says it, with its offset. */
 export function localMoment(date = new Date()): string {
   const offset = -date.getTimezoneOffset();

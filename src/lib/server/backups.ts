@@ -157,17 +157,18 @@ function thin(folder: string): void {
 
 /**
  * Copies the database as it is now into the backups: written aside, checked, flushed, renamed. A
- * backup that fails is no reason to stop; it answers whether it succeeded.
+ * backup that fails is no reason to stop; its name, or null where none was made.
  */
 export function backUp(
   connection: Connection,
   folder: string,
   kind: BackupKind,
   now: Date,
-): boolean {
+): string | null {
   try {
     mkdirSync(backupFolder(folder), { recursive: true });
-    const target = backupPath(folder, `${compact(now)}-${kind}${EXTENSION}`);
+    const name = `${compact(now)}-${kind}${EXTENSION}`;
+    const target = backupPath(folder, name);
     const aside = target + UNFINISHED;
     rmSync(aside, { force: true });
     try {
@@ -180,9 +181,9 @@ export function backUp(
       rmSync(aside, { force: true });
     }
     thin(folder);
-    return true;
+    return name;
   } catch (error) {
     log('warn', 'backup failed', { reason: String(error) });
-    return false;
+    return null;
   }
 }

@@ -218,3 +218,22 @@ export function openBeside(folder: string): {
   const db: Db = new Kysely<Tables>({ dialect: dialectOver(connection) });
   return { db, connection, close: connection.close };
 }
+
+/** A backup, to read in; as it is now brought to the newest version in a copy of its own. */
+export async function openCopy(
+  file: string,
+): Promise<{ readonly db: Db; readonly close: () => void }> {
+  const aside = mkdtempSync(join(tmpdir(), 'corvel-copy-'));
+  const remove = () => rmSync(aside, { recursive: true, force: true });
+  try {
+    copyFileSync(file, join(aside, DATABASE_FILE));
+    const { db } = await openDatabase(aside);
+    const close = () => {
+      void db.destroy().finally(remove);
+    };
+    return { db, close };
+  } catch (error) {
+    remove();
+    throw error;
+  }
+}

@@ -12,7 +12,15 @@ import { type Kysely, sql } from 'kysely';
 import { answerCard, sitting } from './cards';
 import { openDatabase, type OpenDatabase } from './database';
 import { up as ruleOfLanding } from './migrations/006-rule';
-import { addStints, deleteStint, listStints, readStints, restoreStint, saveStint } from './stints';
+import {
+  addStints,
+  deleteStint,
+  listStints,
+  readStints,
+  restoreStint,
+  saveStint,
+  takeLog,
+} from './stints';
 
 const STINT = stintSchema.parse({
   ...{ at: '2026-06-15T18:00:00+02:00', chart: 'abc', exercise: 'targets' },
@@ -135,6 +143,40 @@ describe('stints', () => {
     { landed: -1 },
   ])('%j is refused', (wrong) => {
     expect(stintSchema.safeParse({ ...STINT, ...wrong }).success).toBe(false);
+  });
+});
+
+describe('a log that was written out', () => {
+  async function* pieces(text: string) {
+    for (let from = 0; from < text.length; from += 64)
+      yield new TextEncoder().encode(text.slice(from, from + 64));
+  }
+  const later = { ...STINT, at: '2026-06-16T18:00:00+02:00' };
+  const taken = (value: unknown) =>
+    takeLog(open.db, pieces(typeof value === 'string' ? value : JSON.stringify(value)));
+
+  test('is taken in; what is there already is not added again', async () => {
+    await addStints(open.db, [STINT]);
+    const stints = [STINT, later];
+    expect(await taken({ stints })).toEqual({ kind: 'log', added: 1, known: 1 });
+    expect(await taken({ stints })).toEqual({ kind: 'log', added: 0, known: 2 });
+    expect(await listStints(open.db)).toHaveLength(2);
+  });
+
+  test.each([
+    [
+      { stints: [later, { ...later, tempo: 0 }, later] },
+      '“stints.1.tempo” is not as a log has it.',
+    ],
+    [{ stints: [later, 'a stint'] }, '“stints.1” is not as a log has it.'],
+    [{ stints: { one: later } }, 'This is no log'],
+    [JSON.stringify({ stints: [later] }).slice(0, -1), 'This is no log'],
+    ['{"stints": [}', 'This is no log'],
+  ])('%j is refused, and nothing of it is kept', async (wrong, words) => {
+    expect(await taken(wrong)).toMatchObject({
+      ...{ kind: 'refused', message: expect.stringContaining(words) as string },
+    });
+    expect(await listStints(open.db)).toEqual([]);
   });
 });
 

@@ -2,7 +2,8 @@
 import { dequal } from 'dequal/lite';
 import { type RawBuilder, sql } from 'kysely';
 import type { Stint } from '$core/log/stints';
-import type { StintContent, StoredStint } from '$lib/log/messages';
+import { LOG_LIMIT, type StintContent, stintSchema, type StoredStint } from '$lib/log/messages';
+import { elementsOf, NoList } from './archive/json';
 import { newId, timestamp } from './charts';
 import { commitTogether, type Saved } from './commits';
 import type { Db } from './database';
@@ -96,6 +97,39 @@ export const historyOf = (stints: readonly StoredStint[]): readonly Stint[] =>
     asked: asked ?? undefined,
     landed: landed ?? undefined,
   }));
+
+/** What tells stints apart that were written out and are taken in. */
+const keyOf = (one: Pick<StintContent, 'at' | 'chart' | 'exercise'>) =>
+  `${Date.parse(one.at)} ${one.chart} ${one.exercise}`;
+
+export type LogTaken =
+  | { readonly kind: 'log'; readonly added: number; readonly known: number }
+  | { readonly kind: 'refused'; readonly message: string };
+
+/** Takes a log that was written out; what is there already is not added again, and of a wrong one nothing. */
+export async function takeLog(db: Db, pieces: AsyncIterable<Uint8Array>): Promise<LogTaken> {
+  const read: StintContent[] = [];
+  try {
+    for await (const one of elementsOf(pieces, '$.stints.*')) {
+      const stint = stintSchema.safeParse(one);
+      if (!stint.success) {
+        const path = ['stints', read.length, ...(stint.error.issues[0]?.path ?? [])].join('.');
+        return { kind: 'refused', message: `“${path}” is not as a log has it.` };
+      }
+      if (read.length >= LOG_LIMIT)
+        return { kind: 'refused', message: `A log holds at most ${LOG_LIMIT} stints.` };
+      read.push(stint.data);
+    }
+  } catch (error) {
+    if (!(error instanceof NoList)) throw error;
+    return { kind: 'refused', message: 'This is no log: it has no list of stints in JSON.' };
+  }
+  const known = new Set<string>();
+  for await (const portion of readStints(db)) for (const one of portion) known.add(keyOf(one));
+  const fresh = read.filter((stint) => !known.has(keyOf(stint)));
+  await addStints(db, fresh);
+  return { kind: 'log', added: fresh.length, known: read.length - fresh.length };
+}
 
 export async function addStints(
   db: Db,

@@ -1,6 +1,7 @@
 import { rollup, sum } from 'd3-array';
 import { dayOf } from '$core/time/moments';
 import { isoWeek } from '$lib/log/weeks';
+import { takenIn } from '$lib/server/archive/take';
 import { listStints } from '$lib/server/stints';
 import { askedSession, practiceCharts, sessionOf } from '$lib/server/session';
 import { doneOf } from '$lib/log/done';
@@ -57,6 +58,7 @@ export const load: PageServerLoad = async ({ url, locals }) => {
         tempos: own.slice(-12).map(({ at, tempo }) => ({ at, tempo })),
       })),
     skipped,
+    taken: (await takenIn(db))?.at ?? null,
     over: over
       ? {
           done: doneOf(blocks, stints, begun),

@@ -17,4 +17,5 @@
   cells={data.cells}
   skipped={data.skipped}
   over={data.over}
+  taken={data.taken}
 />

@@ -9,11 +9,12 @@ import type { Archive } from './rows';
 import { changeSays, type Mode, previewArchive, takeArchive } from './take';
 import { writeArchive } from './write';
 import { answerCard } from '../cards';
+import { type DeskJob, type Told, work } from '../desk/jobs';
 import { createChart, deleteChart, findChart, listCharts, saveChart } from '../charts';
 import { openDatabase, type OpenDatabase } from '../database';
 import { seedDemo } from '../demo';
 import { beginLickBook, createLick, listLicks, listTakes, markSound, saveLick } from '../licks';
-import { saveSettings } from '../settings';
+import { findSettings, saveSettings } from '../settings';
 import { putSound, readSound, soundsIn } from '../sounds';
 import { listStints } from '../stints';
 
@@ -29,7 +30,7 @@ async function written(of: OpenDatabase['db']): Promise<Uint8Array> {
   return new Uint8Array(Buffer.concat(pieces));
 }
 const taken = (into: OpenDatabase['db'], archive: Archive, mode: Mode) =>
-  takeArchive(into, folderOf.get(into) ?? '', archive, mode, NOW);
+  takeArchive(into, folderOf.get(into) ?? '', archive, { mode, now: NOW, backup: 'none' });
 
 async function fresh(): Promise<OpenDatabase['db']> {
   const folder = mkdtempSync(join(tmpdir(), 'corvel-archive-'));
@@ -236,6 +237,45 @@ describe('the whole book', () => {
       ok: false,
       message: `${file} in this archive names one thing twice; nothing was changed.`,
     });
+  });
+
+  test('is taken back: what it replaced is as it was, what it brought is put away, later edits stay', async () => {
+    const elsewhere = await fresh();
+    await createChart(elsewhere, 'title: Elsewhere\n| C |');
+    await saveSettings(elsewhere, { ...DEFAULT_SETTINGS, boxNames: 'major' }, 0);
+    const bytes = await written(elsewhere);
+    const before = await written(db);
+    const folder = folderOf.get(db) ?? '';
+    writeFileSync(join(folder, 'other.zip'), bytes);
+    const places = { database: folder, folder };
+    async function done(job: DeskJob): Promise<Told | null> {
+      for await (const told of work(places, job)) return told;
+      return null;
+    }
+    const file = join(folder, 'other.zip');
+    const [first] = await listCharts(db);
+    const id = first?.id ?? '';
+    await done({ kind: 'take', file, mode: 'replace', now: NOW });
+    const [theirs] = await listCharts(db);
+    expect(await listCharts(db)).toHaveLength(1);
+    expect(await listStints(db)).toEqual([]);
+    expect((await findSettings(db)).settings.boxNames).toBe('major');
+    const later = await createChart(db, 'title: Later\n| F |');
+    expect(await done({ kind: 'back', now: NOW })).toMatchObject({ kind: 'taken' });
+    expect((await listCharts(db)).map(({ title }) => title)).toContain('Later');
+    expect(await findChart(db, theirs?.id ?? '')).toBeNull();
+    expect(await findChart(db, id)).toMatchObject({ title: first?.title, revision: 2 });
+    await deleteChart(db, later);
+    expect(Buffer.compare(await written(db), before)).toBe(0);
+    // It is taken back once.
+    expect(await done({ kind: 'back', now: NOW })).toMatchObject({ kind: 'refused' });
+    // What was changed after an archive was taken in stays as it was changed.
+    await saveChart(db, id, { revision: 2, text: 'title: Mine\n| C |', plan: '{}' });
+    writeFileSync(file, before);
+    await done({ kind: 'take', file, mode: 'replace', now: '2026-06-15T19:00:00.000Z' });
+    await saveChart(db, id, { revision: 4, text: 'title: Since\n| C |', plan: '{}' });
+    await done({ kind: 'back', now: NOW });
+    expect(await findChart(db, id)).toMatchObject({ title: 'Since' });
   });
 
   test('replacing puts away what it has not, and takes what was deleted', async () => {

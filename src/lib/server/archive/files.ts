@@ -1,4 +1,4 @@
-/** Archives on their way: received into a file beside the database, sent as they are written. */
+/** Large files on their way: received into a file beside the database, sent as they are written. */
 import { randomBytes } from 'node:crypto';
 import { createWriteStream } from 'node:fs';
 import { mkdir, readdir, rm } from 'node:fs/promises';
@@ -9,7 +9,7 @@ import type { ReadableStream as NodeStream } from 'node:stream/web';
 import { atDesk } from '../desk/desk';
 import { dataFolder } from '../folder';
 
-/** Bytes of a zip that is taken in. */
+/** Bytes of a file that is taken in. */
 export const ARCHIVE_LIMIT = 256 * 2 ** 20;
 
 const FOLDER = 'incoming';
@@ -27,10 +27,10 @@ export interface Received {
 }
 
 /** A request's body as a file; null where it is too large. */
-export async function receiveArchive(request: Request): Promise<Received | null> {
+export async function receiveFile(request: Request): Promise<Received | null> {
   const folder = join(dataFolder(), FOLDER);
   await mkdir(folder, { recursive: true });
-  const file = join(folder, `${randomBytes(8).toString('hex')}.zip`);
+  const file = join(folder, `${randomBytes(8).toString('hex')}`);
   const letGo = () => rm(file, { force: true });
   let size = 0;
   let tooLarge = false;

@@ -1,9 +1,9 @@
 /** Reading an archive: lengths before contents, row by row, and the first complaint ends it. */
 import { promisify } from 'node:util';
-import { JSONParser } from '@streamparser/json';
 import { type Entry, open as openZipFile, type Options, type ZipFile } from 'yauzl';
 import { z } from 'zod';
 import { settingsSchema } from '$lib/settings/settings';
+import { elementsOf, NoList } from './json';
 import {
   type Archive,
   FORMAT,
@@ -89,32 +89,17 @@ async function rowsIn(
   const twice = new Refusal(`${file} in this archive names one thing twice; nothing was changed.`);
   const rows: Row[] = [];
   const ids = new Set<string>();
-  let waiting: unknown[] = [];
-  let list = false;
-  const parser = new JSONParser({ paths: ['$', '$.*'], keepStack: false });
-  parser.onValue = ({ value, stack }) => {
-    if (stack.length > 0) waiting.push(value);
-    else list = Array.isArray(value);
-  };
-  const take = () => {
-    for (const one of waiting) {
+  try {
+    for await (const one of elementsOf(piecesOf(zip, entry), '$.*')) {
       const read = row.safeParse(one);
       if (!read.success || rows.length >= MOST_ROWS) throw unreadable;
       if (ids.has(read.data.id)) throw twice;
       ids.add(read.data.id);
       rows.push(read.data);
     }
-    waiting = [];
-  };
-  for await (const piece of piecesOf(zip, entry)) {
-    try {
-      parser.write(piece);
-    } catch {
-      throw unreadable;
-    }
-    take();
+  } catch (error) {
+    throw error instanceof NoList ? unreadable : error;
   }
-  if (!list) throw unreadable;
   return rows;
 }
 

@@ -3,11 +3,13 @@
  * worked out before, so that others wait for the change only.
  */
 import { sql } from 'kysely';
+import { z } from 'zod';
 import { commitTogether } from '../commits';
 import type { Db } from '../database';
 import { STARTER } from '../licks';
+import { log } from '../log';
 import { isWav, putSound, removeSound, soundsIn } from '../sounds';
-import { bytesOf, decode } from '../texts';
+import { bytesOf, decode, readRows } from '../texts';
 import { type Archive, type Name, NAMES, type Row, TABLES } from './rows';
 import { rowsOf } from './write';
 
@@ -34,6 +36,37 @@ interface Work {
   readonly change: Change;
   readonly put: readonly Row[];
   readonly gone: readonly string[];
+}
+
+/** What taking an archive did, so that it can be taken back: ids, each with how its row stood afterwards. */
+const takenSchema = z.object({
+  at: z.string(),
+  /** The backup that was made before. */
+  backup: z.string(),
+  /** The revision of the settings it brought; null where it brought none. */
+  settings: z.nullable(z.int()),
+  tables: z.record(
+    z.string(),
+    z.object({
+      added: z.record(z.string(), z.int()),
+      changed: z.record(z.string(), z.int()),
+      gone: z.record(z.string(), z.int()),
+    }),
+  ),
+});
+type TakenIn = z.infer<typeof takenSchema>;
+
+/** Under which name the settings keep it. */
+const TAKEN_IN = 'import';
+
+/** The archive that was taken in last and can be taken back; null where there is none. */
+export async function takenIn(db: Db): Promise<TakenIn | null> {
+  const [row] = await readRows(db, 'setting', sql`name = ${TAKEN_IN}`);
+  try {
+    return takenSchema.parse(JSON.parse(String(row?.['value'])));
+  } catch {
+    return null;
+  }
 }
 
 /**
@@ -88,13 +121,19 @@ export async function previewArchive(
   return changes;
 }
 
+export interface Taking {
+  readonly mode: Mode;
+  readonly now: string;
+  /** The backup that was made before, by its name; what is replaced can be brought back from there. */
+  readonly backup: string;
+}
+
 /** Takes an archive, all of it or nothing; what it changed. */
 export async function takeArchive(
   db: Db,
   folder: string,
   archive: Archive,
-  mode: Mode,
-  now: string,
+  { mode, now, backup }: Taking,
 ): Promise<readonly Change[]> {
   // A take's sound never changes: what is there stays, and what belongs to no take is not kept.
   const present = new Set(await soundsIn(folder));
@@ -108,7 +147,7 @@ export async function takeArchive(
       written.push(of);
       await putSound(folder, of, bytes);
     }
-    return await takeRows(db, archive, mode, now);
+    return await takeRows(db, archive, { mode, now, backup });
   } catch (error) {
     for (const of of written) await removeSound(folder, of);
     throw error;
@@ -185,8 +224,7 @@ async function putAway(db: Db, name: Name, ids: readonly string[], now: string):
 async function takeRows(
   db: Db,
   archive: Archive,
-  mode: Mode,
-  now: string,
+  { mode, now, backup }: Taking,
 ): Promise<readonly Change[]> {
   const works: (Work & { readonly name: Name; readonly before: ReadonlyMap<string, number> })[] =
     [];
@@ -197,6 +235,7 @@ async function takeRows(
     works.push({ ...work, name, before });
   }
   await commitTogether(db, async (transaction) => {
+    const tables: TakenIn['tables'] = {};
     for (const { name, put, gone, before } of works) {
       const at = await standing(transaction, name);
       // Saved while this was worked out: beside ours, that is the later.
@@ -205,26 +244,92 @@ async function takeRows(
       );
       await putInPlace(transaction, name, left);
       await putAway(transaction, name, gone, now);
+      const after = await standing(transaction, name);
+      const staying = new Set(left);
+      const stood = (ids: readonly string[]) =>
+        Object.fromEntries(ids.map((id) => [id, after.get(id) ?? 0]));
+      const ids = put.map(({ id }) => id).filter((id) => !staying.has(id));
+      tables[name] = {
+        added: stood(ids.filter((id) => !at.has(id))),
+        changed: stood(ids.filter((id) => at.has(id))),
+        gone: stood(gone),
+      };
     }
-    await takeSettings(transaction, archive.settings, mode);
+    const settings = await takeSettings(transaction, archive.settings, mode);
+    const value = JSON.stringify({ at: now, backup, settings, tables } satisfies TakenIn);
+    await keepSetting(transaction, TAKEN_IN, value);
   });
   return works.map(({ change }) => change);
 }
 
-async function takeSettings(db: Db, value: string | null, mode: Mode): Promise<void> {
-  if (value === null) return;
+/**
+ * Takes back the archive that was taken in last: what it put in the place of other things is as it was before,
+ * from the backup; what it brought is put away. What was changed since stays.
+ */
+export async function takeBack(
+  db: Db,
+  { at: taken, settings, tables }: TakenIn,
+  backup: Db,
+  now: string,
+): Promise<readonly Change[]> {
+  const changes: Change[] = [];
+  const works: { name: Name; put: readonly Row[]; gone: readonly string[] }[] = [];
+  for (const name of NAMES) {
+    const { added = {}, changed = {}, gone = {} } = tables[name] ?? {};
+    const at = await standing(db, name);
+    const untouched = (ids: Readonly<Record<string, number>>) =>
+      Object.keys(ids).filter((id) => (at.get(id) ?? 0) === ids[id]);
+    const wanted = new Set([...untouched(changed), ...untouched(gone)]);
+    const put = (await rowsOf(backup, name)).filter(({ id }) => wanted.has(id));
+    const back = new Set(put.map(({ id }) => id));
+    // What was put away before the archive brought it back is put away again.
+    const away = [...untouched(added), ...untouched(changed).filter((id) => !back.has(id))];
+    await wait(db, name, put);
+    works.push({ name, put, gone: away });
+    const all = [added, changed, gone].reduce((sum, ids) => sum + Object.keys(ids).length, 0);
+    changes.push({
+      ...{ what: TABLES[name].words, added: 0, changed: put.length, removed: away.length },
+      same: all - put.length - away.length,
+    });
+  }
+  await commitTogether(db, async (transaction) => {
+    for (const { name, gone } of works) {
+      await putInPlace(transaction, name, []);
+      await putAway(transaction, name, gone, now);
+    }
+    const [player] = await readRows(backup, 'setting', sql`name = 'player'`);
+    if (player && settings !== null && (await revisionOf(transaction, 'player')) === settings)
+      await keepSetting(transaction, 'player', String(player['value']));
+    await transaction.deleteFrom('setting').where('name', '=', TAKEN_IN).execute();
+  });
+  log('info', 'archive taken back', { taken });
+  return changes;
+}
+
+/** The revision of a setting; null where there is none. */
+async function revisionOf(db: Db, name: string): Promise<number | null> {
   const known = await db
     .selectFrom('setting')
     .select('revision')
-    .where('name', '=', 'player')
+    .where('name', '=', name)
     .executeTakeFirst();
-  if (known && mode === 'merge') return;
-  const row = { name: 'player', value, revision: (known?.revision ?? 0) + 1 };
+  return known?.revision ?? null;
+}
+
+/** Keeps a setting on the revision it stands at; the new one. */
+async function keepSetting(db: Db, name: string, value: string): Promise<number> {
+  const row = { name, value, revision: ((await revisionOf(db, name)) ?? 0) + 1 };
   await db
     .insertInto('setting')
     .values(row)
     .onConflict((conflict) => conflict.column('name').doUpdateSet(row))
     .execute();
+  return row.revision;
+}
+
+async function takeSettings(db: Db, value: string | null, mode: Mode): Promise<number | null> {
+  const theirs = mode === 'replace' || (await revisionOf(db, 'player')) === null;
+  return value !== null && theirs ? keepSetting(db, 'player', value) : null;
 }
 
 /** Everything that would change, as a sentence. */

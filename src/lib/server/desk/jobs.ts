@@ -2,17 +2,29 @@
  * Work on the whole book, that would hold up everyone else: done on a connection of its own, in a thread where
  * one can be had. Each job tells what it makes piece by piece, as it is asked for.
  */
+import { createReadStream } from 'node:fs';
 import { log } from '../log';
-import { backUp, type BackupKind } from '../backups';
+import { backUp, type BackupKind, backupPath, listBackups } from '../backups';
 import { readArchive } from '../archive/read';
-import { type Change, type Mode, previewArchive, takeArchive } from '../archive/take';
+import {
+  type Change,
+  type Mode,
+  previewArchive,
+  takeArchive,
+  takeBack,
+  takenIn,
+} from '../archive/take';
 import { writeArchive } from '../archive/write';
-import { openBeside, type OpenDatabase } from '../database';
+import { type LogTaken, takeLog } from '../stints';
+import { openBeside, openCopy, type OpenDatabase } from '../database';
 
 export type DeskJob =
   | { readonly kind: 'export'; readonly made: string }
   | { readonly kind: 'preview'; readonly file: string; readonly mode: Mode }
   | { readonly kind: 'take'; readonly file: string; readonly mode: Mode; readonly now: string }
+  /** Takes back the archive that was taken in last. */
+  | { readonly kind: 'back'; readonly now: string }
+  | { readonly kind: 'log'; readonly file: string }
   | { readonly kind: 'backup'; readonly of: BackupKind; readonly now: string };
 
 export type Taken =
@@ -22,7 +34,7 @@ export type Taken =
   | { readonly kind: 'unsafe' };
 
 /** What a job tells: pieces of a file, what became of an archive, whether a backup was made. */
-export type Told = Uint8Array | Taken | boolean;
+export type Told = Uint8Array | Taken | LogTaken | boolean;
 
 /** Where the database stands, and where everything else is kept. */
 export interface Places {
@@ -38,7 +50,24 @@ export async function* work({ database, folder }: Places, job: DeskJob): AsyncGe
         yield* writeArchive(db, folder, job.made);
         return;
       case 'backup':
-        yield backUp(connection, folder, job.of, new Date(job.now));
+        yield backUp(connection, folder, job.of, new Date(job.now)) !== null;
+        return;
+      case 'back': {
+        const taken = await takenIn(db);
+        if (!taken || !listBackups(folder).includes(taken.backup)) {
+          yield { kind: 'refused', message: 'There is no archive to be taken back any more.' };
+          return;
+        }
+        const copy = await openCopy(backupPath(folder, taken.backup));
+        try {
+          yield { kind: 'taken', changes: await takeBack(db, taken, copy.db, job.now) };
+        } finally {
+          copy.close();
+        }
+        return;
+      }
+      case 'log':
+        yield await takeLog(db, createReadStream(job.file));
         return;
       case 'preview':
       case 'take': {
@@ -51,12 +80,15 @@ export async function* work({ database, folder }: Places, job: DeskJob): AsyncGe
         try {
           if (job.kind === 'preview') {
             yield { kind: 'taken', changes: await previewArchive(db, archive, job.mode) };
-          } else if (!backUp(connection, folder, 'import', new Date(job.now))) {
-            yield { kind: 'unsafe' };
           } else {
-            const changes = await takeArchive(db, folder, archive, job.mode, job.now);
-            log('info', 'archive taken in', { mode: job.mode });
-            yield { kind: 'taken', changes };
+            const { mode, now } = job;
+            const backup = backUp(connection, folder, 'import', new Date(now));
+            if (backup === null) yield { kind: 'unsafe' };
+            else {
+              const changes = await takeArchive(db, folder, archive, { mode, now, backup });
+              log('info', 'archive taken in', { mode });
+              yield { kind: 'taken', changes };
+            }
           }
         } finally {
           archive.close();

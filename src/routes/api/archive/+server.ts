@@ -1,5 +1,5 @@
 import { json } from '@sveltejs/kit';
-import { ARCHIVE_LIMIT, receiveArchive, sentArchive } from '$lib/server/archive/files';
+import { ARCHIVE_LIMIT, receiveFile, sentArchive } from '$lib/server/archive/files';
 import { changeSays, MODES } from '$lib/server/archive/take';
 import { answerOf, TooLarge } from '$lib/server/desk/desk';
 import type { Taken } from '$lib/server/desk/jobs';
@@ -27,7 +27,7 @@ export const POST: RequestHandler = async ({ request, url, locals }) => {
   database(locals);
   const mode = MODES.find((one) => one === (url.searchParams.get('mode') ?? 'merge'));
   if (!mode) return refused('An archive is taken by mode=merge or mode=replace.', { path: 'mode' });
-  const received = await receiveArchive(request);
+  const received = await receiveFile(request);
   if (!received)
     return refused(`An archive holds at most ${ARCHIVE_LIMIT / 2 ** 20} MB.`, {
       ...{ status: 413, code: 'too_large' },

@@ -1,7 +1,9 @@
 import { json } from '@sveltejs/kit';
 import { stintsAsCsv } from '$lib/log/csv';
-import { importSchema, stintSchema, type StoredStint } from '$lib/log/messages';
-import { addStints, listStints, readStints } from '$lib/server/stints';
+import { stintSchema, type StoredStint } from '$lib/log/messages';
+import { receiveFile } from '$lib/server/archive/files';
+import { answerOf } from '$lib/server/desk/desk';
+import { addStints, type LogTaken, readStints } from '$lib/server/stints';
 import { readBody, refusalResponse } from '$lib/server/request';
 import { created, database } from '$lib/server/respond';
 import type { RequestHandler } from './$types';
@@ -82,17 +84,17 @@ export const POST: RequestHandler = async ({ request, locals }) => {
   return created(id);
 };
 
-const LIMIT = 12 * 2 ** 20;
-
 /** Takes a log that was written out; what is there already is not added again. */
 export const PUT: RequestHandler = async ({ request, locals }) => {
-  const body = await readBody(request, importSchema, LIMIT);
-  if (!body.ok) return refusalResponse(body.refusal);
-  const db = database(locals);
-  const key = (one: { at: string; chart: string; exercise: string }) =>
-    `${Date.parse(one.at)} ${one.chart} ${one.exercise}`;
-  const known = new Set((await listStints(db)).map(key));
-  const fresh = body.value.stints.filter((stint) => !known.has(key(stint)));
-  await addStints(db, fresh);
-  return json({ added: fresh.length, known: body.value.stints.length - fresh.length });
+  database(locals);
+  const received = await receiveFile(request);
+  if (!received)
+    return refusalResponse({ status: 413, code: 'too_large', message: 'This log is too large.' });
+  try {
+    const told = (await answerOf({ kind: 'log', file: received.file })) as LogTaken;
+    if (told.kind === 'log') return json({ added: told.added, known: told.known });
+    return refusalResponse({ status: 422, code: 'invalid_request', message: told.message });
+  } finally {
+    await received.letGo();
+  }
 };
