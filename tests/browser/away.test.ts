@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import Database from 'libsql';
 import { Key } from 'selenium-webdriver';
 import { afterEach, describe, expect, test } from 'vitest';
+import { makeChart } from './harness';
 import { suite } from './suite';
 
 const app = suite();
@@ -170,5 +171,40 @@ describe('while the server is away', () => {
     expect(stints.filter(({ minutes }) => minutes > 0.6 && minutes < 2)).toMatchObject([
       { exercise: 'free', landed: 10 },
     ]);
+  });
+
+  test('a browser that keeps no site data shows every page, and says so', async () => {
+    const { identifier } = (await app.driver.sendAndGetDevToolsCommand(
+      'Page.addScriptToEvaluateOnNewDocument',
+      {
+        source: `for (const name of ['localStorage', 'sessionStorage', 'indexedDB', 'caches'])
+          Object.defineProperty(window, name, {
+            configurable: true,
+            get() { throw new DOMException('Access is denied', 'SecurityError'); },
+          });`,
+      },
+    )) as unknown as { identifier: string };
+    try {
+      const id = await makeChart(app.server, 'title: Blocked\n| Dm7 | G7 |');
+      for (const path of ['/', `/plan/${id}`, `/plan/${id}/play`, '/licks', '/drills', '/log']) {
+        await app.visit(app.url + path);
+        await app.findText('div', 'keeps no site data');
+        expect(await text('body')).not.toContain('Something went wrong');
+      }
+      await app.visit(`${app.url}/log`);
+      await app.server.kill('SIGTERM');
+      await (await app.findText('button', 'Add by hand')).click();
+      await (await app.find('form [name="bpm"]')).sendKeys(Key.ENTER);
+      await app.eventually(waiting, (count) => count === 1);
+      expect(await text('[data-waiting]')).toContain(
+        'keep it open, since this browser keeps nothing',
+      );
+      await app.server.restart();
+      await app.eventually(waiting, (count) => count === 0);
+    } finally {
+      await app.driver.sendDevToolsCommand('Page.removeScriptToEvaluateOnNewDocument', {
+        identifier,
+      });
+    }
   });
 });

@@ -49,30 +49,47 @@ export interface TestServer {
   readonly remove: () => Promise<void>;
 }
 
-function launch(environment: NodeJS.ProcessEnv): Promise<ChildProcess> {
+interface Launched {
+  readonly child: ChildProcess;
+  /** Answered when it is ready; fails where it stops before. */
+  readonly ready: Promise<void>;
+}
+
+function launch(environment: NodeJS.ProcessEnv): Launched {
   const child = spawn(process.execPath, ['scripts/server.js'], {
     env: { ...process.env, ...environment },
     stdio: ['ignore', 'pipe', 'inherit'],
   });
   remember(child.pid);
-  return new Promise((resolve, reject) => {
+  const ready = new Promise<void>((resolve, reject) => {
     child.once('exit', (code) => {
       reject(new Error(`The server stopped with ${code} before it was ready.`));
     });
-    child.stdout?.on('data', (chunk: Buffer) => {
-      if (chunk.toString().includes('Corvel is ready')) resolve(child);
+    child.stdout.on('data', (chunk: Buffer) => {
+      if (chunk.toString().includes('Corvel is ready')) resolve();
     });
   });
+  return { child, ready };
 }
 
+/** Starts a server on a data folder of its own, unless one is named in `CORVEL_DATA`. */
 export async function startServer(environment: NodeJS.ProcessEnv = {}): Promise<TestServer> {
-  const data = throwAway('data');
+  const data = environment['CORVEL_DATA'] ?? throwAway('data');
   const port = await freePort();
   const settings = { CORVEL_SEED: 'demo', ...environment, CORVEL_DATA: data, PORT: String(port) };
-  let child = await launch(settings);
+  let child: ChildProcess;
+  const start = async () => {
+    const launched = launch(settings);
+    ({ child } = launched);
+    await launched.ready;
+  };
+  await start();
   const kill = (signal: NodeJS.Signals) =>
     new Promise<number | null>((resolve) => {
-      if (child.exitCode !== null || child.signalCode !== null) resolve(child.exitCode);
+      if (child.exitCode !== null || child.signalCode !== null) {
+        resolve(child.exitCode);
+        return;
+      }
       child.once('exit', (code) => {
         resolve(code);
       });
@@ -83,14 +100,12 @@ export async function startServer(environment: NodeJS.ProcessEnv = {}): Promise<
     data,
     pid: () => child.pid ?? 0,
     kill,
-    restart: async () => {
-      child = await launch(settings);
-    },
+    restart: start,
     reset: async () => {
       await kill('SIGTERM');
       rmSync(data, { recursive: true, force: true });
       mkdirSync(data);
-      child = await launch(settings);
+      await start();
     },
     remove: async () => {
       await kill('SIGTERM');

@@ -11,7 +11,9 @@ import {
 } from 'node:fs';
 import { join } from 'node:path';
 import { afterEach, describe, expect, test } from 'vitest';
-import { generateRequests, killInBackups, killInBursts } from '../soak/runs';
+import { killInMigrations } from '../soak/migrations';
+import { flipBytes, generateRequests, killInBackups } from '../soak/runs';
+import { killInWrites, writeUnderLock, WRITES } from '../soak/writes';
 import { startServer, type TestServer } from './harness';
 
 let server: TestServer | null = null;
@@ -106,11 +108,31 @@ describe('the engine over HTTP', () => {
 });
 
 describe('in short, what npm run soak does at length', () => {
-  test('kills in bursts lose nothing acknowledged, a lock held by another or not', async () => {
+  test('kills in every kind of write lose nothing acknowledged, a lock held by another or not', async () => {
     server = await startServer();
-    const { acknowledged, lost } = await killInBursts(server, 5);
-    expect(acknowledged).toBeGreaterThan(10);
-    expect(lost).toBe(0);
+    const kinds = Object.keys(WRITES);
+    const { acknowledged, lost, faults } = await killInWrites(server, kinds.length + 1);
+    expect(acknowledged).toBeGreaterThan(40);
+    expect([lost, faults]).toEqual([[], 0]);
+  });
+
+  test('a lock held by another program loses nothing, and is no fault', async () => {
+    server = await startServer();
+    const { acknowledged, lost, faults } = await writeUnderLock(server, 150);
+    expect(acknowledged).toBeGreaterThan(40);
+    expect([lost, faults]).toEqual([[], 0]);
+  });
+
+  test('kills in migrations leave a folder that opens with everything in it', async () => {
+    server = await startServer();
+    expect(await killInMigrations(server, 1)).toMatchObject({ closed: 0, lost: 0 });
+  });
+
+  test('damaged bytes leave what is readable readable, of every table', async () => {
+    server = await startServer();
+    const { readable, each, down } = await flipBytes(server, { header: 3, anywhere: 4 });
+    expect(down).toBe(0);
+    for (const found of Object.values(readable)) expect(found).toBeGreaterThan(each * 0.8);
   });
 
   test('kills at a backup leave no bad one', async () => {

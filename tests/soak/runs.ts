@@ -11,60 +11,9 @@ import {
   type TestServer,
   visit,
 } from '../browser/harness';
+import { send } from './writes';
 
 const JSON_TYPE = { 'content-type': 'application/json' } as const;
-
-const send = (url: string, method: string, body: unknown): Promise<Response> =>
-  fetch(url, { method, headers: JSON_TYPE, body: JSON.stringify(body) });
-
-export interface KillResult {
-  readonly kills: number;
-  readonly acknowledged: number;
-  readonly lost: number;
-}
-
-/** Saves in bursts, each ended by a kill, a fifth of them with a lock held by another program. */
-export async function killInBursts(server: TestServer, kills: number): Promise<KillResult> {
-  let acknowledged = 0;
-  let lost = 0;
-  for (let kill = 0; kill < kills; kill++) {
-    const made = await send(`${server.url}/api/charts`, 'POST', { text: '| C |' });
-    const { id } = (await made.json()) as { id: string };
-    const address = `${server.url}/api/charts/${id}`;
-    const held = kill % 5 === 4 ? new Database(join(server.data, 'corvel.sqlite')) : null;
-    let revision = 1;
-    const until = Date.now() + 60 + ((kill * 37) % 140);
-    const releasing = Date.now() + 40;
-    held?.exec('begin immediate');
-    const release = setTimeout(() => held?.exec('rollback'), Math.max(0, releasing - Date.now()));
-    const burst = (async () => {
-      for (;;) {
-        try {
-          const answer = await send(address, 'PUT', {
-            revision,
-            text: `| C | // ${revision}`,
-            plan: '{}',
-          });
-          if (!answer.ok) return;
-          ({ revision } = (await answer.json()) as { revision: number });
-          acknowledged += 1;
-        } catch {
-          return;
-        }
-      }
-    })();
-    await new Promise((resolve) => setTimeout(resolve, until - Date.now()));
-    await server.kill('SIGKILL');
-    await burst;
-    clearTimeout(release);
-    held?.close();
-    await server.restart();
-    const kept = (await (await fetch(address)).json()) as { revision: number };
-    // The last save may have been kept without its answer; never fewer than were answered.
-    if (kept.revision < revision) lost += 1;
-  }
-  return { kills, acknowledged, lost };
-}
 
 export interface RequestResult {
   readonly requests: number;
@@ -120,10 +69,19 @@ function generated(number: number): { path: string; method: string; body: string
   const path = pick(
     [
       `/api/engine/${pick(QUESTIONS, 8)}`,
-      '/api/charts',
-      '/api/charts/none',
-      '/api/settings',
-      '/api/nowhere',
+      ...['/api/charts', '/api/charts/none', '/api/charts/none/view', '/api/charts/none/opened'],
+      ...['/api/charts/none/restore', '/api/charts/none/duplicate', '/api/charts/forms?ids=a,b'],
+      ...['/api/settings', '/api/licks', '/api/licks/none', '/api/licks/none/fits'],
+      ...['/api/licks/none/restore', '/api/takes', '/api/takes?of=none', '/api/takes/soaknone01'],
+      ...['/api/takes/none/sound', '/api/stints', '/api/stints?since=zzz', '/api/stints?as=csv'],
+      ...['/api/stints/soaknone01', '/api/stints/none/restore', '/api/cards', '/api/session'],
+      ...[
+        '/api/session?minutes=zzz',
+        '/api/archive?mode=none',
+        '/api/archive?mode=merge&preview=1',
+      ],
+      ...['/', '/log', '/log?minutes=-1&skip=x&at=zzz', '/drills?chart=none', '/licks/none'],
+      ...['/plan/none', '/instruments', '/docs/api', '/api/nowhere'],
     ],
     9,
   );
@@ -141,7 +99,7 @@ export async function generateRequests(url: string, requests: number): Promise<R
     const start = performance.now();
     const response = await ask();
     await response.arrayBuffer();
-    if (response.status >= 500) serverErrors += 1;
+    if (response.status >= 500 && response.status !== 503) serverErrors += 1;
     return performance.now() - start;
   };
   const client = async () => {
@@ -187,42 +145,71 @@ export async function killInBackups(server: TestServer, kills: number): Promise<
 
 export interface FlipResult {
   readonly flips: number;
-  /** Of all charts over all flips, how many could be listed or brought back. */
-  readonly readable: number;
-  readonly charts: number;
+  /** Of all charts over all flips, how many could be listed or brought back; the same of licks and stints. */
+  readonly readable: Readonly<Record<'charts' | 'licks' | 'stints', number>>;
+  readonly each: number;
   /** How often the server did not come up or went down. */
   readonly down: number;
 }
 
-/** Flips a byte of the data file at a time; each time the server must be up and give what is readable. */
-export async function flipBytes(server: TestServer, flips: number): Promise<FlipResult> {
+const EACH = 12;
+/** Bytes of the header of an SQLite file. */
+const HEADER = 100;
+
+/**
+ * Damages the data file, two neighbouring bytes of the header or one anywhere at a time; each time the server
+ * must be up and give what is readable, of every table.
+ */
+export async function flipBytes(
+  server: TestServer,
+  { header, anywhere }: { readonly header: number; readonly anywhere: number },
+): Promise<FlipResult> {
   const file = join(server.data, 'corvel.sqlite');
-  for (let one = 0; one < 12; one++) {
+  const stint = { chart: 'general', exercise: 'free', zone: { low: 5, high: 8 }, tempoFrom: 90 };
+  for (let one = 0; one < EACH; one++) {
     await send(`${server.url}/api/charts`, 'POST', { text: `title: Flip ${one}\n| C | F |` });
+    await send(`${server.url}/api/licks`, 'POST', {
+      ...{ title: `Flip ${one}`, tags: [], source: 'mine', chart: '| C |', notes: [] },
+    });
+    await send(`${server.url}/api/stints`, 'POST', {
+      ...{ ...stint, tempo: 90, minutes: 5, note: `Flip ${one}.` },
+      at: `2026-06-15T18:00:${String(one).padStart(2, '0')}+02:00`,
+    });
   }
   await server.kill('SIGTERM');
   const whole = readFileSync(file);
-  let readable = 0;
+  const readable = { charts: 0, licks: 0, stints: 0 };
   let down = 0;
-  for (let flip = 0; flip < flips; flip++) {
+  const places = [
+    ...Array.from({ length: header }, (_, flip) => {
+      const at = Math.floor((flip * (HEADER - 1)) / header);
+      return [at, at + 1];
+    }),
+    ...Array.from({ length: anywhere }, (_, flip) => [
+      (Math.floor((flip * whole.length) / anywhere) + ((flip * 97) % 31)) % whole.length,
+    ]),
+  ];
+  const found = async (path: string, word: (one: number) => string) => {
+    const text = await (await fetch(server.url + path)).text();
+    return Array.from({ length: EACH }, (_, one) => word(one)).filter((one) => text.includes(one))
+      .length;
+  };
+  for (const place of places) {
     const bytes = Buffer.from(whole);
-    const at = Math.floor((flip * bytes.length) / flips) + ((flip * 97) % 31);
-    bytes[at % bytes.length] = (bytes[at % bytes.length] ?? 0) ^ 0x5a;
+    for (const at of place) bytes[at] = (bytes[at] ?? 0) ^ 0x5a;
     writeFileSync(file, bytes);
     try {
       await server.restart();
-      let book = await (await fetch(server.url)).text();
-      if (book.includes('data-problem')) {
+      const book = await (await fetch(server.url)).text();
+      if (book.includes('data-problem'))
         await fetch(`${server.url}/recover?/readable`, {
           method: 'POST',
           headers: { origin: server.url, 'content-type': 'application/x-www-form-urlencoded' },
           redirect: 'manual',
         });
-        book = await (await fetch(server.url)).text();
-      }
-      readable += Array.from({ length: 12 }, (_, one) => `>Flip ${one}<`).filter((title) =>
-        book.includes(title),
-      ).length;
+      readable.charts += await found('/', (one) => `>Flip ${one}<`);
+      readable.licks += await found('/api/licks', (one) => `"Flip ${one}"`);
+      readable.stints += await found('/api/stints', (one) => `"Flip ${one}."`);
     } catch {
       down += 1;
     }
@@ -231,7 +218,7 @@ export async function flipBytes(server: TestServer, flips: number): Promise<Flip
   }
   writeFileSync(file, whole);
   await server.restart();
-  return { flips, readable, charts: 12 * flips, down };
+  return { flips: places.length, readable, each: EACH * places.length, down };
 }
 
 export interface EditingResult {

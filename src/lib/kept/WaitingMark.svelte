@@ -1,9 +1,15 @@
 <!-- What waits for the server: said wherever the player is, for as long as it waits. -->
 <script lang="ts">
   import { onMount } from 'svelte';
+  import { inform } from '$lib/ui/messages.svelte';
+  import { keepsAnything } from './storage';
   import { openOutbox, outbox } from './outbox.svelte';
 
-  onMount(openOutbox);
+  onMount(() => {
+    if (!keepsAnything())
+      inform('This browser keeps no site data: while the server is away, keep this page open.');
+    return openOutbox();
+  });
 
   const things = $derived(
     outbox.waiting === 1 ? 'One thing you did waits' : `${outbox.waiting} things you did wait`,

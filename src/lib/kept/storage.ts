@@ -1,10 +1,14 @@
 /** What this browser keeps; a browser that keeps nothing, or has no room, is no error. */
 
+/** Whether this browser keeps anything beyond the page: where site data is blocked, `app.html` stands in. */
+export const keepsAnything = (): boolean =>
+  typeof Storage === 'undefined' || localStorage instanceof Storage;
+
 /** Whether it was kept. */
 export function keep(key: string, value: unknown): boolean {
   try {
     localStorage.setItem(key, JSON.stringify(value));
-    return true;
+    return keepsAnything();
   } catch {
     return false;
   }

@@ -181,16 +181,18 @@ export const saveChart = (db: Db, id: string, edit: Edit): Promise<SaveResult> =
 type Change = Partial<Pick<Updateable<ChartTable>, 'opened_at' | 'deleted_at' | 'view'>>;
 
 /** Changes what is no edit: the revision stays. */
-const change = (db: Db, id: string, set: Change, deleted = false): Promise<boolean> =>
-  commitTogether(db, async (transaction) => {
-    const result = await transaction
-      .updateTable('chart')
-      .set(set)
-      .where('id', '=', id)
-      .where('deleted_at', deleted ? 'is not' : 'is', null)
-      .executeTakeFirst();
-    return result.numUpdatedRows > 0n;
-  });
+async function changeNow(db: Db, id: string, set: Change, deleted = false): Promise<boolean> {
+  const result = await db
+    .updateTable('chart')
+    .set(set)
+    .where('id', '=', id)
+    .where('deleted_at', deleted ? 'is not' : 'is', null)
+    .executeTakeFirst();
+  return result.numUpdatedRows > 0n;
+}
+
+const change = (db: Db, id: string, set: Change): Promise<boolean> =>
+  commitTogether(db, (transaction) => changeNow(transaction, id, set));
 
 export const markOpened = (db: Db, id: string): Promise<boolean> =>
   change(db, id, { opened_at: timestamp() });
@@ -213,9 +215,29 @@ export async function duplicateChart(db: Db, id: string): Promise<string | null>
   return createChart(db, withTitle(chart.text, `${chart.title} (copy)`), chart.plan, chart.view);
 }
 
-/** Hides a chart; {@link restoreChart} brings it back whole. */
+/** Hides a chart with its takes; {@link restoreChart} brings them back whole. */
 export const deleteChart = (db: Db, id: string): Promise<boolean> =>
-  change(db, id, { deleted_at: timestamp() });
+  commitTogether(db, async (transaction) => {
+    const now = timestamp();
+    if (!(await changeNow(transaction, id, { deleted_at: now }))) return false;
+    await transaction
+      .updateTable('lick')
+      .set({ deleted_at: now })
+      .where('take_of', '=', id)
+      .where('deleted_at', 'is', null)
+      .execute();
+    return true;
+  });
 
+/** Brings a chart back with the takes that went with it; what was deleted before it stays so. */
 export const restoreChart = (db: Db, id: string): Promise<boolean> =>
-  change(db, id, { deleted_at: null }, true);
+  commitTogether(db, async (transaction) => {
+    const went = transaction.selectFrom('chart').select('deleted_at').where('id', '=', id);
+    await transaction
+      .updateTable('lick')
+      .set({ deleted_at: null })
+      .where('take_of', '=', id)
+      .where('deleted_at', '=', went)
+      .execute();
+    return changeNow(transaction, id, { deleted_at: null }, true);
+  });

@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { STARTER_LICKS } from '$core/licks/starter';
 import { openDatabase, type OpenDatabase } from './database';
+import { createChart, deleteChart, restoreChart } from './charts';
 import {
   beginLickBook,
   createLick,
@@ -14,18 +15,11 @@ import {
   markSound,
   restoreLick,
   saveLick,
+  soundsBeside,
   sweepSounds,
 } from './licks';
 import { range } from '$core/lists';
-import {
-  keepSound,
-  putSound,
-  readSound,
-  removeSound,
-  SOUNDS_LIMIT,
-  soundsIn,
-  soundsSize,
-} from './sounds';
+import { keepSound, putSound, readSound, removeSound, SOUNDS_LIMIT, soundsIn } from './sounds';
 
 const LICK = {
   title: 'Over the fence',
@@ -77,8 +71,10 @@ describe('takes', () => {
       await putSound(folder, id, wav);
       expect(await markSound(db, id, wav.length)).toBe(true);
     }
-    expect(await soundsSize(folder)).toBe(2 * wav.length);
+    expect(await soundsBeside(db, '')).toBe(2 * wav.length);
+    expect(await soundsBeside(db, kept)).toBe(wav.length);
     await deleteLick(db, deleted);
+    expect(await soundsBeside(db, '')).toBe(wav.length);
     // Until the server begins anew it can be taken back.
     expect(await readSound(folder, deleted)).toEqual(wav);
     // A backup that names it may be gone back to.
@@ -99,14 +95,40 @@ describe('takes', () => {
     expect(await readSound(folder, 'one')).toEqual(wav);
     expect(await soundsIn(folder)).toEqual(['one']);
     const large = new Uint8Array(SOUNDS_LIMIT * 0.3);
-    const kept = await Promise.all(
-      range(0, 6).map((which) => keepSound(folder, `large${which}`, large)),
-    );
-    expect(kept.filter(Boolean).length).toBeLessThanOrEqual(3);
-    expect(await soundsSize(folder)).toBeLessThanOrEqual(SOUNDS_LIMIT);
-    // Room that was promised and not taken is there again.
-    for (const id of await soundsIn(folder)) await removeSound(folder, id);
-    expect(await keepSound(folder, 'again', large)).toBe(true);
+    /** What the database would say of those that are kept. */
+    let told = 0;
+    const keep = (id: string, others = () => told) =>
+      keepSound(folder, id, large, {
+        others: async () => others(),
+        mark: async () => (told += large.length) > 0,
+      });
+    const kept = await Promise.all(range(0, 6).map((which) => keep(`large${which}`)));
+    expect(kept.filter((one) => one === 'kept')).toHaveLength(3);
+    expect(await keep('more')).toBe('full');
+    // Room that was promised is there again, whatever became of it.
+    expect(await keep('again', () => 0)).toBe('kept');
+    const gone = { others: async () => 0, mark: async () => false };
+    expect(await keepSound(folder, 'gone', large, gone)).toBe('missing');
+    expect(await readSound(folder, 'gone')).toBeNull();
+  });
+
+  test('go with their chart and come back with it; one that was deleted before does not', async () => {
+    const { db } = open;
+    const chart = await createChart(db, '| C |');
+    const [first, second] = [await createLick(db, LICK, chart), await createLick(db, LICK, chart)];
+    const other = await createLick(db, LICK, 'another');
+    await deleteLick(db, second);
+    await db
+      .updateTable('lick')
+      .set({ deleted_at: '2026-01-01' })
+      .where('id', '=', second)
+      .execute();
+    expect(await deleteChart(db, chart)).toBe(true);
+    expect(await deleteChart(db, chart)).toBe(false);
+    expect(await listTakes(db, chart)).toEqual([]);
+    expect(await findLick(db, other)).not.toBeNull();
+    expect(await restoreChart(db, chart)).toBe(true);
+    expect((await listTakes(db, chart)).map(({ id }) => id)).toEqual([first]);
   });
 
   test.each(['../other', 'a/b', '', 'a.b'])('no id leads out of their folder: “%s”', async (id) => {

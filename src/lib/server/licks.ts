@@ -157,6 +157,18 @@ export const markSound = (db: Db, id: string, bytes: number | null): Promise<boo
     return marked.numUpdatedRows > 0n;
   });
 
+/** Bytes of the sounds that are kept, without one take's: what was deleted does not count. */
+export async function soundsBeside(db: Db, id: string): Promise<number> {
+  const row = await db
+    .selectFrom('lick')
+    .select(sql<number | null>`sum(cast(sound as integer))`.as('bytes'))
+    .where('take_of', 'is not', null)
+    .where('deleted_at', 'is', null)
+    .where('id', '!=', id)
+    .executeTakeFirst();
+  return row?.bytes ?? 0;
+}
+
 /** Saves an edit made on `revision`; refuses, with what stands now, when that is stale. */
 export const saveLick = (db: Db, id: string, revision: number, lick: Lick): Promise<LickSaved> =>
   commitTogether(db, async (transaction): Promise<LickSaved> => {

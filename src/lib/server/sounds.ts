@@ -1,5 +1,5 @@
 /** The sound of takes, kept on wish: a WAV file for each in a folder of the data folder. */
-import { mkdir, readdir, readFile, rename, rm, stat, writeFile } from 'node:fs/promises';
+import { mkdir, readdir, readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { randomBytes } from 'node:crypto';
 import { join } from 'node:path';
 
@@ -17,13 +17,6 @@ const pathOf = (folder: string, id: string): string | null =>
 export async function soundsIn(folder: string): Promise<readonly string[]> {
   const names = await readdir(join(folder, FOLDER)).catch(() => []);
   return names.filter((name) => name.endsWith(ENDING)).map((name) => name.slice(0, -ENDING.length));
-}
-
-/** Bytes that all sounds take together. */
-export async function soundsSize(folder: string): Promise<number> {
-  const ids = await soundsIn(folder);
-  const sizes = ids.map(async (id) => (await stat(join(folder, FOLDER, id + ENDING))).size);
-  return (await Promise.all(sizes)).reduce((sum, size) => sum + size, 0);
 }
 
 /** Whether bytes are a WAV file by their first words. */
@@ -49,18 +42,34 @@ export async function putSound(folder: string, id: string, bytes: Uint8Array): P
   }
 }
 
-/** Room that is promised to sounds which are being written. */
+/** Room that is promised to sounds which are being written, until they are told of. */
 let promised = 0;
 
-/** Keeps a sound where there is room for it beside all others, those that are being written too; whether there was. */
-export async function keepSound(folder: string, id: string, bytes: Uint8Array): Promise<boolean> {
-  promised += bytes.byteLength;
+/** How the database sees the sounds. */
+export interface Told {
+  /** Bytes of all others. */
+  readonly others: () => Promise<number>;
+  /** Says that it is kept; whether there is a take it belongs to. */
+  readonly mark: () => Promise<boolean>;
+}
+
+/** Keeps a sound where there is room for it beside all others, those that are being written too. */
+export async function keepSound(
+  folder: string,
+  id: string,
+  bytes: Uint8Array,
+  { others, mark }: Told,
+): Promise<'kept' | 'full' | 'missing'> {
+  const size = bytes.byteLength;
+  if ((await others()) + promised + size > SOUNDS_LIMIT) return 'full';
+  promised += size;
   try {
-    if ((await soundsSize(folder)) + promised > SOUNDS_LIMIT) return false;
     await putSound(folder, id, bytes);
-    return true;
+    if (await mark()) return 'kept';
+    await removeSound(folder, id);
+    return 'missing';
   } finally {
-    promised -= bytes.byteLength;
+    promised -= size;
   }
 }
 

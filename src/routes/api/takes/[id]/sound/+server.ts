@@ -1,4 +1,4 @@
-import { markSound } from '$lib/server/licks';
+import { markSound, soundsBeside } from '$lib/server/licks';
 import { readSoundFile, refusalResponse } from '$lib/server/request';
 import { database, noSuchTake } from '$lib/server/respond';
 import { keepSound, readSound, removeSound, SOUNDS_LIMIT } from '$lib/server/sounds';
@@ -12,18 +12,18 @@ export const GET: RequestHandler = async ({ params }) => {
   return new Response(bytes, { headers: { 'content-type': 'audio/wav' } });
 };
 
-export const PUT: RequestHandler = async ({ params, request, locals }) => {
+export const PUT: RequestHandler = async ({ params: { id }, request, locals }) => {
   const body = await readSoundFile(request);
   if (!body.ok) return refusalResponse(body.refusal);
-  const folder = dataFolder();
-  if (!(await keepSound(folder, params.id, body.value))) {
-    const message = `The sounds of takes may fill ${SOUNDS_LIMIT / 2 ** 20} MB: drop one first.`;
-    return refusalResponse({ status: 413, code: 'too_large', message });
-  }
-  if (await markSound(database(locals), params.id, body.value.byteLength))
-    return new Response(null, { status: 204 });
-  await removeSound(folder, params.id);
-  return noSuchTake();
+  const db = database(locals);
+  const kept = await keepSound(dataFolder(), id, body.value, {
+    others: () => soundsBeside(db, id),
+    mark: () => markSound(db, id, body.value.byteLength),
+  });
+  if (kept === 'kept') return new Response(null, { status: 204 });
+  if (kept === 'missing') return noSuchTake();
+  const message = `The sounds of takes may fill ${SOUNDS_LIMIT / 2 ** 20} MB: drop one first.`;
+  return refusalResponse({ status: 413, code: 'too_large', message });
 };
 
 export const DELETE: RequestHandler = async ({ params, locals }) => {

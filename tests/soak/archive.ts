@@ -1,0 +1,130 @@
+/** A very large book out and in again, while others go on saving. */
+import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import Database from 'libsql';
+import type { TestServer } from '../browser/harness';
+import { send } from './writes';
+
+export interface BookSize {
+  readonly charts: number;
+  readonly stints: number;
+  readonly takes: number;
+  /** Bytes of each take's sound. */
+  readonly sound: number;
+}
+
+type Row = Readonly<Record<string, unknown>>;
+
+/** Fills the book of a server that is stopped: copies of what the demo has. */
+export function fillBook(data: string, size: BookSize): void {
+  const file = new Database(join(data, 'corvel.sqlite'));
+  const all = (table: string) => file.prepare(`select * from ${table}`).all() as Row[];
+  const put = (table: string, row: Row) => {
+    const names = Object.keys(row);
+    const marks = names.map(() => '?').join(', ');
+    file
+      .prepare(`insert into ${table} (${names.join(', ')}) values (${marks})`)
+      .run(...names.map((name) => row[name]));
+  };
+  const [charts, licks, stints] = [all('chart'), all('lick'), all('stint')];
+  mkdirSync(join(data, 'takes'), { recursive: true });
+  file.exec('begin');
+  for (let one = 0; one < size.charts; one++) {
+    const chart = charts[one % charts.length] as Row;
+    const title = `Soaked ${one}`;
+    const text = String(chart['text']).replace(/title:.*/u, `title: ${title}`);
+    put('chart', { ...chart, id: `soakchart${one}`, title, text });
+  }
+  for (let one = 0; one < size.stints; one++) {
+    const time = Date.parse('2020-01-01T00:00:00Z') + one * 3_600_000;
+    const at = new Date(time).toISOString();
+    const chart = `soakchart${one % 400}`;
+    put('stint', { ...(stints[0] as Row), id: `soakstint${one}`, time, at, chart });
+  }
+  for (let one = 0; one < size.takes; one++) {
+    const id = `soaktake${one}`;
+    const sound = new Uint8Array(size.sound).map((_, at) => (at * 31 + one * 7 + (at >> 7)) & 255);
+    sound.set(new TextEncoder().encode('RIFF....WAVE'));
+    writeFileSync(join(data, 'takes', `${id}.wav`), sound);
+    put('lick', { ...(licks[0] as Row), id, take_of: 'soakchart0', sound: size.sound });
+  }
+  file.exec('commit');
+  file.close();
+}
+
+const megabytes = (pid: number): number =>
+  Math.round(
+    Number(/VmRSS:\s+(\d+)/u.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1] ?? 0) / 1024,
+  );
+
+export interface Beside {
+  readonly seconds: number;
+  readonly saves: number;
+  /** Of the server's own time for a save, in milliseconds. */
+  readonly p99: number;
+  readonly longest: number;
+  /** The server's memory at its most, in megabytes. */
+  readonly memory: number;
+}
+
+/** Does something while eight pages save, two hundred times a second together. */
+async function beside(server: TestServer, work: () => Promise<void>): Promise<Beside> {
+  const took: number[] = [];
+  let going = true;
+  let memory = 0;
+  const page = async () => {
+    const made = await send(`${server.url}/api/charts`, 'POST', { text: '| C |' });
+    const { id } = (await made.json()) as { id: string };
+    for (let revision = 1; going;) {
+      const began = performance.now();
+      const body = { revision, text: `| C | // ${revision}`, plan: '{}' };
+      const answer = await send(`${server.url}/api/charts/${id}`, 'PUT', body);
+      took.push(Number(/dur=([\d.]+)/u.exec(answer.headers.get('server-timing') ?? '')?.[1]));
+      ({ revision } = (await answer.json()) as { revision: number });
+      memory = Math.max(memory, megabytes(server.pid()));
+      await new Promise((resolve) => setTimeout(resolve, 40 - (performance.now() - began)));
+    }
+  };
+  const pages = Array.from({ length: 8 }, page);
+  const began = performance.now();
+  await work();
+  const seconds = (performance.now() - began) / 1_000;
+  going = false;
+  await Promise.all(pages);
+  took.sort((a, b) => a - b);
+  const p99 = took[Math.floor(took.length * 0.99)] ?? 0;
+  return { seconds, saves: took.length, p99, longest: took.at(-1) ?? 0, memory };
+}
+
+export interface ArchiveResult {
+  readonly out: Beside;
+  readonly back: Beside;
+  /** Whether what went out a second time is what went out first, byte for byte. */
+  readonly same: boolean;
+}
+
+const archiveOf = async ({ url }: TestServer): Promise<Uint8Array<ArrayBuffer>> =>
+  new Uint8Array(await (await fetch(`${url}/api/archive`)).arrayBuffer());
+
+/** The bytes of an archive without the moment at which it was made. */
+const timeless = (bytes: Uint8Array): Buffer => {
+  const end = bytes.length - 4_000_000;
+  return Buffer.from(bytes.subarray(0, Math.max(0, end)));
+};
+
+/** The book of one server goes out, and into another's, and out of that. */
+export async function archiveThere(from: TestServer, into: TestServer): Promise<ArchiveResult> {
+  const first = await archiveOf(from);
+  const out = await beside(from, async () => void (await archiveOf(from)));
+  const take = async (mode: string) => {
+    const answer = await fetch(`${into.url}/api/archive?mode=${mode}`, {
+      ...{ method: 'POST', headers: { 'content-type': 'application/zip' }, body: first },
+    });
+    if (!answer.ok) throw new Error(await answer.text());
+  };
+  const back = await beside(into, () => take('merge'));
+  await take('replace');
+  const again = await archiveOf(into);
+  const same = again.length === first.length && timeless(again).equals(timeless(first));
+  return { out, back, same };
+}
