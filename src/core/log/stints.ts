@@ -117,9 +117,13 @@ export function coverageOf(
     seen.add(key);
     const own = practised.get(key) ?? [];
     const stints = own.map(({ stint }) => stint);
-    const lastTime = own.at(-1)?.time ?? -Infinity;
+    // A plain literal: a large book has ten thousand cells.
     cells.push({
-      ...{ chart, exercise, zone, stints, lastTime },
+      chart,
+      exercise,
+      zone,
+      stints,
+      lastTime: own.at(-1)?.time ?? -Infinity,
       minutes: stints.reduce((sum, { minutes }) => sum + minutes, 0),
       last: stints.at(-1)?.at ?? null,
       state: stateOf(stints, now),

@@ -35,8 +35,8 @@ const read = rememberBy(
  * Of a large book those count that were practised last, and those that were worked on last: a session is
  * made of these, and what is covered is shown of these.
  */
-const PRACTISED = 160;
-const WORKED_ON = 40;
+const PRACTISED = 60;
+const WORKED_ON = 20;
 /** Milliseconds of reading charts after which others are served. */
 const SLICE = 8;
 

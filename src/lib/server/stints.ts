@@ -26,11 +26,24 @@ type Packed = readonly [
 function stintOf(packed: Packed): StoredStint {
   const [id, at, chart, exercise, low, high, extent, tempoFrom, tempo, minutes] = packed;
   const [, , , , , , , , , , asked, landed, note, time, earlier, revision] = packed;
-  return {
-    ...{ id, at, chart, exercise, zone: { low, high }, extent },
-    ...{ tempoFrom, tempo, minutes, asked, landed, note, time, revision },
-    ...(earlier === 1 ? { earlierRule: true } : {}),
+  // A plain literal: there are ten thousands of them.
+  const stint: StoredStint = {
+    id,
+    at,
+    chart,
+    exercise,
+    zone: { low, high },
+    extent,
+    tempoFrom,
+    tempo,
+    minutes,
+    asked,
+    landed,
+    note,
+    time,
+    revision,
   };
+  return earlier === 1 ? { ...stint, earlierRule: true } : stint;
 }
 
 /** Stints by a condition, the newest first. They come as one text, since the driver hands over cell by cell. */
@@ -93,7 +106,13 @@ export async function isAnyPractised(db: Db): Promise<boolean> {
 /** The whole history as coverage and sessions are worked out from it. */
 export const historyOf = (stints: readonly StoredStint[]): readonly Stint[] =>
   stints.map(({ at, time, chart, exercise, zone, tempo, minutes, asked, landed }) => ({
-    ...{ at, time, chart, exercise, zone, tempo, minutes },
+    at,
+    time,
+    chart,
+    exercise,
+    zone,
+    tempo,
+    minutes,
     asked: asked ?? undefined,
     landed: landed ?? undefined,
   }));
