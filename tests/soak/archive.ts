@@ -7,6 +7,7 @@ import { send } from './writes';
 
 export interface BookSize {
   readonly charts: number;
+  readonly licks: number;
   readonly stints: number;
   readonly takes: number;
   /** Bytes of each take's sound. */
@@ -35,6 +36,13 @@ export function fillBook(data: string, size: BookSize): void {
     const text = String(chart['text']).replace(/title:.*/u, `title: ${title}`);
     put('chart', { ...chart, id: `soakchart${one}`, title, text });
   }
+  for (let one = 0; one < size.licks; one++)
+    put('lick', {
+      ...(licks[0] as Row),
+      id: `soaklick${one}`,
+      title: `Soaked ${one}`,
+      source: 'mine',
+    });
   for (let one = 0; one < size.stints; one++) {
     const time = Date.parse('2020-01-01T00:00:00Z') + one * 3_600_000;
     const at = new Date(time).toISOString();

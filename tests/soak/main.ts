@@ -88,7 +88,13 @@ const RUNS: Readonly<Record<string, () => Promise<void>>> = {
     withServer((from) =>
       withServer(async (into) => {
         await from.kill('SIGTERM');
-        fillBook(from.data, { charts: 5_000, stints: 10_000, takes: 60, sound: 2_500_000 });
+        fillBook(from.data, {
+          charts: 5_000,
+          licks: 500,
+          stints: 10_000,
+          takes: 60,
+          sound: 2_500_000,
+        });
         await from.restart();
         say('an archive of a large book, out and in', await archiveThere(from, into));
       }),

@@ -14,6 +14,7 @@
     importLog,
     isWaiting,
     keepStint,
+    olderStints,
     restoreStint,
     withWaiting,
   } from './api';
@@ -33,7 +34,21 @@
   let { stints, charts, count, today }: Props = $props();
 
   const AWAY = 'The server does not answer. Nothing was changed.';
-  const shown = $derived(withWaiting(stints));
+  /** Those before the ones that came with the page, as far as they were asked for. */
+  let older = $state.raw<readonly StoredStint[]>([]);
+  const listed = $derived([...stints, ...older]);
+  const shown = $derived(withWaiting(listed));
+  async function showOlder() {
+    const last = listed.at(-1);
+    const found = last ? await olderStints(last) : [];
+    if (found) older = [...older, ...found];
+    else warn('The server does not answer.');
+  }
+  // A page that is read again may have others for its last.
+  $effect(() => {
+    void stints;
+    older = [];
+  });
   const days = $derived([...group(shown, ({ at }) => dayOf(at))]);
   const title = (id: string) =>
     charts.find((chart) => chart.id === id)?.title ??
@@ -176,9 +191,10 @@
       </ul>
     {/each}
   </div>
-  {#if count > stints.length}
-    <p class="mt-2 text-sm text-ink-soft">
-      The last {stints.length} of {count} stints; all of them are in the files.
+  {#if count > listed.length}
+    <p class="mt-2 text-sm text-ink-soft print:hidden">
+      The last {listed.length} of {count} stints.
+      <button class="underline" onclick={() => void showOlder()}>Show older ones</button>
     </p>
   {/if}
 </section>

@@ -38,6 +38,12 @@ export function withWaiting(stints: readonly StoredStint[]): readonly StoredStin
   return [...waiting, ...stints.filter(({ id }) => !ids.has(id))].sort((a, b) => b.time - a.time);
 }
 
+/** The stints next before one; null where the server does not answer. */
+export async function olderStints(last: StoredStint): Promise<readonly StoredStint[] | null> {
+  const response = await reached(`${STINTS}?before=${last.time},${last.id}`, 'GET');
+  return response?.ok ? ((await response.json()) as readonly StoredStint[]) : null;
+}
+
 /** Whether a stint waits for the server. */
 export const isWaiting = (id: string): boolean => waitingFor(`${STINTS}/${id}`).length > 0;
 

@@ -19,6 +19,7 @@ import {
   readStints,
   restoreStint,
   saveStint,
+  stintsBefore,
   takeLog,
 } from './stints';
 
@@ -130,6 +131,9 @@ describe('stints', () => {
     for await (const portion of readStints(open.db)) sizes.push(portion.length);
     expect(sizes).toEqual([2_000, 2_000, 100]);
     const all = await listStints(open.db);
+    const [last] = all.slice(299, 300);
+    if (!last) throw new Error('no stint');
+    expect(await stintsBefore(open.db, last, 5)).toEqual(all.slice(300, 305));
     expect(new Set(all.map(({ note: number }) => number)).size).toBe(4_100);
     expect(all.map(({ time }) => time)).toEqual(all.map(({ time }) => time).sort((a, b) => b - a));
   });

@@ -86,6 +86,13 @@ export async function* readStints(
   }
 }
 
+/** The stints next before one, the newest first. */
+export const stintsBefore = (
+  db: Db,
+  { time, id }: Pick<StoredStint, 'time' | 'id'>,
+  limit: number,
+): Promise<readonly StoredStint[]> => stintsWhere(db, sql`(time, id) < (${time}, ${id})`, limit);
+
 /** All of them as one list. */
 export async function listStints(db: Db, since?: number): Promise<readonly StoredStint[]> {
   const all: StoredStint[] = [];

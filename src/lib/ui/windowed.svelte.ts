@@ -11,7 +11,7 @@ import {
   Virtualizer,
   windowScroll,
 } from '@tanstack/virtual-core';
-import { onMount, tick } from 'svelte';
+import { onMount, tick, untrack } from 'svelte';
 
 /** Lists of no more rows than this are shown whole. */
 const FEW = 120;
@@ -43,7 +43,8 @@ export function createWindowed({ count, estimate, list, own = false }: WindowedL
       overscan: AROUND,
       indexAttribute: 'data-at',
     },
-    onChange: () => (changes += 1),
+    // It tells of changes while effects run, too, which are not to follow them.
+    onChange: () => untrack(() => (changes += 1)),
   });
   const within = () =>
     new Virtualizer<HTMLElement, HTMLElement>({

@@ -3,7 +3,7 @@ import { stintsAsCsv } from '$lib/log/csv';
 import { stintSchema, type StoredStint } from '$lib/log/messages';
 import { receiveFile } from '$lib/server/archive/files';
 import { answerOf } from '$lib/server/desk/desk';
-import { addStints, type LogTaken, readStints } from '$lib/server/stints';
+import { addStints, type LogTaken, readStints, stintsBefore } from '$lib/server/stints';
 import { readBody, refusalResponse } from '$lib/server/request';
 import { created, database } from '$lib/server/respond';
 import type { RequestHandler } from './$types';
@@ -53,8 +53,18 @@ async function* asCsv(portions: Portions): AsyncGenerator<string> {
   }
 }
 
-/** The log, from `?since=` a time in milliseconds on; as a file with `?as=csv` or `?as=json`. */
-export const GET: RequestHandler = ({ url, locals }) => {
+const OLDER = 200;
+
+/**
+ * The log, from `?since=` a time in milliseconds on; as a file with `?as=csv` or `?as=json`; or the next that
+ * are older than one, `?before=` its time and id with a comma between.
+ */
+export const GET: RequestHandler = async ({ url, locals }) => {
+  const before = /^(-?\d{1,16}),([\w-]{1,200})$/u.exec(url.searchParams.get('before') ?? '');
+  if (before) {
+    const stint = { time: Number(before[1]), id: before[2] ?? '' };
+    return json(await stintsBefore(database(locals), stint, OLDER));
+  }
   const since = Number(url.searchParams.get('since') ?? NaN);
   const portions = readStints(database(locals), Number.isFinite(since) ? since : undefined);
   const as = url.searchParams.get('as');
