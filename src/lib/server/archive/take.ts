@@ -182,6 +182,14 @@ async function wait(db: Db, name: Name, rows: readonly Row[]): Promise<void> {
       .execute();
 }
 
+/** The same once more where it is gone: a connection that met a lock is opened anew. */
+async function stillWait(db: Db, name: Name, rows: readonly Row[]): Promise<void> {
+  const { rows: there } = await sql`
+    select 1 from temp.sqlite_schema where name = ${waitingName(name)}
+  `.execute(db);
+  if (there.length === 0) await wait(db, name, rows);
+}
+
 /** Columns of a table that an archive does not have: what stands there stays. */
 const OWN: Readonly<Partial<Record<Name, readonly string[]>>> = { card: ['answer'] };
 
@@ -237,6 +245,7 @@ async function takeRows(
   await commitTogether(db, async (transaction) => {
     const tables: TakenIn['tables'] = {};
     for (const { name, put, gone, before } of works) {
+      await stillWait(transaction, name, put);
       const at = await standing(transaction, name);
       // Saved while this was worked out: beside ours, that is the later.
       const left = put.flatMap(({ id }) =>
@@ -293,7 +302,8 @@ export async function takeBack(
     });
   }
   await commitTogether(db, async (transaction) => {
-    for (const { name, gone } of works) {
+    for (const { name, put, gone } of works) {
+      await stillWait(transaction, name, put);
       await putInPlace(transaction, name, []);
       await putAway(transaction, name, gone, now);
     }
