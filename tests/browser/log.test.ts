@@ -353,8 +353,15 @@ describe('the log', () => {
   });
 });
 
+/** Whatever a card asks for: a place is none, an answer the first there is, by the key that is written on it. */
+async function answerCard() {
+  const key = (await text('[aria-label="Answers"] kbd')).toLowerCase();
+  await app.press(key === '' ? Key.ENTER : key);
+  await app.find('[data-answer]');
+}
+
 describe('drills', () => {
-  test('ten cards are answered with keys alone, each with why', async () => {
+  test('ten cards are answered with keys alone, each with why, and ten more follow', async () => {
     await app.visit(`${app.url}/drills`);
     await app.find('[data-card]');
     for (let card = 1; card <= 10; card++) {
@@ -362,42 +369,57 @@ describe('drills', () => {
         () => text('[data-card]'),
         (says) => says.includes(`card ${card} of 10`),
       );
-      // Whatever it asks for: a place is none, an answer the first there is.
-      const letters = (await count('[aria-label="Answers"] button')) > 9;
-      await app.press(
-        (await count('[aria-label="Answers"]')) > 0 ? (letters ? 'q' : '1') : Key.ENTER,
-      );
-      await app.find('[data-answer]');
+      await answerCard();
       expect((await text('[data-answer] p')).length).toBeGreaterThan(15);
-      await app.press(Key.ENTER);
+      await app.press(card % 2 === 0 ? Key.ENTER : ' ');
     }
     await app.find('[data-drills-over]');
-    expect(await text('[data-drills-over] h2')).toMatch(/came back/u);
+    expect(await text('[data-drills-over] h2')).toMatch(/right/u);
+    await app.press(' ');
+    await app.eventually(
+      () => text('[data-card]'),
+      (says) => says.includes('card 1 of 10'),
+    );
+  });
+
+  test('a kind, a chart and a zone are chosen, and every card is of them', async () => {
+    await app.visit(`${app.url}/drills`);
+    const chosen = async (name: string, value: string) => {
+      await (await app.find(`[name="${name}"] option[value="${value}"]`)).click();
+      await app.eventually(
+        () => app.driver.getCurrentUrl(),
+        (url) => url.includes(encodeURIComponent(value)),
+      );
+    };
+    await chosen('drill-kind', 'name-note');
+    await chosen('drill-zone', '5-8');
+    for (let card = 1; card <= 10; card++) {
+      await app.eventually(
+        () => text('[data-card]'),
+        (says) => says.startsWith('Name the note') && says.includes(`card ${card} of 10`),
+      );
+      const fret = Number(/fret (\d+)/u.exec(await text('[data-drill]'))?.[1]);
+      expect(fret >= 5 && fret <= 8).toBe(true);
+      // E is E, and Shift E is E flat.
+      const kbd = card % 2 === 0 ? 'e' : Key.chord(Key.SHIFT, 'e');
+      await app.press(kbd);
+      await app.find('[data-answer]');
+      await app.press(' ');
+    }
+    await app.find('[data-drills-over]');
   });
 
   test('every place of a degree is found by click', async () => {
-    await app.visit(`${app.url}/drills`);
-    await app.find('[data-card]');
-    for (let card = 0; card < 10; card++) {
-      if (
-        (await script<string>(`return document.querySelector('[data-card]').dataset.card`)) ===
-        'find-degree'
-      )
-        break;
-      await app.press((await count('[aria-label="Answers"] button')) > 9 ? 'q' : '1');
-      await app.find('[data-answer]');
-      await app.press(Key.ENTER);
-      await app.driver.sleep(100);
-    }
+    await app.visit(`${app.url}/drills?kind=find-degree`);
+    await app.find('[data-card="find-degree"]');
     const marks = await app.driver.findElements(By.css('[data-drill] ~ div [data-mark]'));
-    if (marks.length > 0) {
-      await marks[0]?.click();
-      await app.eventually(
-        async () => (await marks[0]?.getAttribute('aria-label')) ?? '',
-        (says) => says.includes('chosen'),
-      );
-      await app.press(Key.ENTER);
-      await app.find('[data-answer]');
-    }
+    expect(marks.length).toBeGreaterThan(0);
+    await marks[0]?.click();
+    await app.eventually(
+      async () => (await marks[0]?.getAttribute('aria-label')) ?? '',
+      (says) => says.includes('chosen'),
+    );
+    await app.press(Key.ENTER);
+    await app.find('[data-answer]');
   });
 });

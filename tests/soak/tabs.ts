@@ -59,7 +59,7 @@ const answerCard = async (server: TestServer, { driver }: Player): Promise<numbe
      return choices ? choices.textContent : 'Enter'`,
   );
   const body = await find(driver, 'body');
-  await body.sendKeys(key === 'Enter' ? Key.ENTER : key);
+  await body.sendKeys(key === 'Enter' ? Key.ENTER : key.toLowerCase());
   await find(driver, '[data-answer]');
   return 1;
 };

@@ -4,7 +4,7 @@
  */
 import { type PlayedChord } from '../chart/form';
 import { type Chord, chordName, chordNotes } from '../chords/chords';
-import { degreeOver, spokenOver, spellOver } from '../chords/over';
+import { degreeOver, spokenOver, spellOver, tensionOver } from '../chords/over';
 import { parseChord } from '../chords/symbols';
 import {
   type Collection,
@@ -14,7 +14,7 @@ import {
 } from '../collections/collections';
 import { ownPentatonic } from '../collections/pentatonics';
 import { type Key, keyName, keyScale } from '../keys/keys';
-import { at, modulo, range } from '../lists';
+import { at, lookUp, modulo, range } from '../lists';
 import { boxesOf } from '../neck/boxes';
 import {
   inZone,
@@ -28,6 +28,7 @@ import {
 } from '../neck/neck';
 import { degreeName, degrees } from '../notes/degrees';
 import { intervalBetween, type Note, note, noteName, pitchClass, transpose } from '../notes/notes';
+import { simplestPitch } from '../notes/spelling';
 import { climbing, type Midi, pitchAtOrAbove } from '../notes/pitch';
 import { seeded } from '../random';
 import { list } from '../words';
@@ -42,6 +43,7 @@ export const DRILL_WORDS = {
   'name-box': 'Name the box',
   'hear-quality': 'Hear the quality',
   'hear-degree': 'Hear the degree',
+  'hear-over-chord': 'Hear a note over a chord',
 } as const;
 
 export type DrillKind = keyof typeof DRILL_WORDS;
@@ -139,17 +141,18 @@ function findDegree(making: Making): Drill {
   };
 }
 
-/** A place in the zone that a note can be asked of. */
-function placeIn(making: Making): Place {
-  const { neck, zone } = making;
-  const places = range(1, stringCount(neck) + 1).flatMap((string) =>
+/** Every place in the zone. */
+function placesInZone({ neck, zone }: DrillSetting): readonly Place[] {
+  return range(1, stringCount(neck) + 1).flatMap((string) =>
     range(Math.max(zone.low, neck.capo), Math.min(zone.high, neck.frets) + 1).map((fret) => ({
       string,
       fret,
     })),
   );
-  return pick(making, places);
 }
+
+/** A place in the zone that a note can be asked of. */
+const placeIn = (making: Making): Place => pick(making, placesInZone(making));
 
 /** Degrees offered, whatever is asked. */
 const COMMON_DEGREES = ['1', 'b3', '3', '4', 'b5', '5', '6', 'b7', '7'] as const;
@@ -171,46 +174,67 @@ function nameDegree(making: Making): Drill {
   });
 }
 
+/** The notes without a sign: what is met first. */
+const C_SCALE: readonly Note[] = keyScale({ tonic: note('C'), mode: 'major' }).map((one) =>
+  transpose(note('C'), one),
+);
+
 function nameNote(making: Making): Drill {
-  const place = placeIn(making);
+  const { neck, key } = making;
+  const scale = key ? keyScale(key).map((one) => transpose(key.tonic, one)) : C_SCALE;
+  const inScale = (place: Place) =>
+    scale.find((one) => pitchClass(one) === modulo(pitchAt(neck, place), 12));
+  // In general, and where there is one: a note without a sign.
+  const natural = key ? [] : placesInZone(making).filter((one) => inScale(one) !== undefined);
+  const place = natural.length > 0 ? pick(making, natural) : placeIn(making);
   const chord = pick(making, chordsOf(making));
-  const midi = pitchAt(making.neck, place);
-  const { key } = making;
-  const scale = key ? keyScale(key).map((one) => transpose(key.tonic, one)) : [];
-  const sounding =
-    scale.find((one) => pitchClass(one) === modulo(midi, 12)) ?? spellOver(chord, midi);
-  const open = spellOver(chord, pitchAt(making.neck, { ...place, fret: making.neck.capo }));
+  const sounding = inScale(place) ?? spellOver(chord, pitchAt(neck, place));
+  const open = simplestPitch(pitchAt(neck, { ...place, fret: neck.capo }));
+  const up = place.fret - neck.capo;
   return plain(making, 'name-note', {
     prompt: `Which note is ${where(place)}?`,
     asks: 'note',
     answer: { note: sounding },
-    sentence: `${noteName(sounding)}: ${place.fret - making.neck.capo} half steps above ${noteName(open)}, the string’s own.`,
+    sentence:
+      up === 0
+        ? `${noteName(sounding)}: the open string’s own note.`
+        : `${noteName(sounding)}: ${up} half ${up === 1 ? 'step' : 'steps'} above ${noteName(open)}, the open string.`,
     shown: [place],
   });
 }
 
 const spelled = (notes: readonly Note[]): string => notes.map(noteName).join(' ');
 
+/** What is taken for a degree by mistake: the same letter or its neighbour, a half step away. */
+const MISTAKEN: Readonly<Record<string, readonly string[]>> = {
+  ...{ b2: ['2'], '2': ['b2', 'b3'], b3: ['3', '2'], '3': ['b3', '4'], '4': ['3', '#4'] },
+  ...{ b5: ['5', '4'], '5': ['b5', '#5'], '#5': ['5', '6'], '6': ['b6', 'b7'] },
+  ...{ bb7: ['b7'], b7: ['7', '6'], '7': ['b7', '6'], b9: ['9', '#9'], '9': ['b9', '#9'] },
+  ...{ '#9': ['9', 'b9'], '11': ['#11'], '#11': ['11'], b13: ['13'], '13': ['b13'] },
+};
+
+/** A chord's notes with one of them wrong, in every way that is likely. */
+function misspelled(chord: Chord): readonly string[] {
+  const own = chord.quality.degrees;
+  return own.flatMap((degree, place) =>
+    (lookUp(MISTAKEN, degreeName(degree)) ?? []).flatMap(degrees).flatMap((other) => {
+      const wrong = own.with(place, other).map((one) => transpose(chord.root, one));
+      return new Set(wrong.map(pitchClass)).size === own.length ? [spelled(wrong)] : [];
+    }),
+  );
+}
+
 function spellChord(making: Making): Drill {
   const chord = pick(making, chordsOf(making));
   const right = spelled(chordNotes(chord));
-  const others = ['maj7', '7', 'm7', 'm7b5', '6', 'm6', 'mmaj7', 'dim7', '7sus4'].flatMap(
-    (name) => {
-      const other = parseChord(noteName(chord.root) + name);
-      return other ? [spelled(chordNotes(other))] : [];
-    },
-  );
-  const wrong = shuffled(
-    making,
-    [...new Set(others)].filter((one) => one !== right),
-  ).slice(0, 3);
-  const degrees = chord.quality.degrees.map((one) => spokenOver(chord, one));
+  const wrong = shuffled(making, [...new Set(misspelled(chord))]).slice(0, 3);
+  const words = chord.quality.degrees.map((one) => spokenOver(chord, one));
   return plain(making, 'spell-chord', {
     prompt: `Spell ${named(chord)}.`,
     asks: 'choice',
     choices: shuffled(making, [right, ...wrong]),
     answer: { choice: right },
-    sentence: `${named(chord)} is ${right}: ${list(degrees)}.`,
+    sentence: `${named(chord)} is ${right}: ${list(words)}.`,
   });
 }
 
@@ -261,6 +285,14 @@ function missingFrom(chord: Chord, { root, kind }: Collection): string {
 /** Where the pentatonics asked about stand over a chord's root. */
 const ROOTS = degrees('1 2 b3 b7 5 7');
 
+/** Every choice of so many out of a list, in its order. */
+const parts = <T>(items: readonly T[], count: number): readonly (readonly T[])[] =>
+  count === 0
+    ? [[]]
+    : items.flatMap((item, place) =>
+        parts(items.slice(place + 1), count - 1).map((rest) => [item, ...rest]),
+      );
+
 function whatIsMissing(making: Making): Drill {
   const chord = pick(making, chordsOf(making));
   const roots = ROOTS.map((up) => transpose(chord.root, up));
@@ -270,15 +302,15 @@ function whatIsMissing(making: Making): Drill {
   const sought = pick(making, collections);
   const right = missingFrom(chord, sought);
   const own = chord.quality.degrees.map(degreeName);
-  const others = [
-    NOTHING,
-    ...own,
-    ...own.slice(1).map((one, index) => list([at(own, index), one])),
-  ];
-  const wrong = shuffled(
-    making,
-    others.filter((one) => one !== right),
-  ).slice(0, 3);
+  // As many tones as are missing, then none, then fewer or more.
+  const size = right === NOTHING ? 1 : right.split(/, | and /u).length;
+  const some = (count: number) => parts(own, count).map((one) => list(one));
+  const rest = range(1, own.length).filter((count) => count !== size);
+  const groups = [some(size), [NOTHING], rest.flatMap(some)];
+  const wrong = groups
+    .flatMap((group) => shuffled(making, group))
+    .filter((one) => one !== right)
+    .slice(0, 3);
   const name = collectionName(sought);
   return plain(making, 'what-is-missing', {
     prompt: `${name} over ${named(chord)}: which tones of the chord does it lack?`,
@@ -314,8 +346,20 @@ function nameBox(making: Making): Drill {
   });
 }
 
-/** Qualities told apart by ear, in the words of chord symbols. */
-const QUALITIES = ['maj7', '7', 'm7', 'm7b5', 'dim7'] as const;
+/** Qualities told apart by ear, in the words of chord symbols, each with those it is taken for, the likeliest first. */
+const QUALITIES: Readonly<Record<string, readonly string[]>> = {
+  maj7: ['maj7#11', '6', '7', 'mmaj7'],
+  '6': ['maj7', 'm6', '7', 'm7'],
+  'maj7#11': ['maj7', '7', 'mmaj7', '6'],
+  '7': ['7sus4', 'm7', 'maj7', '7alt'],
+  '7sus4': ['7', 'm7', '6', 'maj7'],
+  '7alt': ['7', 'm7b5', 'dim7', '7sus4'],
+  m7: ['m6', '7', 'm7b5', '7sus4'],
+  m6: ['m7', '6', 'mmaj7', 'm7b5'],
+  mmaj7: ['m6', 'maj7', 'm7', 'maj7#11'],
+  m7b5: ['dim7', 'm7', 'm6', '7alt'],
+  dim7: ['m7b5', '7alt', 'm6', '7'],
+};
 const FLOOR: Midi = 48;
 
 const voiced = (chord: Chord): readonly Midi[] => climbing(chordNotes(chord), FLOOR);
@@ -337,17 +381,41 @@ const C_MAJOR: Key = { tonic: note('C'), mode: 'major' };
 function hearQuality(making: Making): Drill {
   const key = making.key ?? C_MAJOR;
   const symbols = chordsOf(making).map(({ quality }) => quality.name);
-  // What the chart's own chords are comes first.
-  const known = QUALITIES.filter((one) => symbols.includes(one));
-  const name = pick(making, [...QUALITIES, ...known]);
+  const all = Object.keys(QUALITIES);
+  // What the chart's own chords are comes twice as often.
+  const name = pick(making, [...all, ...all.filter((one) => symbols.includes(one))]);
   const chord = chordOn(key.tonic, name);
   return plain(making, 'hear-quality', {
     prompt: `A cadence in ${keyName(key)}, then a chord on ${noteName(key.tonic)}: which quality is it?`,
     asks: 'choice',
-    choices: [...QUALITIES],
+    choices: shuffled(making, [name, ...(lookUp(QUALITIES, name) ?? [])]),
     answer: { choice: name },
     sentence: `It is ${named(chord)}: ${spelled(chordNotes(chord))}.`,
     heard: [...cadence(key), voiced(chord)],
+  });
+}
+
+/** What may sound over a chord besides its own tones: the ninth, and what stands with its third. */
+const ADDED = { major: degrees('9 #11 13'), minor: degrees('9 11') } as const;
+
+function hearOverChord(making: Making): Drill {
+  const chord = pick(making, chordsOf(making));
+  const own = chord.quality.degrees;
+  const isMajor = own.some((one) => degreeName(one) === '3');
+  const held = new Set(own.map((one) => pitchClass(transpose(chord.root, one))));
+  const added = ADDED[isMajor ? 'major' : 'minor'].filter(
+    (one) => !held.has(pitchClass(transpose(chord.root, one))),
+  );
+  const choices = [...own, ...added];
+  const degree = pick(making, choices);
+  const sounding = transpose(chord.root, degree);
+  return plain(making, 'hear-over-chord', {
+    prompt: `You hear ${named(chord)}, then one note over it: which degree of the chord is it?`,
+    asks: 'degree',
+    choices: choices.map((one) => tensionOver(chord, one)),
+    answer: { degree: tensionOver(chord, degree) },
+    sentence: `It is ${noteName(sounding)}, the ${spokenOver(chord, degree)} of ${named(chord)}.`,
+    heard: [voiced(chord), [pitchAtOrAbove(sounding, Math.max(...voiced(chord)) + 1)]],
   });
 }
 
@@ -375,6 +443,7 @@ const MAKERS: Readonly<Record<DrillKind, (making: Making) => Drill>> = {
   'name-box': nameBox,
   'hear-quality': hearQuality,
   'hear-degree': hearDegree,
+  'hear-over-chord': hearOverChord,
 };
 
 /** A drill of a kind; the same for the same seed and setting. */

@@ -3,11 +3,13 @@
   import type { Drill } from '$core/drills/drills';
   import { range } from '$core/lists';
   import { type Neck as NeckShape, placeWords, samePlace, stringCount } from '$core/neck/neck';
+  import { noteName } from '$core/notes/notes';
   import type { DrawnMark } from '$lib/neck/drawn';
   import { atWidth, layOut } from '$lib/neck/layout';
   import Neck from '$lib/neck/Neck.svelte';
   import { createWires } from '$lib/neck/wires.svelte';
   import { zoneInSight } from '$lib/neck/zoneInSight';
+  import { showSymbol } from '$lib/ui/glyphs';
   import type { Sitting } from './sitting.svelte';
 
   interface Props {
@@ -24,6 +26,13 @@
   const wires = createWires(() => ({ neck, focus: drill.zone }));
   const layout = $derived(layOut(neck, { ...atWidth(width), leftHanded, wires: wires.current }));
 
+  /** What the places that are shown turn out to be; a box or a held note is named in the sentence. */
+  const asked = $derived.by(() => {
+    const { note, degree } = drill.answer;
+    if (drill.kind === 'name-note' && note !== undefined) return showSymbol(noteName(note));
+    return degree === undefined ? '' : showSymbol(degree);
+  });
+
   const marks = $derived.by((): readonly DrawnMark[] => {
     const { low, high } = drill.zone;
     const { answered, isChosen } = sitting;
@@ -31,7 +40,7 @@
     const markOf = (string: number, fret: number): DrawnMark | null => {
       const place = { string, fret };
       if (drill.shown.some((one) => samePlace(one, place)))
-        return { ...place, kind: 'asked', label: '?' };
+        return { ...place, kind: 'asked', label: answered ? asked : '?' };
       const chosen = isChosen(place);
       if (answered && wanted.some((one) => samePlace(one, place)))
         return { ...place, kind: 'plain', weight: 'guide', changed: !chosen, label: '✓' };

@@ -1,5 +1,6 @@
 <!-- The end of a sitting: what came back, what returns sooner, and the ways on. -->
 <script lang="ts">
+  import { rollups } from 'd3-array';
   import { invalidateAll } from '$app/navigation';
   import { DRILL_WORDS } from '$core/drills/drills';
   import type { Sitting, Texts } from './sitting.svelte';
@@ -12,26 +13,33 @@
   let { sitting, texts }: Props = $props();
 
   const missed = $derived(sitting.outcome.filter((one) => !one.right));
+  /** What did not come back, each once, with how often. */
+  const kinds = $derived(
+    rollups(
+      missed,
+      (cards) => cards.length,
+      ({ card: { kind, chart } }) =>
+        `${DRILL_WORDS[kind]}, ${chart ? (texts[chart]?.title ?? '') : 'no chart'}`,
+    ),
+  );
 </script>
 
 <section aria-labelledby="over" data-drills-over>
   <h2 id="over" class="heading text-2xl">
     {missed.length === 0
-      ? 'All of it came back.'
-      : `${sitting.outcome.length - missed.length} came back, ${missed.length} did not.`}
+      ? `All ${sitting.outcome.length} were right.`
+      : `${sitting.outcome.length - missed.length} of ${sitting.outcome.length} were right.`}
   </h2>
   {#if missed.length > 0}
-    <p class="mt-1">These return sooner:</p>
+    <p class="mt-1">These come back sooner:</p>
     <ul class="list-disc pl-6">
-      {#each missed as { card: one } (one.id)}
-        <li>
-          {DRILL_WORDS[one.kind]}, {one.chart ? (texts[one.chart]?.title ?? '') : 'general'}
-        </li>
+      {#each kinds as [name, count] (name)}
+        <li>{name}{count > 1 ? `: ${count} times` : ''}</li>
       {/each}
     </ul>
   {/if}
   <p class="mt-3 flex gap-2">
-    <button class="button-strong" onclick={() => void invalidateAll()}>Ten more</button>
+    <button class="button-strong" onclick={() => void invalidateAll()}>Ten more (Space)</button>
     <a class="button" href="/log">To the log</a>
   </p>
 </section>

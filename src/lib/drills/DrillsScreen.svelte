@@ -17,7 +17,10 @@
   import { instrumentOf, neckOf, type StoredSettings } from '$lib/settings/settings';
   import { createSettings } from '$lib/settings/store.svelte';
   import { showSymbol } from '$lib/ui/glyphs';
+  import { invalidateAll } from '$app/navigation';
   import DrillNeck from './DrillNeck.svelte';
+  import DrillsChoice, { type DrillChart, type Wanted } from './DrillsChoice.svelte';
+  import { answerKeys, keyOf } from './keys';
   import DrillsOver from './DrillsOver.svelte';
   import type { DrillCard } from './cards';
   import { createSitting, NOTES, type Texts } from './sitting.svelte';
@@ -25,10 +28,13 @@
   interface Props {
     readonly cards: readonly DrillCard[];
     readonly texts: Texts;
+    /** The charts that can be asked about, and what was asked for. */
+    readonly charts: readonly DrillChart[];
+    readonly wanted: Wanted;
     readonly settings: StoredSettings;
   }
 
-  let { cards, texts, settings: stored }: Props = $props();
+  let { cards, texts, charts, wanted, settings: stored }: Props = $props();
 
   const settings = untrack(() => createSettings(stored));
   const instrument = $derived(instrumentOf(settings.current, null));
@@ -45,9 +51,8 @@
     sitting.end();
   });
 
-  const LETTERS = 'qwertyuiopas';
-  const keyOf = (place: number) =>
-    options.length > 9 ? (LETTERS[place] ?? '') : String(place + 1);
+  const questions = $derived(drill ? [{ question: drill, index: sitting.index }] : []);
+  const keys = $derived(drill && drill.asks !== 'places' ? answerKeys(options, drill.asks) : []);
 
   async function next() {
     transport.stop();
@@ -98,17 +103,28 @@
 
   function onkeydown(event: KeyboardEvent) {
     const { key, target, ctrlKey, metaKey, altKey } = event;
-    if (ctrlKey || metaKey || altKey || event.defaultPrevented || !drill) return;
+    if (ctrlKey || metaKey || altKey || event.defaultPrevented) return;
     const button =
       target instanceof Element && target.closest('button, a, [role="button"], select');
+    if (!drill) {
+      if (sitting.count > 0 && key === ' ' && !button) {
+        event.preventDefault();
+        void invalidateAll();
+      }
+      return;
+    }
     if (answered && (key === ' ' || key === 'Enter') && !button) {
       event.preventDefault();
       void next();
     } else if (!answered && key === 'Enter' && drill.asks === 'places' && !button)
       answer({ places: sitting.places });
-    else if (!answered && options.length > 0) {
-      const chosen = options[options.findIndex((_, place) => keyOf(place) === key)];
-      if (chosen !== undefined) choose(chosen);
+    else if (!answered && options.length > 0 && key !== ' ' && !button) {
+      const pressed = keyOf(event);
+      const chosen = keys.findIndex(
+        (one) => one.key === pressed.key && one.shift === pressed.shift,
+      );
+      const option = options[chosen];
+      if (option !== undefined) choose(option);
     } else if (key === ' ' && drill.heard.length > 0 && !button) {
       event.preventDefault();
       hear();
@@ -130,7 +146,7 @@
 <svelte:window {onkeydown} {onkeydowncapture} />
 <Keys actions={{ nextBlock: block?.goOn }} {settings} />
 
-<div class="grid content-start gap-4 p-4" bind:clientWidth={width}>
+<main class="grid content-start gap-4 p-4" bind:clientWidth={width}>
   <div class="flex flex-wrap items-baseline gap-x-4">
     <h1 class="heading text-xl">Drills</h1>
     {#if card}
@@ -148,21 +164,26 @@
       >
     {/if}
   </div>
-  {#if block}<SessionBar place={block} />{/if}
+  {#if block}
+    <SessionBar place={block} />
+  {:else}
+    <DrillsChoice {charts} {wanted} />
+  {/if}
   {#if ear.problem}<p class="text-sm text-now-text" role="status">{ear.problem}</p>{/if}
 
-  {#if drill && card}
+  <!-- What is drawn of a question keeps its question until it is gone. -->
+  {#each questions as { question, index } (index)}
     <div data-drill>
-      <h2 class="heading text-2xl" tabindex="-1">{showSymbol(drill.prompt)}</h2>
+      <h2 class="heading text-2xl" tabindex="-1">{showSymbol(question.prompt)}</h2>
     </div>
-    {#if drill.heard.length > 0}
+    {#if question.heard.length > 0}
       <button class="button-strong justify-self-start" onclick={hear}
         ><Volume size={16} aria-hidden="true" />Hear it (Space)</button
       >
     {:else}
-      <DrillNeck {drill} {sitting} {neck} leftHanded={instrument.leftHanded} {width} />
+      <DrillNeck drill={question} {sitting} {neck} leftHanded={instrument.leftHanded} {width} />
     {/if}
-    {#if drill.asks === 'places'}
+    {#if question.asks === 'places'}
       {#if !answered}
         <button
           class="button-strong justify-self-start"
@@ -174,14 +195,14 @@
         {#each options as option, place (option)}
           <button
             class="button min-h-11 min-w-12 text-base disabled:opacity-60 {answered &&
-            (option === drill.answer.choice ||
-              option === drill.answer.degree ||
-              (drill.answer.note !== undefined && option === noteName(drill.answer.note)))
+            (option === question.answer.choice ||
+              option === question.answer.degree ||
+              (question.answer.note !== undefined && option === noteName(question.answer.note)))
               ? 'border-2 border-ink font-bold'
               : ''}"
             disabled={answered}
             onclick={() => choose(option)}
-            ><kbd class="mr-1 text-xs text-ink-soft">{keyOf(place)}</kbd>{showSymbol(
+            ><kbd class="mr-1 text-xs text-ink-soft">{keys[place]?.shown}</kbd>{showSymbol(
               option,
             )}</button
           >
@@ -196,16 +217,21 @@
       {#if answered}
         <p class="text-lg">
           <strong>{right ? 'Right.' : 'Not this time.'}</strong>
-          {showSymbol(drill.sentence)}
+          {showSymbol(question.sentence)}
         </p>
         <button class="button-strong mt-2" onclick={() => void next()}
           >{sitting.index + 1 < sitting.count ? 'Next' : 'Done'} (Space)</button
         >
       {/if}
     </div>
-  {:else if sitting.count === 0}
-    <p>Nothing is due: every card has been met and rests. Come back tomorrow, or play.</p>
   {:else}
-    <DrillsOver {sitting} {texts} />
-  {/if}
-</div>
+    {#if sitting.count === 0}
+      <p>
+        Nothing is due: you have met every card, and each comes back on its day. Choose a kind of
+        question above to go on.
+      </p>
+    {:else}
+      <DrillsOver {sitting} {texts} />
+    {/if}
+  {/each}
+</main>

@@ -68,8 +68,8 @@
 
 <Keys actions={{}} />
 
-<h1 class="sr-only">Log</h1>
-<div class="grid gap-x-8 gap-y-6 p-4 lg:grid-cols-[minmax(0,1fr)_minmax(0,26rem)]">
+<main class="grid gap-x-8 gap-y-6 p-4 lg:grid-cols-[minmax(0,1fr)_minmax(0,26rem)]">
+  <h1 class="sr-only">Log</h1>
   <div class="grid content-start gap-6">
     {#if over}
       <SessionOver {...over} {charts} />
@@ -83,4 +83,4 @@
     <Weeks {weeks} today={day} played={playedToday} />
     <Days {stints} {charts} {count} today={day} />
   </div>
-</div>
+</main>

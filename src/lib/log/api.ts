@@ -1,4 +1,5 @@
 /** The log over HTTP. */
+import { acknowledgedAt } from '$lib/kept/acknowledged';
 import { send, type Sent, waitingFor } from '$lib/kept/outbox.svelte';
 import { messageOf, reached, succeeds } from '$lib/ui/server';
 import { type StintContent, stintSchema, type StoredStint } from './messages';
@@ -25,17 +26,27 @@ export const keepStint = (
     ...{ revision: was?.revision ?? 0, base: was && contentOf(was) },
   });
 
-/** Stints as they stand on the server, with what waits for it here put over them; the newest first. */
+/** A stint with what is newer than the page: what waits for the server, and what it has acknowledged since. */
+function asKnown(stint: StoredStint): StoredStint {
+  const path = `${STINTS}/${stint.id}`;
+  const waits = waitingFor(path).find((one) => one.path === path)?.fields;
+  const kept = acknowledgedAt(path);
+  const fields = waits ?? (kept && kept.revision > stint.revision ? kept.fields : null);
+  const read = fields && stintSchema.safeParse(fields);
+  return read?.success ? { ...stint, ...read.data } : stint;
+}
+
+/** Stints as a page has them, with what is newer and what is not on it yet; the newest first. */
 export function withWaiting(stints: readonly StoredStint[]): readonly StoredStint[] {
-  const waiting = waitingFor(`${STINTS}/`).flatMap(({ path, fields }) => {
+  const ids = new Set(stints.map(({ id }) => id));
+  const added = waitingFor(`${STINTS}/`).flatMap(({ path, fields }) => {
     const read = stintSchema.safeParse(fields);
     const id = path.slice(STINTS.length + 1);
-    const revision = stints.find((one) => one.id === id)?.revision ?? 0;
-    return read.success ? [{ ...read.data, id, time: Date.parse(read.data.at), revision }] : [];
+    return read.success && !ids.has(id)
+      ? [{ ...read.data, id, time: Date.parse(read.data.at), revision: 0 }]
+      : [];
   });
-  if (waiting.length === 0) return stints;
-  const ids = new Set(waiting.map(({ id }) => id));
-  return [...waiting, ...stints.filter(({ id }) => !ids.has(id))].sort((a, b) => b.time - a.time);
+  return [...added, ...stints.map(asKnown)].sort((a, b) => b.time - a.time);
 }
 
 /** The stints next before one; null where the server does not answer. */

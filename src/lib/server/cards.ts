@@ -1,6 +1,7 @@
 /** Drill cards: what comes back when, by the scheduler; its state lives in the database. */
-import { type Card, createEmptyCard, fsrs, type Grade, Rating } from 'ts-fsrs';
-import { DRILL_KINDS } from '$core/drills/drills';
+import { type Card as Scheduled, createEmptyCard, fsrs, type Grade, Rating } from 'ts-fsrs';
+import { DRILL_KINDS, type DrillKind } from '$core/drills/drills';
+import { range } from '$core/lists';
 import type { PracticeChart } from '$core/log/session';
 import type { Zone } from '$core/neck/neck';
 import { type DrillCard, seedOf } from '$lib/drills/cards';
@@ -17,46 +18,87 @@ const GENERAL_ZONE: Zone = { low: 5, high: 8 };
 
 const scheduler = fsrs({ enable_fuzz: false });
 
-/** Every card there may be, in the order in which they are met. */
-function cardsOf(charts: readonly PracticeChart[]): readonly Omit<DrillCard, 'seed' | 'seen'>[] {
-  const own = charts
-    .slice(0, CHARTS)
-    .flatMap(({ id, zones }) =>
-      zones.slice(0, ZONES).map((zone) => ({ chart: id as string | null, zone })),
-    );
-  return [...own, { chart: null, zone: GENERAL_ZONE }].flatMap(({ chart, zone }) =>
-    DRILL_KINDS.map((kind) => ({
-      id: `${kind} ${chart ?? 'general'} ${zone.low}-${zone.high}`,
-      ...{ kind, chart, zone },
+/** Where one who has no chart yet begins: by the nut, with the names of notes. */
+const FIRST_ZONE: Zone = { low: 0, high: 4 };
+const FIRST_KINDS: readonly DrillKind[] = ['name-note', 'hear-degree'];
+
+/** What a player asks to be dealt; nothing for whatever is due. */
+export interface Wanted {
+  readonly kind?: DrillKind | undefined;
+  /** A chart's id; one that is not there asks for general questions. */
+  readonly chart?: string | undefined;
+  readonly zone?: Zone | undefined;
+}
+
+type Card = Omit<DrillCard, 'seed' | 'seen'>;
+
+const cardOf = (kind: DrillKind, chart: string | null, zone: Zone): Card => ({
+  id: `${kind} ${chart ?? 'general'} ${zone.low}-${zone.high}`,
+  ...{ kind, chart, zone },
+});
+
+/** Every card there may be of what is wanted, in the order in which they are met. */
+function cardsOf(charts: readonly PracticeChart[], { kind, chart, zone }: Wanted): readonly Card[] {
+  const some = chart === undefined ? charts : charts.filter(({ id }) => id === chart);
+  const own = some.slice(0, CHARTS).flatMap(({ id, zones }) =>
+    (zone ? [zone] : zones.slice(0, ZONES)).map((one) => ({
+      chart: id as string | null,
+      zone: one,
     })),
+  );
+  const general = {
+    chart: null,
+    zone: zone ?? (charts.length === 0 ? FIRST_ZONE : GENERAL_ZONE),
+  };
+  const kinds =
+    charts.length > 0
+      ? DRILL_KINDS
+      : [...FIRST_KINDS, ...DRILL_KINDS.filter((one) => !FIRST_KINDS.includes(one))];
+  return [...own, ...(chart === undefined || own.length === 0 ? [general] : [])].flatMap((where) =>
+    (kind ? [kind] : kinds).map((one) => cardOf(one, where.chart, where.zone)),
   );
 }
 
-/** The cards of a sitting: those that are due, the longest first; then such as were never met. */
+/**
+ * The cards of a sitting: those that are due, the longest first; then such as were never met. What a player
+ * asks for by its kind is dealt whether it is due or not, and as often as a sitting is long.
+ */
 export async function sitting(
   db: Db,
   charts: readonly PracticeChart[],
   now: number,
+  wanted: Wanted = {},
 ): Promise<readonly DrillCard[]> {
   const rows = await readRows(db, 'card');
   const known = new Map(
     rows.map((row) => [String(row['id']), { due: Number(row['due']), seen: Number(row['seen']) }]),
   );
-  const all = cardsOf(charts).map((card) => {
-    const row = known.get(card.id);
-    const seen = row?.seen ?? 0;
-    return { ...card, due: row?.due ?? Infinity, seed: seedOf(card.id, seen), seen };
-  });
+  const all = cardsOf(charts, wanted).map((card) => ({
+    ...card,
+    due: known.get(card.id)?.due ?? Infinity,
+    seen: known.get(card.id)?.seen ?? 0,
+  }));
   const due = all.filter((card) => card.due <= now).sort((a, b) => a.due - b.due);
   const fresh = all.filter((card) => card.due === Infinity);
-  return [...due, ...fresh]
+  const later = wanted.kind ? all.filter((card) => card.due > now && card.due !== Infinity) : [];
+  const dealt = [...due, ...fresh, ...later];
+  const rounds = wanted.kind && dealt.length > 0 ? Math.ceil(SITTING / dealt.length) : 1;
+  return range(0, rounds)
+    .flatMap((round) => dealt.map((card) => ({ ...card, seen: card.seen + round })))
     .slice(0, SITTING)
-    .map(({ id, kind, chart, zone, seed, seen }) => ({ id, kind, chart, zone, seed, seen }));
+    .map(({ id, kind, chart, zone, seen }) => ({
+      id,
+      kind,
+      chart,
+      zone,
+      seed: seedOf(id, seen),
+      seen,
+    }));
 }
 
-function cardIn(state: string, now: number): Card {
+function cardIn(state: string, now: number): Scheduled {
   try {
-    const kept = JSON.parse(state) as Card;
+    const kept = JSON.parse(state) as Scheduled;
     return {
       ...kept,
       due: new Date(kept.due),

@@ -28,6 +28,9 @@ function codeOf(error: unknown): string {
   return /Unable to open connection/u.test(message) ? 'SQLITE_CANTOPEN' : '';
 }
 
+/** What SQLite says of a damaged header under the code of any error. */
+const DAMAGED = /unsupported file format|file is not a database|malformed/u;
+
 const FILE_CODES: Readonly<Record<string, ProblemKind>> = {
   ENOSPC: 'full',
   EDQUOT: 'full',
@@ -41,7 +44,10 @@ export function problemOf(error: unknown): StoreProblem | null {
   if (error instanceof StoreProblem) return error;
   if (!(error instanceof Error)) return null;
   const code = codeOf(error);
-  const kind = KINDS.find(([pattern]) => pattern.test(code))?.[1] ?? FILE_CODES[code];
+  const kind =
+    KINDS.find(([pattern]) => pattern.test(code))?.[1] ??
+    FILE_CODES[code] ??
+    (code === 'SQLITE_ERROR' && DAMAGED.test(error.message) ? 'damaged' : undefined);
   return kind === undefined ? null : new StoreProblem(kind, `${code}: ${error.message}`);
 }
 

@@ -106,6 +106,11 @@ describe('problems', () => {
     expect(PROBLEM_WORDS[kind]).toMatch(/^[A-Z].*\.$/u);
   });
 
+  test('a header that SQLite does not know is damage, under whatever code it says so', () => {
+    const said = Object.assign(new Error('unsupported file format'), { code: 'SQLITE_ERROR' });
+    expect(problemOf(said)?.kind).toBe('damaged');
+  });
+
   test('what is a fault of the program is none', () => {
     expect(problemOf(withCode('SQLITE_ERROR'))).toBeNull();
     expect(problemOf(new TypeError('x'))).toBeNull();

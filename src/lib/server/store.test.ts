@@ -15,7 +15,8 @@ import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { chartsIn, listBackups } from './backups';
 import { DEFAULT_VIEW } from '$lib/study/view';
 import { createChart, findChart, listCharts, saveChart, saveView } from './charts';
-import { type Db, openDatabase, openToRead, type OpenDatabase } from './database';
+import { DATABASE_FILE, type Db, openDatabase, openToRead, type OpenDatabase } from './database';
+import { StoreProblem } from './problems';
 import type { Kysely } from 'kysely';
 import { readArchive } from './archive/read';
 import { writeArchive } from './archive/write';
@@ -468,6 +469,23 @@ describe('the way back', () => {
     expect(await told(store.db)).toEqual(before);
     expect(await restoreLick(store.db, gone)).toBe(true);
     expect(await soundsIn(folder)).toEqual([take]);
+  });
+
+  test('any two bytes of the header that are wrong are a problem that has a name, or none', async () => {
+    const open = await openDatabase(folder);
+    await createChart(open.db, TEXT);
+    open.close();
+    const whole = readFileSync(join(folder, DATABASE_FILE));
+    for (let at = 0; at < 99; at++) {
+      const bytes = Buffer.from(whole);
+      for (const one of [at, at + 1]) bytes[one] = (bytes[one] ?? 0) ^ 0x5a;
+      writeFileSync(join(folder, DATABASE_FILE), bytes);
+      const opened = await openDatabase(folder).catch((error: unknown) => error);
+      if (opened instanceof Error) expect(opened, `byte ${at}`).toBeInstanceOf(StoreProblem);
+      else (opened as OpenDatabase).close();
+      for (const suffix of ['-wal', '-shm'])
+        rmSync(join(folder, DATABASE_FILE + suffix), { force: true });
+    }
   });
 
   test('each of many flipped bytes leaves everything readable readable', async () => {

@@ -1,5 +1,7 @@
 import { listStints } from '$lib/server/stints';
-import { sitting } from '$lib/server/cards';
+import { DRILL_KINDS } from '$core/drills/drills';
+import { NECK_LIMITS } from '$core/neck/neck';
+import { sitting, type Wanted } from '$lib/server/cards';
 import { practiceCharts } from '$lib/server/session';
 import { findChart } from '$lib/server/charts';
 import { database } from '$lib/server/respond';
@@ -7,6 +9,15 @@ import { findSettings } from '$lib/server/settings';
 import type { PageServerLoad } from './$types';
 
 const MONTH = 30 * 86_400_000;
+
+/** What an address asks for: `?kind=`, `?chart=`, `?zone=5-8`; what it cannot mean it does not ask for. */
+function wantedOf(asked: URLSearchParams): Wanted {
+  const kind = DRILL_KINDS.find((one) => one === asked.get('kind'));
+  const [, low, high] = /^(\d{1,2})-(\d{1,2})$/u.exec(asked.get('zone') ?? '') ?? [];
+  const zone = { low: Number(low), high: Number(high) };
+  const fits = zone.low >= 0 && zone.low < zone.high && zone.high <= NECK_LIMITS.frets.high;
+  return { kind, chart: asked.get('chart') ?? undefined, zone: fits ? zone : undefined };
+}
 
 export const load: PageServerLoad = async ({ locals, url }) => {
   const db = database(locals);
@@ -18,14 +29,16 @@ export const load: PageServerLoad = async ({ locals, url }) => {
   // What was practised of late is asked about first.
   const lately = (id: string) => stints.findIndex(({ chart }) => chart === id);
   const order = charts.toSorted((a, b) => (lately(a.id) >>> 0) - (lately(b.id) >>> 0));
-  // A session may ask for the cards of one chart.
-  const only = order.filter(({ id }) => id === url.searchParams.get('chart'));
-  const cards = await sitting(db, only.length > 0 ? only : order, Date.now());
-  const wanted = [...new Set(cards.flatMap(({ chart }) => chart ?? []))];
+  const wanted = wantedOf(url.searchParams);
+  const cards = await sitting(db, order, Date.now(), wanted);
+  const named = [...new Set(cards.flatMap(({ chart }) => chart ?? []))];
   const texts: Record<string, { readonly title: string; readonly text: string }> = {};
-  for (const id of wanted) {
+  for (const id of named) {
     const chart = await findChart(db, id);
     if (chart) texts[id] = { title: chart.title, text: chart.text };
   }
-  return { cards, texts, settings: stored };
+  return {
+    ...{ cards, texts, settings: stored, wanted },
+    charts: order.map(({ id, title, zones }) => ({ id, title, zones })),
+  };
 };

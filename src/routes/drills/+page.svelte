@@ -8,5 +8,11 @@
 <svelte:head><title>Drills · Corvel</title></svelte:head>
 
 {#key data.cards}
-  <DrillsScreen cards={data.cards} texts={data.texts} settings={data.settings} />
+  <DrillsScreen
+    cards={data.cards}
+    texts={data.texts}
+    charts={data.charts}
+    wanted={data.wanted}
+    settings={data.settings}
+  />
 {/key}
