@@ -107,6 +107,17 @@ describe('the engine over HTTP', () => {
   });
 });
 
+describe('an empty book', () => {
+  test('Plan leads to it and says why; the first card is an easy one', async () => {
+    server = await startServer({ CORVEL_SEED: '' });
+    const plan = await fetch(`${server.url}/plan`);
+    expect(plan.url).toBe(`${server.url}/?from=plan`);
+    expect(await plan.text()).toContain('Plan shows a chart on the neck');
+    const drills = await (await fetch(`${server.url}/drills`)).text();
+    expect(drills).toMatch(/Which note is string \d, fret [0-4]\?/u);
+  });
+});
+
 describe('in short, what npm run soak does at length', () => {
   test('kills in every kind of write lose nothing acknowledged, a lock held by another or not', async () => {
     server = await startServer();

@@ -7,6 +7,7 @@
   import { message, warn } from '$lib/ui/messages.svelte';
   import { holdsWords } from '$lib/ui/search';
   import { goto, invalidateAll } from '$app/navigation';
+  import { page } from '$app/state';
   import {
     addDemoCharts,
     createChart,
@@ -170,6 +171,11 @@
   {#if charts.length === 0}
     <section class="flex flex-col items-start gap-4 border-t border-line py-10">
       <h2 class="heading text-xl">No charts yet</h2>
+      {#if page.url.searchParams.get('from') === 'plan'}
+        <p class="max-w-prose" role="status">
+          Plan shows a chart on the neck, and you have none yet: make one here first.
+        </p>
+      {/if}
       <p class="max-w-prose">
         A chart is a chord progression with bars between lines. Type one above, or begin with this
         one of ours; look around in six ready-made charts; or bring yours from a file.

@@ -174,7 +174,7 @@
   <!-- What is drawn of a question keeps its question until it is gone. -->
   {#each questions as { question, index } (index)}
     <div data-drill>
-      <h2 class="heading text-2xl" tabindex="-1">{showSymbol(question.prompt)}</h2>
+      <h2 class="heading text-2xl outline-none" tabindex="-1">{showSymbol(question.prompt)}</h2>
     </div>
     {#if question.heard.length > 0}
       <button class="button-strong justify-self-start" onclick={hear}

@@ -25,6 +25,7 @@ export const exerciseName = (exercise: string): string =>
 
 export function minutesName(minutes: number): string {
   const whole = Math.round(minutes);
+  if (minutes === 0) return 'no minutes';
   if (whole < 1) return 'half a minute';
   if (whole < 60) return whole === 1 ? '1 minute' : `${whole} minutes`;
   const rest = whole % 60;

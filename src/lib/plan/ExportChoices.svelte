@@ -27,7 +27,11 @@
     }
   }
 
+  /** Once the menu is gone from the page. */
+  const print = () => setTimeout(() => window.print(), 100);
+
   const CHOICES = [
+    ['Print', print],
     ['Copy as text', copy],
     ['Chart text', () => save('text')],
     ['Chart with its plan, JSON', () => save('json')],

@@ -88,7 +88,7 @@
     aria-label="Lenses"
   >
     <button
-      class="rounded-sm px-1.5 py-0.5 {lens === null
+      class="min-h-8 rounded-sm px-1.5 pointer-coarse:min-h-11 {lens === null
         ? 'bg-ink text-paper'
         : 'text-ink-soft hover:text-ink'}"
       aria-pressed={lens === null}
@@ -96,7 +96,7 @@
     >
     {#each LENSES as one (one)}
       <button
-        class="rounded-sm px-1.5 py-0.5 {lens === one
+        class="min-h-8 rounded-sm px-1.5 pointer-coarse:min-h-11 {lens === one
           ? 'bg-ink text-paper'
           : 'text-ink-soft hover:text-ink'} {model.now?.lens === one
           ? 'underline decoration-now decoration-2 underline-offset-4'

@@ -6,5 +6,5 @@ import type { PageServerLoad } from './$types';
 /** Plan alone goes on with the chart opened last. */
 export const load: PageServerLoad = async ({ locals }) => {
   const [last] = await listCharts(database(locals));
-  redirect(303, last ? `/plan/${last.id}` : '/');
+  redirect(303, last ? `/plan/${last.id}` : '/?from=plan');
 };
