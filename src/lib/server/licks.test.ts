@@ -19,7 +19,7 @@ import {
   sweepSounds,
 } from './licks';
 import { range } from '$core/lists';
-import { keepSound, putSound, readSound, removeSound, SOUNDS_LIMIT, soundsIn } from './sounds';
+import { keepSound, putSound, readSound, SOUNDS_LIMIT, soundsIn } from './sounds';
 
 const LICK = {
   title: 'Over the fence',

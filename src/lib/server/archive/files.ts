@@ -8,6 +8,7 @@ import { pipeline } from 'node:stream/promises';
 import type { ReadableStream as NodeStream } from 'node:stream/web';
 import { atDesk } from '../desk/desk';
 import { dataFolder } from '../folder';
+import { streamOf } from '../streams';
 
 /** Bytes of a file that is taken in. */
 export const ARCHIVE_LIMIT = 256 * 2 ** 20;
@@ -58,17 +59,16 @@ export async function receiveFile(request: Request): Promise<Received | null> {
 
 /** The whole book as a stream; its first piece is there when it begins, so that what fails at once is said. */
 export async function sentArchive(made: string): Promise<ReadableStream> {
-  const pieces = atDesk({ kind: 'export', made });
-  let first: IteratorResult<unknown> | null = await pieces.next();
-  return new ReadableStream({
-    async pull(controller) {
-      const { done, value } = first ?? (await pieces.next());
-      first = null;
-      if (done) controller.close();
-      else controller.enqueue(value as Uint8Array);
-    },
-    async cancel() {
+  const pieces = atDesk({ kind: 'export', made }) as AsyncGenerator<Uint8Array>;
+  const first = await pieces.next();
+  async function* all() {
+    try {
+      if (first.done) return;
+      yield first.value;
+      yield* pieces;
+    } finally {
       await pieces.return(undefined);
-    },
-  });
+    }
+  }
+  return streamOf(all());
 }

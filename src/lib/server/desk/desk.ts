@@ -46,8 +46,10 @@ let last: Promise<unknown> = Promise.resolve();
 /** Does a job when those before it are done; what is no longer asked for is ended. */
 export async function* atDesk(job: DeskJob): AsyncGenerator<Told> {
   const before = last;
-  let done = () => undefined as void;
-  last = new Promise<void>((resolve) => (done = resolve));
+  let done: () => void = () => undefined;
+  last = new Promise<void>((resolve) => {
+    done = resolve;
+  });
   await before;
   try {
     const script = process.env['CORVEL_DESK'];

@@ -9,8 +9,8 @@ const pieces = work(places, job);
 
 async function next(): Promise<Piece> {
   try {
-    const { done, value } = await pieces.next();
-    return done ? { kind: 'done' } : { kind: 'told', told: value };
+    const piece = await pieces.next();
+    return piece.done ? { kind: 'done' } : { kind: 'told', told: piece.value };
   } catch (error) {
     const reason = error instanceof Error ? (error.stack ?? error.message) : String(error);
     return { kind: 'failed', problem: problemOf(error)?.kind ?? null, reason };

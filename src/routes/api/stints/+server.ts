@@ -3,6 +3,7 @@ import { stintsAsCsv } from '$lib/log/csv';
 import { stintSchema, type StoredStint } from '$lib/log/messages';
 import { receiveFile } from '$lib/server/archive/files';
 import { answerOf } from '$lib/server/desk/desk';
+import { streamOf } from '$lib/server/streams';
 import { addStints, type LogTaken, readStints, stintsBefore } from '$lib/server/stints';
 import { readBody, refusalResponse } from '$lib/server/request';
 import { created, database } from '$lib/server/respond';
@@ -14,18 +15,8 @@ const leaveOut = (name: string, value: unknown) =>
 
 const FILE = { csv: 'text/csv; charset=utf-8', json: 'application/json' } as const;
 
-/** What is told portion by portion, as it is asked for. */
-function streamed(parts: AsyncGenerator<string>): ReadableStream {
-  return new ReadableStream({
-    async pull(controller) {
-      const { done, value } = await parts.next();
-      if (done) controller.close();
-      else controller.enqueue(new TextEncoder().encode(value));
-    },
-    async cancel() {
-      await parts.return(undefined);
-    },
-  });
+async function* encoded(parts: AsyncGenerator<string>): AsyncGenerator<Uint8Array> {
+  for await (const part of parts) yield new TextEncoder().encode(part);
 }
 
 type Portions = AsyncGenerator<readonly StoredStint[]>;
@@ -70,7 +61,7 @@ export const GET: RequestHandler = async ({ url, locals }) => {
   const as = url.searchParams.get('as');
   if (as !== 'csv' && as !== 'json') {
     const all = asJson(portions, { before: '[', after: ']', write: (one) => JSON.stringify(one) });
-    return new Response(streamed(all), { headers: { 'content-type': FILE.json } });
+    return new Response(streamOf(encoded(all)), { headers: { 'content-type': FILE.json } });
   }
   const content =
     as === 'csv'
@@ -79,7 +70,7 @@ export const GET: RequestHandler = async ({ url, locals }) => {
           ...{ before: '{"stints": [\n', after: '\n]}' },
           write: (one) => JSON.stringify(one, leaveOut),
         });
-  return new Response(streamed(content), {
+  return new Response(streamOf(encoded(content)), {
     headers: {
       'content-type': FILE[as],
       'content-disposition': `attachment; filename="corvel-log.${as}"`,
