@@ -34,8 +34,8 @@ const parcelSchema = z.object({
   revision: z.nullable(z.int()),
   /** What it was changed from; null for what is new. */
   base: z.nullable(fieldsSchema),
-  /** What may have arrived already, though no answer came. */
-  sent: z._default(z.nullable(fieldsSchema), null),
+  /** What may have arrived already, though no answer came; each that was tried, the earliest first. */
+  sent: z._default(z.array(fieldsSchema), []),
   /** What it is, as a sentence says it: “The stint”. */
   what: z.string(),
   /** Whether a sound belongs to it, and goes where it went. */
@@ -123,8 +123,17 @@ const isAway = (status: number): boolean =>
 /** Those of some fields that others have too. */
 const pick = (from: Fields, names: Fields): Fields =>
   Object.fromEntries(Object.keys(names).map((name) => [name, from[name]]));
-const standsAs = (own: Fields | null, there: Fields): boolean =>
-  own !== null && dequal(own, pick(there, own));
+const standsAs = (own: Fields, there: Fields): boolean => dequal(own, pick(there, own));
+
+/** So many of what was tried are remembered: the first, which may have arrived as the server went, and the last. */
+const TRIED = { first: 3, last: 5 } as const;
+
+function tried(sent: readonly Fields[], fields: Fields): Fields[] {
+  const all = sent.some((one) => dequal(one, fields)) ? [...sent] : [...sent, fields];
+  return all.length <= TRIED.first + TRIED.last
+    ? all
+    : [...all.slice(0, TRIED.first), ...all.slice(-TRIED.last)];
+}
 
 /**
  * Someone else has saved it: both changes are put together where they do not touch; where they do, the
@@ -144,7 +153,7 @@ function meet(
     };
   }
   // What stands there may be one's own, of which the answer never came.
-  const base = standsAs(parcel.sent, fields) ? parcel.sent : parcel.base;
+  const base = parcel.sent.find((one) => standsAs(one, fields)) ?? parcel.base;
   const { fields: both, disputed } = merge(base, parcel.fields, fields);
   if (disputed.length === 0) {
     hold(key, { ...parcel, fields: both, revision, base: pick(fields, both) });
@@ -195,7 +204,7 @@ async function sendNow(key: string): Promise<Sent> {
     }
     if (parcel.theirs) return choose(key);
     const { path, method, revision, fields } = parcel;
-    hold(key, { ...parcel, sent: fields });
+    hold(key, { ...parcel, sent: tried(parcel.sent, fields) });
     const body = revision === null ? fields : { ...fields, revision };
     const response = await callServer(path, method, body);
     if (response === null || response === 'late' || isAway(response.status)) return AWAY;
@@ -207,7 +216,7 @@ async function sendNow(key: string): Promise<Sent> {
       // What was changed while this was under way goes next, on what is there now.
       const later = current(key);
       if (later && !dequal(later.fields, fields)) {
-        hold(key, { ...later, revision: now, base: fields });
+        hold(key, { ...later, revision: now, base: fields, sent: [] });
         continue;
       }
       release(key);
@@ -284,7 +293,7 @@ export async function send({
   hold(key, {
     // As it will be read again: what is undefined is not there.
     ...{ path, method, what, revision, fields: JSON.parse(JSON.stringify(fields)) as Fields },
-    ...{ base: base && { ...base }, sent: before?.sent ?? null, theirs: before?.theirs ?? null },
+    ...{ base: base && { ...base }, sent: before?.sent ?? [], theirs: before?.theirs ?? null },
     remember: made.remember ?? false,
     sound: (sound ?? null) !== null || before?.sound === true,
   });

@@ -123,6 +123,17 @@ describe('the outbox', () => {
     expect(await stored()).toMatchObject({ minutes: 8 });
   });
 
+  test('knows its own among all that may have arrived, however often it was tried since', async () => {
+    const here = await page();
+    answers = false;
+    await keepOn(here, { minutes: 5 });
+    arrives = false;
+    for (const minutes of [6, 7, 8, 9, 10, 11, 12, 13, 14, 15]) await keepOn(here, { minutes });
+    [arrives, answers] = [true, true];
+    expect(await keepOn(here, { minutes: 16 })).toEqual({ kind: 'kept', revision: 2 });
+    expect(await stored()).toMatchObject({ minutes: 16 });
+  });
+
   test('sends what was changed while an earlier change was on its way, on that', async () => {
     const here = await page();
     const first = keepOn(here);
