@@ -16,12 +16,17 @@
   );
 </script>
 
-<div role="status" class="print:hidden" data-waiting={outbox.away ? outbox.waiting : 0}>
-  {#if outbox.away && outbox.waiting > 0}
+<div role="status" class="print:hidden" data-waiting={outbox.away === 'no' ? 0 : outbox.waiting}>
+  {#if outbox.away !== 'no' && outbox.waiting > 0}
     <p
       class="fixed bottom-3 left-3 z-40 max-w-sm rounded border border-line bg-sheet px-3 py-2 text-sm shadow"
     >
-      The server does not answer. {things}
+      {#if outbox.away === 'locked'}
+        The server asks for its <a class="underline" href="/unlock">passcode</a> again.
+      {:else}
+        The server does not answer.
+      {/if}
+      {things}
       {outbox.lasting
         ? 'in this browser and will be sent when it is back.'
         : 'on this page: keep it open, since this browser keeps nothing.'}

@@ -68,7 +68,7 @@ export type Sent =
 
 const parcels = new SvelteMap<string, Parcel>();
 
-let away = $state(false);
+let away = $state<'no' | 'away' | 'locked'>('no');
 let lasting = $state(true);
 let timer: ReturnType<typeof setTimeout> | undefined;
 
@@ -207,9 +207,16 @@ async function sendNow(key: string): Promise<Sent> {
     hold(key, { ...parcel, sent: tried(parcel.sent, fields) });
     const body = revision === null ? fields : { ...fields, revision };
     const response = await callServer(path, method, body);
-    if (response === null || response === 'late' || isAway(response.status)) return AWAY;
+    if (response === null || response === 'late' || isAway(response.status)) {
+      away =
+        response !== null && response !== 'late' && response.status === 401 ? 'locked' : 'away';
+      return AWAY;
+    }
     if (response.ok) {
-      if (parcel.sound && !(await sendSound(key, path))) return AWAY;
+      if (parcel.sound && !(await sendSound(key, path))) {
+        away = 'away';
+        return AWAY;
+      }
       const answer = answerSchema.safeParse(await response.json().catch(() => null));
       const now = answer.success ? answer.data.revision : null;
       if (now !== null) acknowledge(path, { revision: now, fields }, parcel.remember);
@@ -237,8 +244,8 @@ async function sendNow(key: string): Promise<Sent> {
 
 const flush = async (key: string): Promise<Sent> => {
   const sent = await alone(`out:${key}`, () => sendNow(key));
-  away = sent.kind === 'waiting';
-  if (away) later();
+  if (sent.kind === 'waiting') later();
+  else away = 'no';
   return sent;
 };
 
@@ -320,7 +327,7 @@ export const outbox = {
   get waiting() {
     return parcels.size;
   },
-  /** Whether it did not answer when they were sent last. */
+  /** Why they were not taken when they were sent last: nobody answers, or the passcode is asked for again. */
   get away() {
     return away;
   },

@@ -102,7 +102,7 @@ describe('the outbox', () => {
     arrives = false;
     expect(await keepOn(here)).toEqual({ kind: 'waiting' });
     await keepOn(here, { minutes: 6 });
-    expect([here.outbox.waiting, here.outbox.away, here.outbox.lasting]).toEqual([1, true, true]);
+    expect([here.outbox.waiting, here.outbox.away, here.outbox.lasting]).toEqual([1, 'away', true]);
     arrives = true;
     const next = await page();
     const heard = new Promise<void>((resolve) => next.onKept('/api/stints', resolve));
@@ -194,6 +194,16 @@ describe('the outbox', () => {
     await heard;
     expect([sounds, await stored()]).toMatchObject([[`${PATH}/sound`], { revision: 1 }]);
     expect(here.outbox.waiting).toBe(0);
+  });
+
+  test('waits where the server asks for its passcode again, and says so', async () => {
+    const here = await page();
+    vi.stubGlobal('fetch', async () => new Response('{}', { status: 401 }));
+    expect(await keepOn(here)).toEqual({ kind: 'waiting' });
+    expect([here.outbox.away, count()]).toEqual(['locked', 1]);
+    vi.stubGlobal('fetch', request);
+    expect(await keepOn(here)).toEqual({ kind: 'kept', revision: 1 });
+    expect(here.outbox.away).toBe('no');
   });
 
   test('throws away what cannot be read of it', async () => {
