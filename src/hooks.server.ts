@@ -6,10 +6,14 @@ import { cookieOpens, PASSCODE_COOKIE, passcodeInForce } from '$lib/server/passc
 import { PROBLEM_WORDS, problemOf } from '$lib/server/problems';
 import { closeStore, currentStore, reportDamage } from '$lib/server/store';
 
+/** Milliseconds after the start at which a thread is made ready for questions. */
+const WARMING = 3_000;
+
 export const init: ServerInit = async () => {
   if (building) return;
   await currentStore();
-  warmEngine();
+  // Not before the first page, which has the processor first.
+  setTimeout(warmEngine, WARMING).unref();
   process.once('exit', closeStore);
 };
 
