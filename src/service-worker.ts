@@ -96,14 +96,22 @@ async function fetchAndKeep(page: URL, least = FRESH): Promise<void> {
   }
 }
 
+const outOfPatience = (): Promise<never> =>
+  new Promise((_, reject) => {
+    setTimeout(() => reject(new Error('It takes too long.')), PATIENCE);
+  });
+
+/** The page as the server has it; the kept one where it does not answer soon, and where there is none it is waited for. */
 async function pageOrKept(request: Request, url: URL): Promise<Response> {
+  const kept = await caches.match(keyOf(url), { cacheName: PAGES });
+  const asked = fetch(request);
   try {
-    const response = await fetch(request, { signal: AbortSignal.timeout(PATIENCE) });
+    const response = await (kept ? Promise.race([asked, outOfPatience()]) : asked);
     // The app may ask for a part of the data only: page and data are kept whole, beside this.
     if (response.ok) void fetchAndKeep(url.pathname.endsWith(DATA) ? pageOf(url) : url);
     return response;
   } catch {
-    const kept = await caches.match(keyOf(url), { cacheName: PAGES });
+    asked.catch(() => undefined);
     return kept ?? away(request);
   }
 }

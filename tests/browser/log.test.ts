@@ -241,7 +241,7 @@ describe('the log', () => {
     await (await app.find('form [name="exercise"] option[value="enclosures"]')).click();
     await (await app.find('form button.button-strong')).click();
     await app.find('[data-stint="enclosures"]');
-    expect(await stints()).toHaveLength(before + 1);
+    await app.eventually(stints, (all) => all.length === before + 1);
     const note = await app.find('[data-stint="enclosures"] input');
     await note.sendKeys('thirds came la');
     // Kept while it is typed.

@@ -93,7 +93,7 @@ describe('keys', () => {
 });
 
 interface Kept {
-  readonly settings: { readonly instruments: readonly object[] };
+  readonly instruments: readonly object[];
   readonly revision: number;
 }
 
@@ -200,25 +200,25 @@ describe('on the neck', () => {
 
   test('a tuning that finds no room for its instrument says so', async () => {
     const known = (await (await fetch(`${app.url}/api/settings`)).json()) as Kept;
-    const put = (settings: Kept['settings'], revision: number) =>
+    const put = (settings: object, revision: number) =>
       fetch(`${app.url}/api/settings`, {
         method: 'PUT',
         headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({ settings, revision }),
+        body: JSON.stringify({ ...settings, revision }),
       });
     const many = Array.from({ length: 24 }, (_, at) => ({
-      ...known.settings.instruments[0],
+      ...known.instruments[0],
       id: `number-${at}`,
       name: `Number ${at}`,
     }));
-    await put({ ...known.settings, instruments: many }, known.revision);
+    await put({ ...known, instruments: many }, known.revision);
     await app.openChart(CHANGES);
     await (await app.find('button[aria-label="Instrument"]')).click();
     await (
       await (await app.find('select[name="tuning"]')).findElement(By.css('option[value="DADGAD"]'))
     ).click();
     await app.findText('p', 'There are 24 instruments already.');
-    await put(known.settings, known.revision + 1);
+    await put(known, known.revision + 1);
   });
 });
 

@@ -41,6 +41,12 @@ async function start(): Promise<Running> {
 
 /** As if nothing had been before: the demo's data, a page that remembers nothing. */
 async function afresh({ driver, server }: Running): Promise<void> {
+  // The pages that are kept for use without the server are of another server's data from here on.
+  await driver.get(`${server.url}/favicon.svg`);
+  await driver.executeAsyncScript(
+    `const done = arguments[arguments.length - 1];
+     caches.delete('corvel-pages').then(done, done)`,
+  );
   await driver.get('about:blank');
   await driver.sendDevToolsCommand('Storage.clearDataForOrigin', {
     ...{ origin: server.url, storageTypes: 'local_storage,indexeddb,cookies' },
