@@ -35,7 +35,7 @@
 
 <section aria-labelledby="weeks" class="break-inside-avoid">
   <h2 id="weeks" class="heading text-xl">Weeks</h2>
-  <p class="mt-1 text-sm">{says}</p>
+  <p class="first-letter:uppercase mt-1 text-sm">{says}</p>
   <ol class="mt-2 flex h-24 items-end gap-1.5" aria-label="Minutes by week">
     {#each shown as { week, minutes } (week)}
       <li
