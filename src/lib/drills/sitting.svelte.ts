@@ -5,13 +5,16 @@ import { type Drill, type DrillAnswer, isRight, makeDrill } from '$core/drills/d
 import { readHarmony } from '$core/harmony/reading';
 import { type Neck, type Place, samePlace } from '$core/neck/neck';
 import { type Note, noteName, parseNote } from '$core/notes/notes';
-import { freshId, send, waitingFor } from '$lib/kept/outbox.svelte';
+import { freshId, send, waitingBelow } from '$lib/kept/outbox.svelte';
 import { keepStint } from '$lib/log/api';
 import { localMoment, NO_CHART, STINT } from '$lib/log/messages';
 import { warn } from '$lib/ui/messages.svelte';
 import type { DrillCard } from './cards';
 
 const CARDS = '/api/cards';
+
+/** A card as it was dealt: one that is dealt again is another. */
+const dealtAs = ({ id, seen }: Readonly<Record<string, unknown>>): string => `${id} ${seen}`;
 
 /** The charts of the cards, by their ids. */
 export type Texts = Readonly<Record<string, { readonly title: string; readonly text: string }>>;
@@ -31,8 +34,10 @@ export const NOTES: readonly Note[] = 'C Db D Eb E F Gb G Ab A Bb B'
 export function createSitting(dealt: () => Dealt) {
   let index = $state(0);
   // What was answered here while the server was away is not asked again when the page is loaded anew.
-  const answeredBefore = waitingFor(CARDS).map(({ fields }) => fields['id']);
-  const cards = untrack(() => dealt().cards.filter((one) => !answeredBefore.includes(one.id)));
+  const answeredBefore = waitingBelow(CARDS).map(({ fields }) => dealtAs(fields));
+  const cards = untrack(() =>
+    dealt().cards.filter((one) => !answeredBefore.includes(dealtAs({ ...one }))),
+  );
   const card = $derived(cards[index] ?? null);
   const drill = $derived.by((): Drill | null => {
     if (!card) return null;

@@ -36,6 +36,8 @@ const parcelSchema = z.object({
   base: z.nullable(fieldsSchema),
   /** What may have arrived already, though no answer came; each that was tried, the earliest first. */
   sent: z._default(z.array(fieldsSchema), []),
+  /** When it was done: what goes to one address goes in this order. */
+  at: z._default(z.number(), 0),
   /** What it is, as a sentence says it: “The stint”. */
   what: z.string(),
   /** Whether a sound belongs to it, and goes where it went. */
@@ -78,8 +80,16 @@ export const freshId = (): string =>
     '',
   );
 
+/** What goes by PUT takes the place of what waits for its address; what goes by POST has an id in `answer`. */
 const keyOf = ({ path, method, fields }: Pick<Sending, 'path' | 'method' | 'fields'>): string =>
-  method === 'POST' ? `${path}#${String(fields['answer'] ?? freshId())}` : path;
+  method === 'POST' ? `${path}#${String(fields['answer'])}` : path;
+
+/** What waits, as it was done. */
+const inOrder = (): readonly Parcel[] => [...parcels.values()].sort((a, b) => a.at - b.at);
+
+/** This moment, and never the same twice. */
+let last = 0;
+const moment = (): number => (last = Math.max(Date.now(), last + 1));
 
 function hold(key: string, parcel: Parcel) {
   parcels.set(key, parcel);
@@ -242,8 +252,17 @@ async function sendNow(key: string): Promise<Sent> {
   }
 }
 
+/** Sends something, after what was done before it and goes to the same address. */
 const flush = async (key: string): Promise<Sent> => {
-  const sent = await alone(`out:${key}`, () => sendNow(key));
+  const { path, at } = parcels.get(key) ?? { path: key, at: 0 };
+  const earlier = inOrder().filter((one) => one.path === path && one.at < at);
+  const sent = await alone(`out:${path}`, async () => {
+    for (const one of earlier) {
+      const before = await sendNow(keyOf(one));
+      if (before.kind === 'waiting') return before;
+    }
+    return sendNow(key);
+  });
   if (sent.kind === 'waiting') later();
   else away = 'no';
   return sent;
@@ -268,8 +287,8 @@ if (browser) takeUp();
 /** Sends whatever waits in this browser, of this page and of those that are gone. */
 async function flushAll(): Promise<void> {
   takeUp();
-  for (const key of [...parcels.keys()]) {
-    const sent = await flush(key);
+  for (const parcel of inOrder()) {
+    const sent = await flush(keyOf(parcel));
     if (sent.kind === 'waiting') return;
     if (sent.kind === 'refused' && sent.message !== '') warn(sent.message);
   }
@@ -299,7 +318,14 @@ export async function send({
   if (sound) lasting = (await keepSound(key, sound)) && lasting;
   hold(key, {
     // As it will be read again: what is undefined is not there.
-    ...{ path, method, what, revision, fields: JSON.parse(JSON.stringify(fields)) as Fields },
+    ...{
+      path,
+      method,
+      what,
+      revision,
+      at: before?.at ?? moment(),
+      fields: JSON.parse(JSON.stringify(fields)) as Fields,
+    },
     ...{ base: base && { ...base }, sent: before?.sent ?? [], theirs: before?.theirs ?? null },
     remember: made.remember ?? false,
     sound: (sound ?? null) !== null || before?.sound === true,
@@ -307,12 +333,12 @@ export async function send({
   return flush(key);
 }
 
-/** What waits to be sent to an address, or below it. */
-export const waitingFor = (path: string): readonly Parcel[] => {
-  return [...parcels.entries()].flatMap(([, parcel]) =>
-    parcel.path.startsWith(path) ? [parcel] : [],
-  );
-};
+/** What waits to be saved at an address; null where nothing does. */
+export const waitingAt = (path: string): Parcel | null => parcels.get(path) ?? null;
+
+/** What waits to be sent to an address or below it, as it was done. */
+export const waitingBelow = (path: string): readonly Parcel[] =>
+  inOrder().filter((parcel) => parcel.path.startsWith(path));
 
 /** Takes up what an earlier visit left, once a page is there. */
 export function openOutbox(): () => void {

@@ -2,8 +2,11 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { sql } from 'kysely';
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
 import { stintSave, stintSchema } from '$lib/log/messages';
+import { answerSchema } from '$lib/drills/cards';
+import { answerCard } from '$lib/server/cards';
 import { openDatabase, type OpenDatabase } from '$lib/server/database';
 import { saved } from '$lib/server/respond';
 import { deleteStint, listStints, saveStint } from '$lib/server/stints';
@@ -28,6 +31,12 @@ let room: number;
 /** What the page would hear; as the endpoint answers. */
 async function request(path: string, { body }: { readonly body: string }): Promise<Response> {
   if (!arrives) throw new TypeError('Failed to fetch');
+  if (path === '/api/cards') {
+    const result = await answerCard(open.db, answerSchema.parse(JSON.parse(body)), Date.now());
+    return Response.json(result.kind === 'saved' ? result.card : { current: result.current }, {
+      status: result.kind === 'saved' ? 200 : 409,
+    });
+  }
   if (path.endsWith('/sound')) {
     if (!hears) throw new TypeError('Failed to fetch');
     sounds.push(path);
@@ -157,7 +166,7 @@ describe('the outbox', () => {
     await keepOn(other, { note: 'theirs' }, 1, {});
     expect(await keepOn(one, { note: 'mine' })).toEqual({ kind: 'refused', message: '' });
     expect(await stored()).toMatchObject({ note: 'theirs', revision: 2 });
-    expect(one.waitingFor(PATH)[0]).toMatchObject({ fields: { note: 'mine' } });
+    expect(one.waitingAt(PATH)).toMatchObject({ fields: { note: 'mine' } });
     expect(count()).toBe(1);
   });
 
@@ -179,6 +188,41 @@ describe('the outbox', () => {
     arrives = true;
     expect(await keepOn(here, { minutes: 5 })).toEqual({ kind: 'kept', revision: 1 });
     expect(await stored()).toMatchObject({ minutes: 5 });
+  });
+
+  describe('answers to one card that was dealt again and again', () => {
+    const answer = (on: Page, seen: number) =>
+      on.send({
+        ...{ path: '/api/cards', method: 'POST', what: 'This card’s answer' },
+        fields: { id: 'a-card', right: true, seen, answer: `the-answer-${seen}` },
+      });
+    const seen = async () =>
+      (await sql<{ seen: number }>`select seen from card`.execute(open.db)).rows[0]?.seen;
+
+    test('arrive in the order in which they were given, the first ones late', async () => {
+      const here = await page();
+      arrives = false;
+      for (const time of [0, 1]) expect(await answer(here, time)).toEqual({ kind: 'waiting' });
+      arrives = true;
+      expect(await answer(here, 2)).toEqual({ kind: 'kept', revision: null });
+      expect([await seen(), here.outbox.waiting]).toEqual([3, 0]);
+    });
+
+    test('by the next page too, whatever the browser’s store makes of their order', async () => {
+      const here = await page();
+      arrives = false;
+      for (const time of [0, 1, 2]) await answer(here, time);
+      storage = Object.fromEntries(Object.entries(storage).reverse());
+      arrives = true;
+      const next = await page();
+      let kept = 0;
+      const all = new Promise<void>((resolve) => {
+        next.onKept('/api/cards', () => ++kept === 3 && resolve());
+      });
+      next.openOutbox();
+      await all;
+      expect([await seen(), count()]).toEqual([3, 0]);
+    });
   });
 
   test('sends a sound after what it belongs to, and once that has arrived only it', async () => {

@@ -1,6 +1,6 @@
 /** The log over HTTP. */
 import { acknowledgedAt } from '$lib/kept/acknowledged';
-import { send, type Sent, waitingFor } from '$lib/kept/outbox.svelte';
+import { send, type Sent, waitingAt, waitingBelow } from '$lib/kept/outbox.svelte';
 import { messageOf, reached, succeeds } from '$lib/ui/server';
 import { type StintContent, stintSchema, type StoredStint } from './messages';
 import { logWritten, STINTS } from './today.svelte';
@@ -29,7 +29,7 @@ export const keepStint = (
 /** A stint with what is newer than the page: what waits for the server, and what it has acknowledged since. */
 function asKnown(stint: StoredStint): StoredStint {
   const path = `${STINTS}/${stint.id}`;
-  const waits = waitingFor(path).find((one) => one.path === path)?.fields;
+  const waits = waitingAt(path)?.fields;
   const kept = acknowledgedAt(path);
   const fields = waits ?? (kept && kept.revision > stint.revision ? kept.fields : null);
   const read = fields && stintSchema.safeParse(fields);
@@ -39,7 +39,7 @@ function asKnown(stint: StoredStint): StoredStint {
 /** Stints as a page has them, with what is newer and what is not on it yet; the newest first. */
 export function withWaiting(stints: readonly StoredStint[]): readonly StoredStint[] {
   const ids = new Set(stints.map(({ id }) => id));
-  const added = waitingFor(`${STINTS}/`).flatMap(({ path, fields }) => {
+  const added = waitingBelow(`${STINTS}/`).flatMap(({ path, fields }) => {
     const read = stintSchema.safeParse(fields);
     const id = path.slice(STINTS.length + 1);
     return read.success && !ids.has(id)
@@ -56,7 +56,7 @@ export async function olderStints(last: StoredStint): Promise<readonly StoredSti
 }
 
 /** Whether a stint waits for the server. */
-export const isWaiting = (id: string): boolean => waitingFor(`${STINTS}/${id}`).length > 0;
+export const isWaiting = (id: string): boolean => waitingAt(`${STINTS}/${id}`) !== null;
 
 export const deleteStint = (id: string): Promise<boolean> =>
   changed(succeeds(`${STINTS}/${id}`, 'DELETE'));

@@ -1,7 +1,7 @@
 /** The player's settings on a page: changed at once, kept on the server, waiting here while it is away. */
 import { onDestroy } from 'svelte';
 import { acknowledgedAt, onKept } from '$lib/kept/acknowledged';
-import { send, waitingFor } from '$lib/kept/outbox.svelte';
+import { send, waitingAt } from '$lib/kept/outbox.svelte';
 import { warn } from '$lib/ui/messages.svelte';
 import { type Settings, settingsSchema, type StoredSettings } from './settings';
 
@@ -11,7 +11,7 @@ const PATH = '/api/settings';
 function known({ settings, revision }: StoredSettings): Settings {
   const acknowledged = acknowledgedAt(PATH);
   const newer = acknowledged && acknowledged.revision > revision ? acknowledged.fields : null;
-  const fields = waitingFor(PATH)[0]?.fields ?? newer;
+  const fields = waitingAt(PATH)?.fields ?? newer;
   const read = fields ? settingsSchema.safeParse(fields) : null;
   return read?.success ? read.data : settings;
 }
