@@ -170,7 +170,9 @@ async function refresh(page: URL): Promise<void> {
   if (await caches.match(keyOf(page), { cacheName: PAGES })) await fetchAndKeep(page, 0);
 }
 
-const SAVED = /^\/api\/(?:charts|licks|takes|stints|cards|settings)(?:\/|$)/u;
+/** What is saved there shows on kept pages; how a chart is looked at, when it was opened, and sounds do not. */
+const SAVED =
+  /^\/api\/(?:charts|licks|takes|stints|cards|settings)(?!.*\/(?:view|opened|sound)$)(?:\/|$)/u;
 const isPage = (request: Request, url: URL): boolean =>
   (request.mode === 'navigate' || url.pathname.endsWith(DATA)) &&
   !url.pathname.startsWith('/unlock') &&

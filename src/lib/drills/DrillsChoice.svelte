@@ -1,19 +1,15 @@
 <!-- What to be asked: what is due, or a kind, a chart, a zone. -->
 <script lang="ts">
   import { goto } from '$app/navigation';
-  import { DRILL_KINDS, DRILL_WORDS, type DrillKind } from '$core/drills/drills';
+  import { DRILL_KINDS, DRILL_WORDS } from '$core/drills/drills';
   import type { Zone } from '$core/neck/neck';
+  import { zoneWord } from '$lib/study/place';
+  import { GENERAL_ZONES, type Wanted } from './cards';
 
   export interface DrillChart {
     readonly id: string;
     readonly title: string;
     readonly zones: readonly Zone[];
-  }
-
-  export interface Wanted {
-    readonly kind?: DrillKind | undefined;
-    readonly chart?: string | undefined;
-    readonly zone?: Zone | undefined;
   }
 
   interface Props {
@@ -23,14 +19,7 @@
 
   let { charts, wanted }: Props = $props();
 
-  const zoneWord = ({ low, high }: Zone) => `${low}-${high}`;
-  const GENERAL: readonly Zone[] = [
-    { low: 0, high: 4 },
-    { low: 5, high: 8 },
-    { low: 7, high: 11 },
-    { low: 12, high: 16 },
-  ];
-  const zones = $derived(charts.find(({ id }) => id === wanted.chart)?.zones ?? GENERAL);
+  const zones = $derived(charts.find(({ id }) => id === wanted.chart)?.zones ?? GENERAL_ZONES);
 
   function choose(changed: { kind?: string; chart?: string; zone?: string }) {
     const now = {

@@ -19,10 +19,10 @@
   import { showSymbol } from '$lib/ui/glyphs';
   import { invalidateAll } from '$app/navigation';
   import DrillNeck from './DrillNeck.svelte';
-  import DrillsChoice, { type DrillChart, type Wanted } from './DrillsChoice.svelte';
+  import DrillsChoice, { type DrillChart } from './DrillsChoice.svelte';
   import { answerKeys, keyOf } from './keys';
   import DrillsOver from './DrillsOver.svelte';
-  import type { DrillCard } from './cards';
+  import type { DrillCard, Wanted } from './cards';
   import { createSitting, NOTES, type Texts } from './sitting.svelte';
 
   interface Props {

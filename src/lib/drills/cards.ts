@@ -17,6 +17,22 @@ export interface DrillCard {
   readonly seen: number;
 }
 
+/** What a player asks to be dealt; nothing for whatever is due. */
+export interface Wanted {
+  readonly kind?: DrillKind | undefined;
+  /** A chart's id; one that is not there asks for general questions. */
+  readonly chart?: string | undefined;
+  readonly zone?: Zone | undefined;
+}
+
+/** Where general questions are asked: the first where there is no chart yet, the second otherwise. */
+export const GENERAL_ZONES = [
+  { low: 0, high: 4 },
+  { low: 5, high: 8 },
+  { low: 7, high: 11 },
+  { low: 12, high: 16 },
+] as const satisfies readonly Zone[];
+
 export const answerSchema = z.object({
   id: z.string().check(z.minLength(1), z.maxLength(200)),
   right: z.boolean(),

@@ -2,6 +2,7 @@
 import { DRILLS, FREE, LICK, SHEET } from '$core/log/session';
 import type { Extent } from '$core/time/extent';
 import type { Zone } from '$core/neck/neck';
+import { zoneWord } from '$lib/study/place';
 
 export interface ToPractise {
   readonly chart: string;
@@ -18,7 +19,7 @@ export function screenFor({ chart, exercise, zone, tempo, extent, index }: ToPra
   if (exercise === LICK) return '/licks?';
   const asked = new URLSearchParams({
     at: String((index ?? 0) + 1),
-    zone: `${zone.low}-${zone.high}`,
+    zone: zoneWord(zone),
   });
   if (exercise === SHEET) return `/plan/${chart}/practice?${asked.toString()}&sheet=last`;
   asked.set('line', exercise === FREE ? 'none' : exercise);

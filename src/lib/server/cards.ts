@@ -4,7 +4,7 @@ import { DRILL_KINDS, type DrillKind } from '$core/drills/drills';
 import { range } from '$core/lists';
 import type { PracticeChart } from '$core/log/session';
 import type { Zone } from '$core/neck/neck';
-import { type DrillCard, seedOf } from '$lib/drills/cards';
+import { type DrillCard, GENERAL_ZONES, seedOf, type Wanted } from '$lib/drills/cards';
 import { commitTogether } from './commits';
 import type { Db } from './database';
 import { sql } from 'kysely';
@@ -14,21 +14,11 @@ import { readRows } from './texts';
 const CHARTS = 3;
 const ZONES = 2;
 const SITTING = 10;
-const GENERAL_ZONE: Zone = { low: 5, high: 8 };
 
 const scheduler = fsrs({ enable_fuzz: false });
 
-/** Where one who has no chart yet begins: by the nut, with the names of notes. */
-const FIRST_ZONE: Zone = { low: 0, high: 4 };
+/** What one who has no chart yet begins with, by the nut. */
 const FIRST_KINDS: readonly DrillKind[] = ['name-note', 'hear-degree'];
-
-/** What a player asks to be dealt; nothing for whatever is due. */
-export interface Wanted {
-  readonly kind?: DrillKind | undefined;
-  /** A chart's id; one that is not there asks for general questions. */
-  readonly chart?: string | undefined;
-  readonly zone?: Zone | undefined;
-}
 
 type Card = Omit<DrillCard, 'seed' | 'seen'>;
 
@@ -48,7 +38,7 @@ function cardsOf(charts: readonly PracticeChart[], { kind, chart, zone }: Wanted
   );
   const general = {
     chart: null,
-    zone: zone ?? (charts.length === 0 ? FIRST_ZONE : GENERAL_ZONE),
+    zone: zone ?? GENERAL_ZONES[charts.length === 0 ? 0 : 1],
   };
   const kinds =
     charts.length > 0

@@ -227,11 +227,14 @@ export async function openCopy(
   const remove = () => rmSync(aside, { recursive: true, force: true });
   try {
     copyFileSync(file, join(aside, DATABASE_FILE));
-    const { db } = await openDatabase(aside);
-    const close = () => {
-      void db.destroy().finally(remove);
+    const { db, close } = await openDatabase(aside);
+    return {
+      db,
+      close: () => {
+        close();
+        remove();
+      },
     };
-    return { db, close };
   } catch (error) {
     remove();
     throw error;

@@ -20,7 +20,7 @@ import {
   openToRead,
 } from './database';
 import { seedDemo } from './demo';
-import { answerOf } from './desk/desk';
+import { answerHere, answerOf } from './desk/desk';
 import { backUpIfDue } from './desk/jobs';
 import { dataFolder, readFrom } from './folder';
 import { beginLickBook, sweepSounds } from './licks';
@@ -96,9 +96,9 @@ async function start(begun: boolean): Promise<Store> {
       await beginLickBook(db);
       await sweepSounds(db, folder, () => takesElsewhere(folder));
       if (process.env['CORVEL_SEED'] === 'demo') await seedDemo(db);
-      await backUpNow(opened);
+      await backUpNow(opened, answerHere);
       clearInterval(backupTimer);
-      backupTimer = setInterval(() => void backUpNow(opened), BACKUP_CHECK);
+      backupTimer = setInterval(() => void backUpNow(opened, answerOf), BACKUP_CHECK);
       backupTimer.unref();
     }
     store = { state: 'open', db, limited };
@@ -111,9 +111,10 @@ async function start(begun: boolean): Promise<Store> {
   return store;
 }
 
-async function backUpNow(opened: OpenDatabase): Promise<void> {
+/** Makes the backup that is due, if one is: `ask` says where. */
+async function backUpNow(opened: OpenDatabase, ask: typeof answerOf): Promise<void> {
   try {
-    await backUpIfDue(opened, new Date(), answerOf);
+    await backUpIfDue(opened, new Date(), ask);
   } catch (error) {
     log('warn', 'backup failed', { reason: String(error) });
   }

@@ -7,10 +7,18 @@ export interface ChartPlace {
   readonly zone: Zone | null;
 }
 
+/** A zone as an address has it: `5-8`. */
+export const zoneWord = ({ low, high }: Zone): string => `${low}-${high}`;
+
+/** Reads one; null where that is none. */
+export function readZone(asked: URLSearchParams): Zone | null {
+  const match = /^(\d{1,2})-(\d{1,2})$/u.exec(asked.get('zone') ?? '');
+  return match ? { low: Number(match[1]), high: Number(match[2]) } : null;
+}
+
 export function readPlace(url: URL): ChartPlace {
   const at = Number(url.searchParams.get('at') ?? '1');
-  const match = /^(\d{1,2})-(\d{1,2})$/u.exec(url.searchParams.get('zone') ?? '');
-  const zone: Zone | null = match ? { low: Number(match[1]), high: Number(match[2]) } : null;
+  const zone = readZone(url.searchParams);
   return { index: Number.isInteger(at) && at > 0 ? at - 1 : 0, zone };
 }
 
@@ -24,7 +32,7 @@ export function readEditing(url: URL): Editing {
 export function writePlace(url: URL, { index, zone }: ChartPlace): URL {
   const written = new URL(url);
   written.searchParams.set('at', String(index + 1));
-  if (zone) written.searchParams.set('zone', `${zone.low}-${zone.high}`);
+  if (zone) written.searchParams.set('zone', zoneWord(zone));
   // What was asked for on arrival is done.
   written.searchParams.delete('go');
   return written;
@@ -39,4 +47,4 @@ export function writeEditing(url: URL, editing: Editing): URL {
 
 /** Where a chart is shown, at a chord and a zone of it. */
 export const addressOf = (chart: string, screen: string, { index, zone }: ChartPlace): string =>
-  `/plan/${chart}${screen === '' ? '' : `/${screen}`}?at=${index + 1}${zone ? `&zone=${zone.low}-${zone.high}` : ''}`;
+  `/plan/${chart}${screen === '' ? '' : `/${screen}`}?at=${index + 1}${zone ? `&zone=${zoneWord(zone)}` : ''}`;

@@ -123,6 +123,7 @@ export function createWindowed({ count, estimate, list, own = false }: WindowedL
     },
     /** Brings a row into the page, wherever it is, and answers its element. */
     async bring(index: number): Promise<HTMLElement | null> {
+      if (index < 0 || index >= count()) return null;
       const find = () => list()?.querySelector<HTMLElement>(`[data-at="${index}"]`) ?? null;
       if (!find()) virtual?.scrollToIndex(index, { align: 'auto' });
       for (let turn = 0; turn < 20 && !find(); turn += 1) {

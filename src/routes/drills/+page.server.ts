@@ -1,7 +1,9 @@
 import { listStints } from '$lib/server/stints';
 import { DRILL_KINDS } from '$core/drills/drills';
 import { NECK_LIMITS } from '$core/neck/neck';
-import { sitting, type Wanted } from '$lib/server/cards';
+import type { Wanted } from '$lib/drills/cards';
+import { sitting } from '$lib/server/cards';
+import { readZone } from '$lib/study/place';
 import { practiceCharts } from '$lib/server/session';
 import { findChart } from '$lib/server/charts';
 import { database } from '$lib/server/respond';
@@ -13,9 +15,8 @@ const MONTH = 30 * 86_400_000;
 /** What an address asks for: `?kind=`, `?chart=`, `?zone=5-8`; what it cannot mean it does not ask for. */
 function wantedOf(asked: URLSearchParams): Wanted {
   const kind = DRILL_KINDS.find((one) => one === asked.get('kind'));
-  const [, low, high] = /^(\d{1,2})-(\d{1,2})$/u.exec(asked.get('zone') ?? '') ?? [];
-  const zone = { low: Number(low), high: Number(high) };
-  const fits = zone.low >= 0 && zone.low < zone.high && zone.high <= NECK_LIMITS.frets.high;
+  const zone = readZone(asked);
+  const fits = zone !== null && zone.low < zone.high && zone.high <= NECK_LIMITS.frets.high;
   return { kind, chart: asked.get('chart') ?? undefined, zone: fits ? zone : undefined };
 }
 

@@ -1,7 +1,7 @@
 import { json } from '@sveltejs/kit';
 import { ARCHIVE_LIMIT, receiveFile, sentArchive } from '$lib/server/archive/files';
 import { changeSays, MODES } from '$lib/server/archive/take';
-import { answerOf, TooLarge } from '$lib/server/desk/desk';
+import { answerOf } from '$lib/server/desk/desk';
 import type { Taken } from '$lib/server/desk/jobs';
 import { type Refusal, refusalResponse } from '$lib/server/request';
 import { database } from '$lib/server/respond';
@@ -37,10 +37,6 @@ export const POST: RequestHandler = async ({ request, url, locals }) => {
     const kind = url.searchParams.has('preview') ? 'preview' : 'take';
     const told = await answerOf({ kind, file, mode, now: new Date().toISOString() });
     return answered(told as Taken, mode);
-  } catch (error) {
-    if (error instanceof TooLarge)
-      return refused('This archive is too large to be read; nothing was changed.');
-    throw error;
   } finally {
     await letGo();
   }
