@@ -73,5 +73,13 @@ describe('a long book', () => {
     const before = await stints();
     await (await app.findText('button', 'Show older ones')).click();
     await app.eventually(stints, (now) => now === before + 200);
+    // What is taken out and brought back is in neither twice, and the older ones stay.
+    const all = () => stints();
+    await script(`document.querySelector('[data-stint] button').click()`);
+    await app.eventually(all, (now) => now === before + 199);
+    await (await app.findText('button', 'Undo')).click();
+    await app.eventually(all, (now) => now === before + 200);
+    await script(`[...document.querySelectorAll('[data-stint] button')].at(-1).click()`);
+    await app.eventually(all, (now) => now === before + 199);
   });
 });

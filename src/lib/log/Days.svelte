@@ -34,21 +34,19 @@
   let { stints, charts, count, today }: Props = $props();
 
   const AWAY = 'The server does not answer. Nothing was changed.';
-  /** Those before the ones that came with the page, as far as they were asked for. */
+  /** What was listed when older ones were asked for, and those: a page that is read again has others for its last. */
   let older = $state.raw<readonly StoredStint[]>([]);
-  const listed = $derived([...stints, ...older]);
+  const listed = $derived.by(() => {
+    const ids = new Set(stints.map(({ id }) => id));
+    return [...stints, ...older.filter(({ id }) => !ids.has(id))];
+  });
   const shown = $derived(withWaiting(listed));
   async function showOlder() {
-    const last = listed.at(-1);
+    const last = shown.at(-1);
     const found = last ? await olderStints(last) : [];
-    if (found) older = [...older, ...found];
+    if (found) older = [...listed, ...found];
     else warn('The server does not answer.');
   }
-  // A page that is read again may have others for its last.
-  $effect(() => {
-    void stints;
-    older = [];
-  });
   const days = $derived([...group(shown, ({ at }) => dayOf(at))]);
   const title = (id: string) =>
     charts.find((chart) => chart.id === id)?.title ??
@@ -68,15 +66,23 @@
     if (await told(keepStint(freshId(), stint))) adding = false;
   }
 
-  async function remove({ id, exercise }: StoredStint) {
+  async function remove(stint: StoredStint) {
+    const { id, exercise } = stint;
     if (!(await deleteStint(id))) {
       warn(AWAY);
       return;
     }
+    const wasOlder = older.some((one) => one.id === id);
+    older = older.filter((one) => one.id !== id);
     await invalidateAll();
+    const restore = async () => {
+      if (!(await restoreStint(id))) warn(AWAY);
+      else if (wasOlder) older = [...older, stint];
+      await invalidateAll();
+    };
     message(`${exerciseName(exercise)} is taken out of the log.`, {
       duration: 10_000,
-      action: { label: 'Undo', onClick: () => void restoreStint(id).then(() => invalidateAll()) },
+      action: { label: 'Undo', onClick: () => void restore() },
     });
   }
 
