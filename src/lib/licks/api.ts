@@ -3,6 +3,7 @@ import type { Lick } from '$core/licks/lick';
 import { send, type Sent } from '$lib/kept/outbox.svelte';
 import { idOfNew, reached, succeeds } from '$lib/ui/server';
 import {
+  contentOf,
   licksAnswer,
   lickConflict,
   type LickPlaceShown,
@@ -17,10 +18,6 @@ export type LickOutcome =
   | { readonly kind: 'conflict'; readonly current: StoredLick }
   | { readonly kind: 'away' }
   | { readonly kind: 'refused'; readonly message: string };
-
-const contentOf = ({ title, tags, source, chart, notes }: Lick) => ({
-  ...{ title, tags, source, chart, notes },
-});
 
 /** Saves an edit made on a revision. */
 export async function saveLick(id: string, revision: number, lick: Lick): Promise<LickOutcome> {

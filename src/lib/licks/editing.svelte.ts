@@ -1,5 +1,4 @@
 /** A lick being written: every change kept within a second, undone and done again. */
-import { dequal } from 'dequal/lite';
 import { onDestroy, untrack } from 'svelte';
 import { browser } from '$app/environment';
 import { readChart } from '$core/chart/form';
@@ -12,17 +11,12 @@ import { message, warn } from '$lib/ui/messages.svelte';
 import { draftsOf, type Revised } from '$lib/kept/drafts';
 import { saveLick } from './api';
 import { emptyGrid, type Grid, type GridFrame, typed } from './grid';
-import { lickRequest, type StoredLick } from './messages';
+import { contentOf, lickRequest, type StoredLick } from './messages';
 
 /** How long changes are gathered before they are sent, in milliseconds, and how soon again. */
 const DELAY = 600;
 const AGAIN = 3_000;
 const DEPTH = 200;
-
-/** What of a lick is edited. */
-const contentOf = ({ title, tags, source, chart, notes }: Lick): Lick => ({
-  ...{ title, tags, source, chart, notes },
-});
 
 const lickDrafts = draftsOf<Lick>('lick', lickRequest);
 
@@ -135,32 +129,25 @@ export function createLickEditing(stored: StoredLick, neck: () => Neck) {
   }
 
   /** Takes up what an earlier visit could not send. */
-  async function resume(): Promise<void> {
-    const untouched = () => lick === acknowledged;
-    // A page opened without its server may be older than what this browser saw acknowledged.
-    const newer = lickDrafts.newer(id, revision);
-    if (newer && untouched()) {
-      ({ revision } = newer);
-      put(newer);
-      acknowledged = lick;
-    }
-    const draft = await lickDrafts.adopt(id);
-    // What was typed meanwhile is newer than any draft.
-    if (!draft || !untouched()) return;
-    if (dequal(contentOf(draft), contentOf(lick))) {
-      lickDrafts.drop(id);
-      return;
-    }
-    const base = { ...contentOf(lick), revision };
-    past = [contentOf(lick)];
-    put(draft);
-    // A draft made on a newer version than this page was given is of that one, and no conflict.
-    if (draft.revision < revision) meet(base);
-    else {
-      ({ revision } = draft);
-      later(0);
-    }
-  }
+  const resume = (): Promise<void> =>
+    lickDrafts.resume(id, {
+      now: () => ({ ...lick, revision }),
+      untouched: () => lick === acknowledged,
+      renew(newer) {
+        ({ revision } = newer);
+        put(newer);
+        acknowledged = lick;
+      },
+      goOn(draft, theirs) {
+        past = [lick];
+        put(draft);
+        if (theirs) meet(theirs);
+        else {
+          ({ revision } = draft);
+          later(0);
+        }
+      },
+    });
   if (browser) void resume();
 
   /** The field that is being typed into: letter after letter is one change to undo. */

@@ -1,6 +1,6 @@
 /** What the pages and the server say to each other about licks. */
 import * as z from 'zod/mini';
-import { LICK_LIMITS } from '$core/licks/lick';
+import { type Lick, LICK_LIMITS } from '$core/licks/lick';
 import { canBeKept } from '$lib/study/messages';
 import { playedNoteSchema } from '$lib/study/played';
 
@@ -35,6 +35,11 @@ const stored = z.object({
   made: z._default(z.string(), ''),
 });
 export type StoredLick = z.infer<typeof stored>;
+
+/** What of a lick its writer says: the rest is the server's. */
+export const contentOf = ({ title, tags, source, chart, notes }: Lick): Lick => ({
+  ...{ title, tags, source, chart, notes },
+});
 
 /** What the list of licks shows of one, and is searched in. */
 export type LickTitle = Pick<StoredLick, 'id' | 'title' | 'tags' | 'source' | 'chart'>;

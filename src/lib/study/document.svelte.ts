@@ -163,30 +163,25 @@ export function createDocument(id: string, stored: StoredText) {
   }
 
   /** Takes up what an earlier visit could not send. */
-  async function resume(): Promise<void> {
-    // A page opened without its server may be older than what this browser saw acknowledged.
-    const newer = chartDrafts.newer(id, revision);
-    if (newer && !dirty()) {
-      revision = newer.revision;
-      hold({ text: newer.text, plan: newer.plan });
-      acknowledged = content;
-    }
-    const draft = await chartDrafts.adopt(id);
-    // What was typed meanwhile is newer than any draft.
-    if (!draft || dirty()) return;
-    if (same(draft, content)) {
-      chartDrafts.drop(id);
-      return;
-    }
-    const base = { ...content, revision };
-    hold({ text: draft.text, plan: draft.plan });
-    past = [{ text: base.text, plan: base.plan, group: null, at: 0 }];
-    // A draft made on a newer version than this page was given is of that one, and no conflict.
-    if (draft.revision >= revision) {
-      revision = draft.revision;
-      schedule(0);
-    } else meet(base);
-  }
+  const resume = (): Promise<void> =>
+    chartDrafts.resume(id, {
+      now: () => ({ ...content, revision }),
+      untouched: () => !dirty(),
+      renew(newer) {
+        ({ revision } = newer);
+        hold({ text: newer.text, plan: newer.plan });
+        acknowledged = content;
+      },
+      goOn(draft, theirs) {
+        past = [{ ...content, group: null, at: 0 }];
+        hold({ text: draft.text, plan: draft.plan });
+        if (theirs) meet(theirs);
+        else {
+          ({ revision } = draft);
+          schedule(0);
+        }
+      },
+    });
 
   return {
     get text() {

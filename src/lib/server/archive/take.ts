@@ -8,6 +8,7 @@ import { commitTogether } from '../commits';
 import type { Db } from '../database';
 import { STARTER } from '../licks';
 import { log } from '../log';
+import { PLAYER, revisionOf, writeRow } from '../settings';
 import { isWav, putSound, removeSound, soundsIn } from '../sounds';
 import { bytesOf, decode, readRows } from '../texts';
 import { type Archive, type Name, NAMES, type Row, TABLES } from './rows';
@@ -266,7 +267,7 @@ async function takeRows(
     }
     const settings = await takeSettings(transaction, archive.settings, mode);
     const value = JSON.stringify({ at: now, backup, settings, tables } satisfies TakenIn);
-    await keepSetting(transaction, TAKEN_IN, value);
+    await replaceRow(transaction, TAKEN_IN, value);
   });
   return works.map(({ change }) => change);
 }
@@ -307,39 +308,22 @@ export async function takeBack(
       await putInPlace(transaction, name, []);
       await putAway(transaction, name, gone, now);
     }
-    const [player] = await readRows(backup, 'setting', sql`name = 'player'`);
-    if (player && settings !== null && (await revisionOf(transaction, 'player')) === settings)
-      await keepSetting(transaction, 'player', String(player['value']));
+    const [player] = await readRows(backup, 'setting', sql`name = ${PLAYER}`);
+    if (player && settings !== null && (await revisionOf(transaction, PLAYER)) === settings)
+      await replaceRow(transaction, PLAYER, String(player['value']));
     await transaction.deleteFrom('setting').where('name', '=', TAKEN_IN).execute();
   });
   log('info', 'archive taken back', { taken });
   return changes;
 }
 
-/** The revision of a setting; null where there is none. */
-async function revisionOf(db: Db, name: string): Promise<number | null> {
-  const known = await db
-    .selectFrom('setting')
-    .select('revision')
-    .where('name', '=', name)
-    .executeTakeFirst();
-  return known?.revision ?? null;
-}
-
-/** Keeps a setting on the revision it stands at; the new one. */
-async function keepSetting(db: Db, name: string, value: string): Promise<number> {
-  const row = { name, value, revision: ((await revisionOf(db, name)) ?? 0) + 1 };
-  await db
-    .insertInto('setting')
-    .values(row)
-    .onConflict((conflict) => conflict.column('name').doUpdateSet(row))
-    .execute();
-  return row.revision;
-}
+/** Puts a row of settings in the place of what is there; its new revision. */
+const replaceRow = async (db: Db, name: string, value: string): Promise<number> =>
+  writeRow(db, name, value, await revisionOf(db, name));
 
 async function takeSettings(db: Db, value: string | null, mode: Mode): Promise<number | null> {
-  const theirs = mode === 'replace' || (await revisionOf(db, 'player')) === null;
-  return value !== null && theirs ? keepSetting(db, 'player', value) : null;
+  const theirs = mode === 'replace' || (await revisionOf(db, PLAYER)) === 0;
+  return value !== null && theirs ? replaceRow(db, PLAYER, value) : null;
 }
 
 /** Everything that would change, as a sentence. */

@@ -6,6 +6,7 @@
 import { strToU8, Zip, ZipDeflate, ZipPassThrough } from 'fflate';
 import { sql } from 'kysely';
 import type { Db } from '../database';
+import { PLAYER } from '../settings';
 import { readSound } from '../sounds';
 import { readRows } from '../texts';
 import { FORMAT, type Name, NAMES, type Row, SETTINGS, TABLES, VERSION } from './rows';
@@ -123,7 +124,7 @@ async function* pieces(db: Db, folder: string, made: string): AsyncGenerator<Uin
     // What no longer is what it must be is left out, and said.
     if (lost > 0) damaged[words] = lost;
   }
-  const [setting] = await readRows(db, 'setting', sql`name = 'player'`);
+  const [setting] = await readRows(db, 'setting', sql`name = ${PLAYER}`);
   if (setting) zip.whole(SETTINGS, strToU8(String(setting['value'])));
   for await (const portion of portionsOf(db, 'chart')) {
     for (const one of portion) {
