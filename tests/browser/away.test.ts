@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import Database from 'libsql';
 import { Key } from 'selenium-webdriver';
 import { afterEach, describe, expect, test } from 'vitest';
-import { makeChart } from './harness';
+import { makeChart, untilKept } from './harness';
 import { suite } from './suite';
 
 const app = suite();
@@ -16,23 +16,10 @@ const waiting = () =>
   script<number>(`return Number(document.querySelector('[data-waiting]')?.dataset.waiting ?? -1)`);
 const read = async <T>(path: string) => (await (await fetch(app.url + path)).json()) as T;
 
-/** Until the service worker keeps the page that is open. */
-const keptPage = () =>
-  app.eventually(
-    () =>
-      app.driver.executeAsyncScript<boolean>(
-        `const done = arguments[arguments.length - 1];
-         Promise.all([navigator.serviceWorker.ready,
-           caches.match(location.origin + location.pathname)])
-           .then(([, page]) => done(page !== undefined && navigator.serviceWorker.controller !== null))`,
-      ),
-    (found) => found,
-  );
-
 /** Opens a page that is kept for use without the server, and stops the server. */
 async function openAndStop(path: string) {
   await app.visit(app.url + path);
-  await keptPage();
+  await untilKept(app.driver);
   await app.server.kill('SIGTERM');
 }
 

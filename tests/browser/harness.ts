@@ -1,6 +1,6 @@
 /** A production server with a throw-away data folder, and a browser to drive it. */
 import { type ChildProcess, spawn } from 'node:child_process';
-import { mkdirSync, rmSync } from 'node:fs';
+import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { createServer } from 'node:net';
 import axe from 'axe-core';
 import { Browser, Builder, By, type WebDriver, type WebElement } from 'selenium-webdriver';
@@ -236,3 +236,23 @@ export async function makeChart(server: TestServer, text: string): Promise<strin
   });
   return ((await answer.json()) as { id: string }).id;
 }
+
+/** Waits until the page that is open is kept for use without the server. */
+export const untilKept = (driver: ChromiumWebDriver): Promise<boolean> =>
+  eventually(
+    driver,
+    () =>
+      driver.executeAsyncScript<boolean>(
+        `const done = arguments[arguments.length - 1];
+         Promise.all([navigator.serviceWorker.ready,
+           caches.match(location.origin + location.pathname)])
+           .then(([, page]) => done(page !== undefined && navigator.serviceWorker.controller !== null))`,
+      ),
+    (kept) => kept,
+  );
+
+/** Memory that a process has, in megabytes. */
+export const megabytesOf = (pid: number): number =>
+  Math.round(
+    Number(/VmRSS:\s+(\d+)/u.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1] ?? 0) / 1024,
+  );

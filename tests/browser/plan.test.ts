@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { By, Key } from 'selenium-webdriver';
 import { describe, expect, test } from 'vitest';
+import { untilKept } from './harness';
 import { suite } from './suite';
 
 const app = suite();
@@ -288,12 +289,7 @@ describe('when the server goes away', () => {
   test('after a first visit the chart opens and is edited without it, and is sent on return', async () => {
     await openDemo('Locksmith Waltz');
     const address = (await app.driver.getCurrentUrl()).split('?')[0] ?? '';
-    const kept = (): Promise<boolean> =>
-      app.driver.executeAsyncScript(
-        `const done = arguments[arguments.length - 1];
-         caches.match(location.origin + location.pathname).then((page) => done(page !== undefined))`,
-      );
-    await app.eventually(kept, (found) => found);
+    await untilKept(app.driver);
     await app.server.kill('SIGTERM');
     await app.visit(`${address}?edit=text`);
     await app.find('.cm-content');

@@ -1,8 +1,8 @@
 /** A very large book out and in again, while others go on saving. */
-import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import Database from 'libsql';
-import type { TestServer } from '../browser/harness';
+import { megabytesOf, type TestServer } from '../browser/harness';
 import { send } from './writes';
 
 export interface BookSize {
@@ -60,11 +60,6 @@ export function fillBook(data: string, size: BookSize): void {
   file.close();
 }
 
-const megabytes = (pid: number): number =>
-  Math.round(
-    Number(/VmRSS:\s+(\d+)/u.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1] ?? 0) / 1024,
-  );
-
 export interface Beside {
   readonly seconds: number;
   readonly saves: number;
@@ -89,7 +84,7 @@ async function beside(server: TestServer, work: () => Promise<void>): Promise<Be
       const answer = await send(`${server.url}/api/charts/${id}`, 'PUT', body);
       took.push(Number(/dur=([\d.]+)/u.exec(answer.headers.get('server-timing') ?? '')?.[1]));
       ({ revision } = (await answer.json()) as { revision: number });
-      memory = Math.max(memory, megabytes(server.pid()));
+      memory = Math.max(memory, megabytesOf(server.pid()));
       await new Promise((resolve) => setTimeout(resolve, 40 - (performance.now() - began)));
     }
   };

@@ -1,9 +1,9 @@
 /** `npm run soak`: the long runs, one line each. `SOAK_ONLY=kills,archive` runs some of them. */
 import { spawnSync } from 'node:child_process';
-import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { openBrowser, startServer, type TestServer } from '../browser/harness';
+import { megabytesOf, openBrowser, startServer, type TestServer } from '../browser/harness';
 import { archiveThere, fillBook } from './archive';
 import { killInMigrations } from './migrations';
 import { editInTabs, flipBytes, generateRequests, killInBackups } from './runs';
@@ -17,11 +17,6 @@ const ONLY = process.env['SOAK_ONLY']?.split(',') ?? null;
 const say = (what: string, found: unknown): void => {
   console.log(`${what}: ${JSON.stringify(found)}`);
 };
-
-const megabytes = (pid: number): number =>
-  Math.round(
-    Number(/VmRSS:\s+(\d+)/u.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1] ?? 0) / 1024,
-  );
 
 async function withServer(work: (server: TestServer) => Promise<void>, data?: string) {
   const server = await startServer(data === undefined ? {} : { CORVEL_DATA: data });
@@ -104,7 +99,7 @@ const RUNS: Readonly<Record<string, () => Promise<void>>> = {
       const memory: number[] = [];
       for (let round = 0; round < 10; round++) {
         say('20,000 generated requests', await generateRequests(server.url, 20_000));
-        memory.push(megabytes(server.pid()));
+        memory.push(megabytesOf(server.pid()));
       }
       say('memory in MB after each', memory);
     }),

@@ -8,6 +8,7 @@ import {
   find,
   makeChart,
   type TestServer,
+  untilKept,
   visit,
 } from '../browser/harness';
 import { send } from './writes';
@@ -110,17 +111,7 @@ export async function useInTabs(
     // Kept for use without the server.
     for (const path of [`/licks/${id}`, '/drills', '/log', `/plan/${chart}/play`]) {
       await visit(driver, server.url + path);
-      await eventually(
-        driver,
-        () =>
-          driver.executeAsyncScript<boolean>(
-            `const done = arguments[arguments.length - 1];
-             Promise.all([navigator.serviceWorker.ready,
-               caches.match(location.origin + location.pathname)])
-               .then(([, page]) => done(page !== undefined))`,
-          ),
-        (kept) => kept,
-      );
+      await untilKept(driver);
     }
   }
   const before = { answers: answersIn(server), stints: stintsIn(server) };

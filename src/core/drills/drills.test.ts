@@ -7,7 +7,8 @@ import { at, modulo } from '../lists';
 import { pitchAt, STANDARD_NECK, stringCount } from '../neck/neck';
 import { degreeName, parseDegree } from '../notes/degrees';
 import { halfSteps, note, noteName, parseNote, pitchClass } from '../notes/notes';
-import { DRILL_KINDS, type DrillSetting, isRight, makeDrill } from './drills';
+import { DRILL_KINDS, type DrillSetting } from './kinds';
+import { isRight, makeDrill } from './drills';
 import { runs } from '$tests/laws';
 
 function settingOf(text: string, low: number): DrillSetting {

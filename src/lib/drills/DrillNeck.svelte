@@ -1,6 +1,6 @@
 <!-- The neck of a question: what it shows, what is chosen, and what was asked for once it is answered. -->
 <script lang="ts">
-  import type { Drill } from '$core/drills/drills';
+  import type { Drill } from '$core/drills/kinds';
   import { range } from '$core/lists';
   import { type Neck as NeckShape, placeWords, samePlace, stringCount } from '$core/neck/neck';
   import { noteName } from '$core/notes/notes';

@@ -1,7 +1,7 @@
 <!-- What to be asked: what is due, or a kind, a chart, a zone. -->
 <script lang="ts">
   import { goto } from '$app/navigation';
-  import { DRILL_KINDS, DRILL_WORDS } from '$core/drills/drills';
+  import { DRILL_KINDS, DRILL_WORDS } from '$core/drills/kinds';
   import type { Zone } from '$core/neck/neck';
   import { zoneWord } from '$lib/study/place';
   import { GENERAL_ZONES, type Wanted } from './cards';

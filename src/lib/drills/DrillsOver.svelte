@@ -2,7 +2,7 @@
 <script lang="ts">
   import { rollups } from 'd3-array';
   import { invalidateAll } from '$app/navigation';
-  import { DRILL_WORDS } from '$core/drills/drills';
+  import { DRILL_WORDS } from '$core/drills/kinds';
   import type { Sitting, Texts } from './sitting.svelte';
 
   interface Props {

@@ -3,7 +3,7 @@
   import Ear from '@lucide/svelte/icons/ear';
   import Volume from '@lucide/svelte/icons/volume-2';
   import { onDestroy, tick, untrack } from 'svelte';
-  import { DRILL_WORDS } from '$core/drills/drills';
+  import { DRILL_WORDS } from '$core/drills/kinds';
   import { modulo } from '$core/lists';
   import { inZone, placesOfPitch } from '$core/neck/neck';
   import { noteName } from '$core/notes/notes';

@@ -1,6 +1,6 @@
 /** What the pages and the server agree on about cards. */
 import * as z from 'zod/mini';
-import type { DrillKind } from '$core/drills/drills';
+import type { DrillKind } from '$core/drills/kinds';
 import type { Zone } from '$core/neck/neck';
 import { hashed } from '$core/random';
 

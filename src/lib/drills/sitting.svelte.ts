@@ -1,7 +1,8 @@
 /** A sitting of drills: card after card, what is answered to each, and what came of it. */
 import { untrack } from 'svelte';
 import { readChart } from '$core/chart/form';
-import { type Drill, type DrillAnswer, isRight, makeDrill } from '$core/drills/drills';
+import type { Drill, DrillAnswer } from '$core/drills/kinds';
+import { isRight, makeDrill } from '$core/drills/drills';
 import { readHarmony } from '$core/harmony/reading';
 import { type Neck, type Place, samePlace } from '$core/neck/neck';
 import { type Note, noteName, parseNote } from '$core/notes/notes';

@@ -13,7 +13,7 @@ import { rankSum } from '$core/lenses/ranking';
 import { propose, STYLES } from '$core/lenses/styles';
 import { EXERCISES } from '$core/exercises/kinds';
 import { STARTER_LICKS } from '$core/licks/starter';
-import { DRILL_KINDS } from '$core/drills/drills';
+import { DRILL_KINDS } from '$core/drills/kinds';
 import { FEEL_KINDS } from '$core/time/feel';
 import { SUBDIVISIONS } from '$core/time/subdivision';
 import { group, range } from '$core/lists';

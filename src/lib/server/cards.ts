@@ -1,6 +1,6 @@
 /** Drill cards: what comes back when, by the scheduler; its state lives in the database. */
 import { type Card as Scheduled, createEmptyCard, fsrs, type Grade, Rating } from 'ts-fsrs';
-import { DRILL_KINDS, type DrillKind } from '$core/drills/drills';
+import { DRILL_KINDS, type DrillKind } from '$core/drills/kinds';
 import { range } from '$core/lists';
 import type { PracticeChart } from '$core/log/session';
 import type { Zone } from '$core/neck/neck';

@@ -1,5 +1,5 @@
 import { listStints } from '$lib/server/stints';
-import { DRILL_KINDS } from '$core/drills/drills';
+import { DRILL_KINDS } from '$core/drills/kinds';
 import { NECK_LIMITS } from '$core/neck/neck';
 import type { Wanted } from '$lib/drills/cards';
 import { sitting } from '$lib/server/cards';

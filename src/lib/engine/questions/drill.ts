@@ -2,7 +2,8 @@
 import { z } from 'zod';
 import { readHarmony } from '$core/harmony/reading';
 import { zoneTonic } from '$core/chart/form';
-import { DRILL_KINDS, makeDrill } from '$core/drills/drills';
+import { DRILL_KINDS } from '$core/drills/kinds';
+import { makeDrill } from '$core/drills/drills';
 import { firstZone } from '$core/neck/zones';
 import { noteName } from '$core/notes/notes';
 import { question } from '../question';
