@@ -202,7 +202,9 @@
           <th scope="col" class="py-1.5 pr-3 font-normal">Key</th>
           <th scope="col" class="py-1.5 pr-3 text-right font-normal max-sm:hidden">Tempo</th>
           <th scope="col" class="py-1.5 pr-3 text-right font-normal max-[24rem]:hidden">Bars</th>
-          <th scope="col" class="py-1.5 pr-3 text-right font-normal max-sm:hidden">Last opened</th>
+          <th scope="col" class="py-1.5 pr-3 text-right font-normal whitespace-nowrap max-sm:hidden"
+            >Last opened</th
+          >
           <th scope="col"><span class="sr-only">Actions</span></th>
         </tr>
       </thead>
