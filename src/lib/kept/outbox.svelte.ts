@@ -74,12 +74,6 @@ let away = $state<'no' | 'away' | 'locked'>('no');
 let lasting = $state(true);
 let timer: ReturnType<typeof setTimeout> | undefined;
 
-/** An id for something new, as the server takes it. */
-export const freshId = (): string =>
-  Array.from(crypto.getRandomValues(new Uint8Array(12)), (byte) => (byte % 36).toString(36)).join(
-    '',
-  );
-
 /** What goes by PUT takes the place of what waits for its address; what goes by POST has an id in `answer`. */
 const keyOf = ({ path, method, fields }: Pick<Sending, 'path' | 'method' | 'fields'>): string =>
   method === 'POST' ? `${path}#${String(fields['answer'])}` : path;

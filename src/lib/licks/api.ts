@@ -1,7 +1,8 @@
 /** The pages' calls to the server about licks. Every failure is a value. */
 import type { Lick } from '$core/licks/lick';
 import { send, type Sent } from '$lib/kept/outbox.svelte';
-import { idOfNew, reached, succeeds } from '$lib/ui/server';
+import { freshId } from '$lib/ui/ids';
+import { make, reached, succeeds } from '$lib/ui/server';
 import {
   contentOf,
   licksAnswer,
@@ -33,7 +34,14 @@ export async function saveLick(id: string, revision: number, lick: Lick): Promis
 
 /** Makes a lick; its id, or null when the server is away. */
 export const createLick = (lick: Lick): Promise<string | null> =>
-  idOfNew('/api/licks', contentOf(lick));
+  make('/api/licks', contentOf(lick));
+
+/** Keeps a lick in the book, while the server is away too. */
+export const keepLick = (lick: Lick): Promise<Sent> =>
+  send({
+    ...{ path: `/api/licks/${freshId()}`, fields: { ...contentOf(lick) }, revision: 0 },
+    what: 'The lick',
+  });
 
 /** Keeps a take of a chart under an id of its own, and its sound where that is given. */
 export const keepTake = (

@@ -15,7 +15,7 @@ const content = {
 
 export const lickRequest = z.object(content);
 export const lickSaveRequest = z.object({
-  revision: z.int().check(z.minimum(1)),
+  revision: z.int().check(z.minimum(0)),
   ...content,
 });
 

@@ -6,7 +6,8 @@
   import { onDestroy } from 'svelte';
   import { invalidateAll } from '$app/navigation';
   import { dayOf } from '$core/time/moments';
-  import { freshId, type Sent } from '$lib/kept/outbox.svelte';
+  import { type Sent } from '$lib/kept/outbox.svelte';
+  import { freshId } from '$lib/ui/ids';
   import { message, warn } from '$lib/ui/messages.svelte';
   import {
     contentOf,

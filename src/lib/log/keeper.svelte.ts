@@ -1,6 +1,6 @@
 /** The log writes itself: what is played is a stint from half a minute on, and grows while it goes on. */
 import { onDestroy, untrack } from 'svelte';
-import { freshId } from '$lib/kept/outbox.svelte';
+import { freshId } from '$lib/ui/ids';
 import { keepStint } from './api';
 import { localMoment, SAID, type Said, STINT, type StintContent } from './messages';
 

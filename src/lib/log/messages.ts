@@ -2,9 +2,10 @@
 import * as z from 'zod/mini';
 import { EXTENTS } from '$core/time/extent';
 
-const fret = z.int().check(z.minimum(0), z.maximum(36));
-const bpm = z.number().check(z.minimum(1), z.maximum(1_000));
-const count = z.nullable(z.int().check(z.minimum(0), z.maximum(100_000)));
+/** The bounds of what a stint states, the same wherever one comes from. */
+export const fret = z.int().check(z.minimum(0), z.maximum(36));
+export const bpm = z.number().check(z.minimum(1), z.maximum(1_000));
+export const count = z.nullable(z.int().check(z.minimum(0), z.maximum(100_000)));
 const word = (most: number) => z.string().check(z.minLength(1), z.maxLength(most));
 
 /** Kept to a day's length; one of less than half a minute is none. */

@@ -2,7 +2,7 @@
 <script lang="ts">
   import Trash from '@lucide/svelte/icons/trash-2';
   import {
-    createLick,
+    keepLick,
     deleteLick,
     dropSound,
     listTakes,
@@ -42,9 +42,10 @@
   const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
 
   async function toLick({ title, tags, source, chart, notes }: StoredLick) {
-    const id = await createLick({ title, tags, source, chart, notes });
-    if (id === null) warn(AWAY);
-    else inform('It stands in the lick book as well.');
+    const sent = await keepLick({ title, tags, source, chart, notes });
+    if (sent.kind === 'kept') inform('It stands in the lick book as well.');
+    else if (sent.kind === 'refused') warn(sent.message);
+    else inform('It is kept here until the server is back, and goes into the lick book then.');
   }
 
   async function drop({ id }: StoredLick) {

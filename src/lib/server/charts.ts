@@ -131,9 +131,10 @@ interface NewChart {
   readonly view: string;
 }
 
-async function insertChart(db: Db, { id, text, plan, view }: NewChart): Promise<void> {
+/** Makes a chart; whether that was done, which it is not where its id is taken. */
+async function insertChart(db: Db, { id, text, plan, view }: NewChart): Promise<boolean> {
   const now = timestamp();
-  await db
+  const made = await db
     .insertInto('chart')
     .values({
       id,
@@ -146,7 +147,9 @@ async function insertChart(db: Db, { id, text, plan, view }: NewChart): Promise<
       opened_at: null,
       deleted_at: null,
     })
-    .execute();
+    .onConflict((conflict) => conflict.doNothing())
+    .executeTakeFirst();
+  return (made.numInsertedOrUpdatedRows ?? 0n) > 0n;
 }
 
 interface Edit {
@@ -155,7 +158,7 @@ interface Edit {
   readonly plan: string;
 }
 
-async function saveNow(db: Db, id: string, edit: Edit): Promise<SaveResult> {
+async function update(db: Db, id: string, edit: Edit): Promise<boolean> {
   const saved = await db
     .updateTable('chart')
     .set({
@@ -169,12 +172,27 @@ async function saveNow(db: Db, id: string, edit: Edit): Promise<SaveResult> {
     .where('revision', '=', edit.revision)
     .where('deleted_at', 'is', null)
     .executeTakeFirst();
-  if (saved.numUpdatedRows > 0n) return { kind: 'saved', revision: edit.revision + 1 };
-  const current = await findChart(db, id);
-  return current ? { kind: 'conflict', current } : { kind: 'missing' };
+  return saved.numUpdatedRows > 0n;
 }
 
-/** Saves an edit made on `revision`; refuses, with what stands now, when that is stale. */
+async function saveNow(db: Db, id: string, edit: Edit): Promise<SaveResult> {
+  const { revision, text, plan } = edit;
+  const saved = await (revision === 0
+    ? insertChart(db, { id, text, plan, view: '{}' })
+    : update(db, id, edit));
+  if (saved) return { kind: 'saved', revision: revision + 1 };
+  const current = await findChart(db, id);
+  if (!current) return { kind: 'missing' };
+  // What is made twice as it stands was sent twice.
+  return revision === 0 && current.text === text && current.plan === plan
+    ? { kind: 'saved', revision: current.revision }
+    : { kind: 'conflict', current };
+}
+
+/**
+ * Saves an edit made on `revision`, where 0 makes the chart; refuses, with what stands now, when that is
+ * stale.
+ */
 export const saveChart = (db: Db, id: string, edit: Edit): Promise<SaveResult> =>
   commitTogether(db, (transaction) => saveNow(transaction, id, edit));
 

@@ -155,6 +155,18 @@ describe('licks in the database', () => {
     expect(await saveLick(db, 'nothing', 1, LICK)).toEqual({ kind: 'missing' });
   });
 
+  test('made under an id of the page’s own, one is made once, however often it is sent', async () => {
+    const { db } = open;
+    expect(await saveLick(db, 'ofthepage', 0, LICK)).toEqual({ kind: 'saved', revision: 1 });
+    expect(await saveLick(db, 'ofthepage', 0, LICK)).toEqual({ kind: 'saved', revision: 1 });
+    expect(await listLicks(db)).toHaveLength(1);
+    expect(await saveLick(db, 'ofthepage', 0, { ...LICK, title: 'Other' })).toMatchObject({
+      ...{ kind: 'conflict', current: { title: LICK.title, revision: 1 } },
+    });
+    await deleteLick(db, 'ofthepage');
+    expect(await saveLick(db, 'ofthepage', 0, LICK)).toEqual({ kind: 'missing' });
+  });
+
   test('deleted, they come back whole', async () => {
     const { db } = open;
     const id = await createLick(db, LICK);

@@ -100,15 +100,18 @@ export async function findLick(db: Db, id: string): Promise<StoredLick | null> {
   return row ? lickOf(row) : null;
 }
 
-async function insert(db: Db, id: string, lick: Lick, takeOf: string | null): Promise<void> {
+/** Makes a lick; whether that was done, which it is not where its id is taken. */
+async function insert(db: Db, id: string, lick: Lick, takeOf: string | null): Promise<boolean> {
   const now = timestamp();
-  await db
+  const made = await db
     .insertInto('lick')
     .values({
       ...{ id, ...contentOf(lick), take_of: takeOf, sound: null },
       ...{ created_at: now, updated_at: now, deleted_at: null },
     })
-    .execute();
+    .onConflict((conflict) => conflict.doNothing())
+    .executeTakeFirst();
+  return (made.numInsertedOrUpdatedRows ?? 0n) > 0n;
 }
 
 /** Makes a lick of the book, or a take of a chart. */
@@ -169,17 +172,27 @@ export async function soundsBeside(db: Db, id: string): Promise<number> {
   return row?.bytes ?? 0;
 }
 
-/** Saves an edit made on `revision`; refuses, with what stands now, when that is stale. */
+async function update(db: Db, id: string, revision: number, lick: Lick): Promise<boolean> {
+  const saved = await db
+    .updateTable('lick')
+    .set({ ...contentOf(lick), revision: revision + 1, updated_at: timestamp() })
+    .where('id', '=', id)
+    .where('revision', '=', revision)
+    .where('deleted_at', 'is', null)
+    .executeTakeFirst();
+  return saved.numUpdatedRows > 0n;
+}
+
+/**
+ * Saves an edit made on `revision`, where 0 makes the lick; refuses, with what stands now, when that is
+ * stale.
+ */
 export const saveLick = (db: Db, id: string, revision: number, lick: Lick): Promise<LickSaved> =>
   commitTogether(db, async (transaction): Promise<LickSaved> => {
-    const saved = await transaction
-      .updateTable('lick')
-      .set({ ...contentOf(lick), revision: revision + 1, updated_at: timestamp() })
-      .where('id', '=', id)
-      .where('revision', '=', revision)
-      .where('deleted_at', 'is', null)
-      .executeTakeFirst();
-    if (saved.numUpdatedRows > 0n) return { kind: 'saved', revision: revision + 1 };
+    const saved = await (revision === 0
+      ? insert(transaction, id, lick, null)
+      : update(transaction, id, revision, lick));
+    if (saved) return { kind: 'saved', revision: revision + 1 };
     const current = await findLick(transaction, id);
     if (!current) return { kind: 'missing' };
     // What stands there as it is sent was sent twice.

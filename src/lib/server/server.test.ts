@@ -85,6 +85,19 @@ describe('charts', () => {
     });
   });
 
+  test('a chart made under an id of the page’s own is made once, however often it is sent', async () => {
+    const made = { revision: 0, text: TEXT, plan: '{}' };
+    expect(await saveChart(open.db, 'ofthepage', made)).toEqual({ kind: 'saved', revision: 1 });
+    expect(await saveChart(open.db, 'ofthepage', made)).toEqual({ kind: 'saved', revision: 1 });
+    expect(await listCharts(open.db)).toHaveLength(1);
+    for (const other of [{ text: '| F |' }, { plan: '{"x":1}' }])
+      expect(await saveChart(open.db, 'ofthepage', { ...made, ...other })).toMatchObject({
+        ...{ kind: 'conflict', current: { text: TEXT, revision: 1 } },
+      });
+    await deleteChart(open.db, 'ofthepage');
+    expect(await saveChart(open.db, 'ofthepage', made)).toEqual({ kind: 'missing' });
+  });
+
   test('delete hides a chart and restore brings it back whole', async () => {
     const id = await createChart(open.db, TEXT);
     expect(await deleteChart(open.db, id)).toBe(true);

@@ -77,11 +77,11 @@
             class="field w-44"
             value={instrument.name}
             maxlength="60"
-            onchange={(event) => {
+            oninput={(event) => {
               const name = event.currentTarget.value.trim();
               if (name !== '') change(instrument.id, { name });
-              else event.currentTarget.value = instrument.name;
             }}
+            onchange={(event) => (event.currentTarget.value = instrument.name)}
           />
         </label>
         <label class="grid gap-1">

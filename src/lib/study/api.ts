@@ -1,6 +1,6 @@
 /** The pages' calls to the server about charts. Every failure is a value with a sentence. */
 import type * as z from 'zod/mini';
-import { callServer, idOfNew, messageOf, succeeds } from '$lib/ui/server';
+import { callServer, make, messageOf, succeeds } from '$lib/ui/server';
 import { conflictAnswer, saveAnswer } from './messages';
 import type { View } from './view';
 
@@ -47,14 +47,8 @@ export async function saveChart(id: string, stored: StoredText): Promise<SaveOut
 }
 
 /** Makes a chart; its id, or null when the server is away. */
-export function createChart(
-  text: string,
-  plan?: string | null,
-  view?: View | null,
-): Promise<string | null> {
-  const content = { text, ...(plan ? { plan } : {}), ...(view ? { view } : {}) };
-  return idOfNew('/api/charts', content);
-}
+export const createChart = (text: string, plan = '{}'): Promise<string | null> =>
+  make('/api/charts', { text, plan });
 
 /** Keeps how a chart is looked at; whether that succeeds is of no moment to the player. */
 export const saveView = (id: string, view: View): Promise<boolean> =>

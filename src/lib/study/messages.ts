@@ -20,7 +20,7 @@ export const createRequest = z.object({
 });
 
 export const saveRequest = z.object({
-  revision: z.int().check(z.minimum(1)),
+  revision: z.int().check(z.minimum(0)),
   text: keptText,
   plan: keptText,
 });

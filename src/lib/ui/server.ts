@@ -1,4 +1,5 @@
 /** Calls from the pages to the server. Every failure is a value. */
+import { freshId } from './ids';
 
 const JSON_HEADERS = { 'content-type': 'application/json' } as const;
 
@@ -41,10 +42,22 @@ export async function reached(
 export const succeeds = async (path: string, method: string, body?: unknown): Promise<boolean> =>
   (await reached(path, method, body))?.ok ?? false;
 
-/** The id of what is made; null where the server does not make it. */
-export async function idOfNew(path: string, body: unknown): Promise<string | null> {
-  const response = await reached(path, 'POST', body);
-  return response?.ok ? ((await response.json()) as { id: string }).id : null;
+/** Ids of what was to be made and may have been, though no answer came. */
+const making = new Map<string, string>();
+
+/**
+ * Makes something below a path; its id, or null where the server does not answer or refuses. It is asked
+ * again under the same id, so that what arrived without an answer is not made twice.
+ */
+export async function make(path: string, content: object): Promise<string | null> {
+  const what = `${path} ${JSON.stringify(content)}`;
+  const id = making.get(what) ?? freshId();
+  making.set(what, id);
+  const response = await reached(`${path}/${id}`, 'PUT', { revision: 0, ...content });
+  if (response === null || response.status >= 500) return null;
+  making.delete(what);
+  // What another has changed meanwhile is there as well.
+  return response.ok || response.status === 409 ? id : null;
 }
 
 /** Why the server refuses, as it says it. */

@@ -1,7 +1,7 @@
 /** What an archive holds: the tables with the shape of each row, as every door lets them in. */
 import { z } from 'zod';
 import { EXTENTS } from '$core/time/extent';
-import { STINT } from '$lib/log/messages';
+import { bpm, count, fret, STINT } from '$lib/log/messages';
 
 export const FORMAT = 'corvel-archive';
 export const VERSION = 1;
@@ -22,15 +22,12 @@ const lickRow = z.object({
   // Not in archives of before there were takes.
   ...{ take_of: maybe(text(200)).default(null), sound: maybe(z.int()).default(null) },
 });
-const fret = z.int().min(0).max(36);
-const bpm = z.number().min(1).max(1_000);
-const count = z.int().min(0).max(100_000);
 const stintRow = z
   .object({
     ...{ id, at: moment, time: z.number(), chart: text(200), exercise: text(60) },
     ...{ low: fret, high: fret, extent: z.enum(EXTENTS), tempo_from: bpm, tempo: bpm },
     minutes: z.number().min(0).max(STINT.most),
-    ...{ asked: maybe(count), landed: maybe(count), note: text(2_000) },
+    ...{ asked: count, landed: count, note: text(2_000) },
     earlier_rule: z.int().min(0).max(1).optional(),
   })
   // Archives of before there was one rule of landing do not say by which they were judged.

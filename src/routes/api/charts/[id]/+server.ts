@@ -8,7 +8,7 @@ import {
   saveChart,
   type SaveResult,
 } from '$lib/server/charts';
-import { readBody, refusalResponse } from '$lib/server/request';
+import { isNewId, readBody, refusalResponse } from '$lib/server/request';
 import { database, noSuchChart, saved } from '$lib/server/respond';
 import type { RequestHandler } from './$types';
 
@@ -27,9 +27,11 @@ export const GET: RequestHandler = async ({ params, locals }) => {
   return chart ? json(chart) : noSuchChart();
 };
 
+/** Saves a chart on a revision; on 0 it is made, under an id of the page's own. */
 export const PUT: RequestHandler = async ({ params, request, locals }) => {
   const body = await readBody(request, saveRequest);
   if (!body.ok) return refusalResponse(body.refusal);
+  if (body.value.revision === 0 && !isNewId(params.id)) return noSuchChart();
   return respond(await saveChart(database(locals), params.id, body.value));
 };
 
