@@ -8,8 +8,6 @@ import { simplifyLens } from './simplify';
 
 interface LensRow {
   readonly name: string;
-  /** Its name where room is short. */
-  readonly short: string;
   /** What it offers, in one sentence. */
   readonly says: string;
   /** Whether it gives what is the chord's own: its mode, its tones, its pentatonic. */
@@ -22,43 +20,37 @@ interface LensRow {
 const ROWS = {
   'key-scale': {
     name: 'Key scale',
-    short: 'Key',
     says: 'One scale of the key over every chord: nothing moves, and what it leaves unsaid is shown.',
     own: false,
     answer: keyScaleLens,
   },
   'own-pentatonic': {
     name: 'Own pentatonic',
-    short: 'Own',
     says: 'The pentatonic that fits this chord by itself, so that the shape moves with the chord.',
     own: true,
     answer: ownPentatonicLens,
   },
   'chord-tones': {
     name: 'Chord tones',
-    short: 'Tones',
     says: 'The notes of the chord alone: the surest way to say the change.',
     own: true,
     answer: chordTonesLens,
   },
   mode: {
     name: 'Mode',
-    short: 'Mode',
     says: 'The seven notes that fit this chord where it stands in its key.',
     own: true,
     order: 'as given',
     answer: modeLens,
   },
   'stacked-arpeggio': {
-    name: 'Stacked',
-    short: 'Stacked',
+    name: 'Upper arpeggios',
     says: 'An arpeggio built on another tone of the chord: its upper notes are the colours.',
     own: false,
     answer: stackedLens,
   },
   'borrowed-pentatonic': {
-    name: 'Borrowed',
-    short: 'Borrowed',
+    name: 'Other pentatonics',
     says: 'A pentatonic of another root or kind that holds colours of this chord.',
     own: false,
     order: 'common first',
@@ -66,21 +58,18 @@ const ROWS = {
   },
   triads: {
     name: 'Triads',
-    short: 'Triads',
     says: 'Three notes, often of another root, that lie over the chord.',
     own: false,
     answer: triadsLens,
   },
   simplify: {
     name: 'Simplify',
-    short: 'Simplify',
     says: 'A plainer chord to think of instead, with what it leaves out.',
     own: false,
     answer: simplifyLens,
   },
   blues: {
     name: 'Blues',
-    short: 'Blues',
     says: 'The blues scales, with the notes that are bent or passed through.',
     own: false,
     answer: bluesLens,

@@ -3,10 +3,11 @@
  * to land. One function for the screens, for paper and for the ear.
  */
 import { type Chord, chordNotes } from '../chords/chords';
-import { cross, type Move, shortestWay } from '../crossings/crossing';
+import { cross, type Crossing, type Move, shortestWay } from '../crossings/crossing';
 import { toneName } from '../lenses/assess';
 import { type Place, placeWords, samePlace } from '../neck/neck';
 import { type Note, noteName, pitchClass, transpose } from '../notes/notes';
+import { list } from '../words';
 import { spokenSize } from './sentences';
 
 /** One thing that happens: "Ab falls a half step to" and what it comes to, "G, its third". */
@@ -95,3 +96,20 @@ function landingOf(
 /** All of it as one text, for the ear and for paper. */
 export const changeSentence = ({ clauses, landing }: SaidChange): string =>
   [...clauses.map(({ text, goal }) => `${text} ${goal}.`), ...(landing ? [landing] : [])].join(' ');
+
+/** Every step of a crossing in words, what moves first: "F falls a half step to E." */
+export const changeSteps = ({ held, moves, leaves, arrives }: Crossing): readonly string[] => [
+  ...moves.map(
+    ({ from, to, halfSteps }) =>
+      `${noteName(from)} ${halfSteps > 0 ? 'rises' : 'falls'} ${spokenSize(halfSteps)} to ${noteName(to)}.`,
+  ),
+  ...(held.length > 0
+    ? [`${list(held.map(noteName))} ${held.length === 1 ? 'stays' : 'stay'}.`]
+    : []),
+  ...(leaves.length > 0
+    ? [`${list(leaves.map(noteName))} ${leaves.length === 1 ? 'goes' : 'go'}.`]
+    : []),
+  ...(arrives.length > 0
+    ? [`${list(arrives.map(noteName))} ${arrives.length === 1 ? 'is' : 'are'} new.`]
+    : []),
+];

@@ -103,7 +103,7 @@
     chartBelow: () => void walk(1),
     chartAbove: () => void walk(-1),
     typeChords: () => line?.focus(),
-    findChart: () => find?.focus(),
+    find: () => find?.focus(),
     toPlay: () => {
       const { activeElement } = document;
       const row = activeElement?.closest('tr') ?? list?.querySelector('tr:has([data-row])');

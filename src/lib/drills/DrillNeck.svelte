@@ -5,7 +5,7 @@
   import { type Neck as NeckShape, placeWords, samePlace, stringCount } from '$core/neck/neck';
   import { noteName } from '$core/notes/notes';
   import type { DrawnMark } from '$lib/neck/drawn';
-  import { atWidth, layOut } from '$lib/neck/layout';
+  import { layOut, measuresIn } from '$lib/neck/layout';
   import Neck from '$lib/neck/Neck.svelte';
   import { createWires } from '$lib/neck/wires.svelte';
   import { zoneInSight } from '$lib/neck/zoneInSight';
@@ -24,7 +24,12 @@
   let { drill, sitting, neck, leftHanded, width }: Props = $props();
 
   const wires = createWires(() => ({ neck, focus: drill.zone }));
-  const layout = $derived(layOut(neck, { ...atWidth(width), leftHanded, wires: wires.current }));
+  const layout = $derived(
+    layOut(neck, {
+      ...measuresIn({ width, height: null }, stringCount(neck)),
+      ...{ leftHanded, played: drill.zone, wires: wires.current },
+    }),
+  );
 
   /** What the places that are shown turn out to be; a box or a held note is named in the sentence. */
   const asked = $derived.by(() => {

@@ -13,6 +13,7 @@
   import type { Loop } from '$lib/study/playing';
   import { getStudy } from '$lib/study/study.svelte';
   import ChartHead from './ChartHead.svelte';
+  import type { MenuItem } from './menu';
   import type { Screen } from './screens';
   import { afterPaint } from '$lib/ui/afterPaint.svelte';
   import Keys from './Keys.svelte';
@@ -25,7 +26,12 @@
     readonly name: string;
     readonly actions: Actions;
     readonly heading?: string | undefined;
-    readonly tools?: Snippet | undefined;
+    /** What the screen offers in the menu of the head. */
+    readonly menu?: readonly MenuItem[];
+    /** The name of the menu's item whose sheet is open; null for none. */
+    sheet?: string | null;
+    /** What is said of the change, for those who listen. */
+    readonly says?: string;
     /** In place of the strip, as while the bars are edited. */
     readonly instead?: Snippet | null;
     /** Beside the strip. */
@@ -63,7 +69,9 @@
     name,
     actions,
     heading,
-    tools,
+    menu = [],
+    sheet = $bindable(null),
+    says = '',
     instead = null,
     beside = null,
     neck,
@@ -89,8 +97,8 @@
 
   let keysShown = $state(false);
   const all = $derived<Actions>({
-    nextChord: () => study.step(1),
-    chordBefore: () => study.step(-1),
+    next: () => study.step(1),
+    previous: () => study.step(-1),
     firstChord: () => study.go(0),
     zoneDown: () => study.slideZone(-1),
     zoneUp: () => study.slideZone(1),
@@ -132,12 +140,14 @@
   let announced = $state('');
   $effect(() => {
     const { place: here, now: sounding, next: coming } = study;
+    const change = says;
     if (here === untrack(() => place)) return;
     return afterPaint(() => {
       place = here;
       replaceState(writePlace(page.url, here), {});
       const after = coming ? `, next ${spokenChord(coming.chord)}` : '';
-      announced = sounding ? spokenChord(sounding.chord) + after : '';
+      const chords = sounding ? spokenChord(sounding.chord) + after : '';
+      announced = [chords, change].filter(Boolean).join('. ');
     });
   });
 </script>
@@ -151,7 +161,7 @@
     ? 'lg:h-dvh lg:min-h-[46rem]'
     : ''}"
 >
-  <ChartHead {place} {screen} {heading} {tools} onkeys={() => (keysShown = true)} />
+  <ChartHead {place} {screen} {heading} {menu} bind:sheet onkeys={() => (keysShown = true)} />
 
   <div class="grid shrink-0 gap-4 print:hidden {beside ? 'lg:grid-cols-[1fr_24rem]' : ''}">
     {#if instead}

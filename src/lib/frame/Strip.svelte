@@ -230,7 +230,7 @@
   bind:clientHeight={height}
   class="relative {thin
     ? 'max-h-38 max-sm:max-h-20'
-    : 'max-h-55'} shrink-0 pb-px will-change-transform contain-content overflow-x-hidden overflow-y-auto [scrollbar-width:thin]"
+    : 'max-h-50 max-sm:max-h-29'} shrink-0 pb-px will-change-transform contain-content overflow-x-hidden overflow-y-auto [scrollbar-width:thin]"
   role="group"
   aria-label="The form, {chart.bars.length} bars"
 >

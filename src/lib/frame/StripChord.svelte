@@ -92,7 +92,7 @@
     : ''} {open ? 'border-2' : 'border-x-2'} {time === 'now'
     ? 'border-now bg-now text-on-now'
     : time === 'next'
-      ? 'border-next'
+      ? `border-next ${open ? '' : 'shadow-[inset_0_2px_var(--next),inset_0_-2px_var(--next)]'}`
       : 'border-transparent hover:border-line'}"
   style:flex="{played.beats} 1 0"
   onclick={() => ongo(index)}

@@ -27,13 +27,19 @@ describe('shortcuts', () => {
     expect(done).toEqual(['zones', 'undo', 'redo']);
   });
 
-  test('a key does what its screen gives it to do', () => {
+  test('one row may have several keys, and is told which', () => {
     const done: string[] = [];
-    const note = () => void done.push('note');
-    press({ nextChord: () => void done.push('chord'), nextNote: note }, { key: '.' });
-    press({ nextChord: undefined, nextNote: note }, { key: '.' });
-    press({ nextNote: note }, { key: ',' });
-    expect(done).toEqual(['chord', 'note']);
+    press({ zone: (key) => void done.push(key) }, { key: '1' });
+    press({ zone: (key) => void done.push(key) }, { key: '5' });
+    press({ next: () => void done.push('next') }, { key: 'PageDown' });
+    expect(done).toEqual(['1', '5', 'next']);
+  });
+
+  test('a key means one thing, whatever the screen', () => {
+    const keys = SHORTCUTS.flatMap(({ keys, control }) =>
+      keys.map((key) => `${control ? 'Ctrl ' : ''}${key}`),
+    );
+    expect(new Set(keys).size).toBe(keys.length);
   });
 
   test('are silent while one types', () => {
@@ -48,7 +54,7 @@ describe('shortcuts', () => {
     const at = (field: string) =>
       ({ closest: (css: string) => (css.includes(field) ? {} : null) }) as unknown as EventTarget;
     const actions: Actions = {
-      nextChord: () => void done.push('step'),
+      next: () => void done.push('step'),
       play: () => void done.push('play'),
       zones: () => void done.push('zones'),
     };
@@ -63,7 +69,7 @@ describe('shortcuts', () => {
     const note = (name: string) => () => void done.push(name);
     const actions: Actions = {
       zones: note('zones'),
-      nextChord: note('step'),
+      next: note('step'),
       play: note('play'),
       undo: note('undo'),
     };

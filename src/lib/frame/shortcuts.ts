@@ -10,23 +10,38 @@ interface ShortcutRow {
   readonly control?: boolean;
 }
 
-// Where two rows share a key, the first that the screen gives something to do is run.
+// A key means one thing on every screen where it means anything.
 const ROWS = {
-  chartBelow: { keys: ['ArrowDown'], shown: '↓', does: 'Next chart of the Book; Enter opens it' },
-  chartAbove: { keys: ['ArrowUp'], shown: '↑', does: 'Chart before' },
-  typeChords: { keys: ['n'], shown: 'N', does: 'Type a new chart' },
-  findChart: { keys: ['/'], shown: '/', does: 'Find a chart' },
-  nextChord: { keys: ['ArrowRight', '.', 'PageDown'], shown: '→ . PageDown', does: 'Next chord' },
-  chordBefore: { keys: ['ArrowLeft', ',', 'PageUp'], shown: '← , PageUp', does: 'Chord before' },
-  nextNote: {
+  next: {
     keys: ['ArrowRight', '.', 'PageDown'],
     shown: '→ . PageDown',
-    does: 'Next note of the sheet',
+    does: 'Next chord; on a practice sheet, next note',
   },
-  noteBefore: { keys: ['ArrowLeft', ',', 'PageUp'], shown: '← , PageUp', does: 'Note before' },
+  previous: {
+    keys: ['ArrowLeft', ',', 'PageUp'],
+    shown: '← , PageUp',
+    does: 'Previous chord; on a practice sheet, previous note',
+  },
   firstChord: { keys: ['Home'], shown: 'Home', does: 'First chord' },
   play: { keys: [' '], shown: 'Space', does: 'Play, or stop' },
   toPlay: { keys: ['P'], shown: 'Shift P', does: 'Play with the band' },
+  zoneDown: { keys: ['['], shown: '[', does: 'Zone one fret down' },
+  zoneUp: { keys: [']'], shown: ']', does: 'Zone one fret up' },
+  zone: { keys: ['1', '2', '3', '4', '5'], shown: '1 … 5', does: 'Zone 1 to zone 5' },
+  zones: { keys: ['z'], shown: 'Z', does: 'All five zones' },
+  wholeNeck: { keys: ['w'], shown: 'W', does: 'Whole neck, or the zone only' },
+  toNeck: { keys: ['0'], shown: '0', does: 'Go to the neck, note by note, and back' },
+  scales: { keys: ['v'], shown: 'V', does: 'Scales for this chord' },
+  change: { keys: ['c'], shown: 'C', does: 'The change to the next chord, note by note' },
+  targets: { keys: ['f'], shown: 'F', does: 'Targets on the neck, on or off' },
+  only: {
+    keys: ['y'],
+    shown: 'Y',
+    does: 'Only thirds, sevenths, roots, fifths or targets; all again',
+  },
+  intent: { keys: ['i'], shown: 'I', does: 'Intent: outline, lean, coast' },
+  details: { keys: ['k'], shown: 'K', does: 'Key, tempo and title' },
+  editBars: { keys: ['e'], shown: 'E', does: 'Edit the bars' },
   loopLonger: {
     keys: ['Shift+ArrowRight'],
     shown: 'Shift →',
@@ -37,65 +52,24 @@ const ROWS = {
   faster: { keys: ['+', '='], shown: '+', does: 'Two beats a minute faster' },
   slower: { keys: ['-'], shown: '−', does: 'Two beats a minute slower' },
   tap: { keys: ['t'], shown: 'T', does: 'Tap the tempo' },
+  listen: { keys: ['l'], shown: 'L', does: 'Listen to the guitar, on or off' },
   poorPass: { keys: ['x'], shown: 'X', does: 'That pass was poor: slower from the next on' },
-  listen: { keys: ['l'], shown: 'L', does: 'Listen to the guitar, or no longer' },
-  loopMissed: { keys: ['j'], shown: 'J', does: 'Loop round the target to listen for' },
+  lineOnly: { keys: ['m'], shown: 'M', does: 'Only the line, the band muted' },
+  loopMissed: { keys: ['j'], shown: 'J', does: 'Loop round the target you missed' },
   showMe: {
     keys: ['d'],
     shown: 'D',
-    does: 'Corvel plays the way into the target to listen for, then you',
+    does: 'Hear the way into the target you missed, then play it',
   },
-  nextBlock: { keys: ['n'], shown: 'N', does: 'The next block of the session' },
+  anotherLine: { keys: ['a'], shown: 'A', does: 'Another line over the same targets' },
+  fold: { keys: ['o'], shown: 'O', does: 'Settings of the stage' },
+  nextBlock: { keys: ['b'], shown: 'B', does: 'Next block of the session' },
   wentWell: { keys: ['9'], shown: '9', does: 'For the log: that went well' },
   wentShaky: { keys: ['8'], shown: '8', does: 'For the log: that was shaky' },
-  lineOnly: { keys: ['m'], shown: 'M', does: 'Only the line, the band muted' },
-  ahead: { keys: ['v'], shown: 'V', does: 'How early what comes is shown' },
-  staff: { keys: ['s'], shown: 'S', does: 'Staff and tablature of the line' },
-  fullScreen: { keys: ['f'], shown: 'F', does: 'Full screen' },
-  fold: { keys: ['o'], shown: 'O', does: 'Settings of the stage, open or folded' },
-  anotherLine: { keys: ['a'], shown: 'A', does: 'Another line over the same targets' },
-  zoneDown: { keys: ['['], shown: '[', does: 'Zone one fret down' },
-  zoneUp: { keys: [']'], shown: ']', does: 'Zone one fret up' },
-  zone1: { keys: ['1'], shown: '1', does: 'Zone 1' },
-  zone2: { keys: ['2'], shown: '2', does: 'Zone 2' },
-  zone3: { keys: ['3'], shown: '3', does: 'Zone 3' },
-  zone4: { keys: ['4'], shown: '4', does: 'Zone 4' },
-  zone5: { keys: ['5'], shown: '5', does: 'Zone 5' },
-  only: {
-    keys: ['y'],
-    shown: 'Y',
-    does: 'Show only thirds, sevenths, roots, fifths, targets; all again',
-  },
-  toNeck: { keys: ['0'], shown: '0', does: 'To the neck, note by note, and back' },
-  zones: { keys: ['z'], shown: 'Z', does: 'The five zones, with the box of every chord' },
-  wholeNeck: { keys: ['w'], shown: 'W', does: 'Whole neck, or the zone only' },
-  nextLens: { keys: ['v'], shown: 'V', does: 'Options of the next lens' },
-  ownPentatonic: { keys: ['p'], shown: 'P', does: 'Own pentatonic over this chord' },
-  chordTones: { keys: ['c'], shown: 'C', does: 'Chord tones over this chord' },
-  intent: { keys: ['i'], shown: 'I', does: 'Intent: outline, lean, coast' },
-  styles: { keys: ['j'], shown: 'J', does: 'A plan in one style' },
-  crossing: { keys: ['x'], shown: 'X', does: 'Ladder of choices or of chord tones' },
-  lane: { keys: ['u'], shown: 'U', does: 'The next lane under the bars' },
-  modeNames: { keys: ['m'], shown: 'M', does: 'Modes by their own name or by parent scale' },
-  targets: { keys: ['f'], shown: 'F', does: 'Targets on the neck, on or off' },
-  practice: { keys: ['q'], shown: 'Q', does: 'Practice sheet' },
-  layerBox: { keys: ['b'], shown: 'B', does: 'Layer: pentatonic box' },
-  layerScale: { keys: ['s'], shown: 'S', does: 'Layer: scale position' },
-  layerArpeggio: { keys: ['a'], shown: 'A', does: 'Layer: arpeggio' },
-  layerTriad: { keys: ['r'], shown: 'R', does: 'Layer: triad' },
-  layerGrip: { keys: ['g'], shown: 'G', does: 'Layer: grip' },
-  layerHome: { keys: ['h'], shown: 'H', does: 'Layer: home' },
-  oneOctave: { keys: ['o'], shown: 'O', does: 'One octave only' },
-  labels: { keys: ['l'], shown: 'L', does: 'Label notes the next way' },
-  names: { keys: ['n'], shown: 'N', does: 'Numerals or symbols large' },
-  spelling: { keys: ['d'], shown: 'D', does: 'Spelling of this chord' },
-  details: { keys: ['k'], shown: 'K', does: 'Key, tempo, transposing' },
-  transposeUp: { keys: ['+'], shown: '+', does: 'Transpose a half step up' },
-  transposeDown: { keys: ['-'], shown: '−', does: 'Transpose a half step down' },
-  editBars: { keys: ['e'], shown: 'E', does: 'Edit the bars on the strip' },
-  editText: { keys: ['t'], shown: 'T', does: 'Chart text' },
-  morphOn: { keys: ['>'], shown: '>', does: 'The next quality, one note further' },
-  morphBack: { keys: ['<'], shown: '<', does: 'The quality before' },
+  chartBelow: { keys: ['ArrowDown'], shown: '↓', does: 'Next chart of the Book; Enter opens it' },
+  chartAbove: { keys: ['ArrowUp'], shown: '↑', does: 'Previous chart of the Book' },
+  typeChords: { keys: ['n'], shown: 'N', does: 'Type a new chart' },
+  find: { keys: ['/'], shown: '/', does: 'Find a chart or a lick' },
   undo: { keys: ['z'], shown: 'Ctrl Z', does: 'Undo', control: true },
   redo: { keys: ['y', 'Shift+z'], shown: 'Ctrl Y', does: 'Redo', control: true },
   help: { keys: ['?'], shown: '?', does: 'These keys' },
@@ -104,7 +78,7 @@ const ROWS = {
 export type ShortcutId = keyof typeof ROWS;
 
 /** What the keys of a screen do. */
-export type Actions = { readonly [I in ShortcutId]?: (() => void) | undefined };
+export type Actions = { readonly [I in ShortcutId]?: ((key: string) => void) | undefined };
 
 export const SHORTCUTS: readonly (ShortcutRow & { readonly id: ShortcutId })[] = (
   Object.keys(ROWS) as ShortcutId[]
@@ -147,5 +121,5 @@ export function runShortcut(event: KeyboardEvent, actions: Actions, characters =
   );
   if (!found) return;
   event.preventDefault();
-  actions[found.id]?.();
+  actions[found.id]?.(event.key);
 }

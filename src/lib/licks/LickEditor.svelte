@@ -10,6 +10,7 @@
   import { type Lick, lickOfPassage } from '$core/licks/lick';
   import { lickExercise, zoneOfLick } from '$core/licks/moving';
   import type { LickChain } from '$core/licks/moving';
+  import { stringCount } from '$core/neck/neck';
   import { zonesOf } from '$core/neck/zones';
   import { zoneTonic } from '$core/chart/form';
   import type { Passage } from '$core/phrases/passage';
@@ -26,7 +27,7 @@
   import CareNotice from '$lib/log/CareNotice.svelte';
   import { keepsStints } from '$lib/log/keeper.svelte';
   import { NO_CHART } from '$lib/log/messages';
-  import { atWidth, layOut } from '$lib/neck/layout';
+  import { layOut, measuresIn } from '$lib/neck/layout';
   import Neck from '$lib/neck/Neck.svelte';
   import { createWires } from '$lib/neck/wires.svelte';
   import Notation from '$lib/notation/Notation.svelte';
@@ -156,7 +157,10 @@
   const zone = $derived(zoneOfLick(neck, editing.lick.notes));
   const wires = createWires(() => ({ neck, focus: zone }));
   const layout = $derived(
-    layOut(neck, { ...atWidth(width), leftHanded: instrument.leftHanded, wires: wires.current }),
+    layOut(neck, {
+      ...measuresIn({ width, height: null }, stringCount(neck)),
+      ...{ leftHanded: instrument.leftHanded, wires: wires.current },
+    }),
   );
   const marks = $derived(lickMarks(editing.reading?.notes ?? [], editing.chart, sounding));
 

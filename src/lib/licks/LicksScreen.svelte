@@ -100,7 +100,7 @@
     chartBelow: () => void walk(1),
     chartAbove: () => void walk(-1),
     typeChords: () => void make(BLANK),
-    findChart: () => find?.focus(),
+    find: () => find?.focus(),
     play: () => editor?.toggle(),
     listen: () => editor?.listen(),
     undo: () => editor?.undo(),

@@ -20,6 +20,6 @@
       Warm up first. Stop at pain, tingling or numbness, and see a clinician if it lasts. Keep the
       volume moderate.
     {/if}
-    <button class="underline" onclick={care.noted}>Noted</button>
+    <button class="underline" onclick={care.noted}>Got it</button>
   </p>
 {/if}

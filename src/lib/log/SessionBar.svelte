@@ -30,7 +30,7 @@
     <a
       class={over ? 'button-strong' : 'underline'}
       href={place.onward}
-      title={keyed ? 'The next block (N)' : 'The next block'}
+      title={keyed ? 'Next block (B)' : 'Next block'}
       data-block-next>Next: {nextSays}</a
     >
     {#if next}<a class="underline" href={place.end}>End the session</a>{/if}

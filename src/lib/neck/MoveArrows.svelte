@@ -11,7 +11,8 @@
 
   let { marks, layout }: Props = $props();
 
-  const CLEAR = 15;
+  /** Half a note and a little, in units of a note. */
+  const CLEAR = 20;
   const HEAD = 5;
 
   const arrows = $derived.by((): readonly string[] => {
@@ -23,10 +24,11 @@
       const from = layout.finger(fret);
       const beside = layout.finger(goal);
       const way = Math.sign(beside - from);
-      const to = beside - way * CLEAR;
+      const clear = CLEAR * layout.noteScale;
+      const to = beside - way * clear;
       // Close frets leave no room between the notes: then the arrow is only its head.
       const start =
-        Math.abs(beside - from) > 2 * CLEAR + HEAD ? from + way * CLEAR : to - way * HEAD;
+        Math.abs(beside - from) > 2 * clear + HEAD ? from + way * clear : to - way * HEAD;
       const y = layout.string(string);
       const wing = to - way * HEAD;
       return [`M${start} ${y}H${to}M${wing} ${y - HEAD}L${to} ${y}L${wing} ${y + HEAD}`];

@@ -7,7 +7,7 @@
   import { range } from '$core/lists';
   import { inZone, type Neck, placeId, stringCount, type Zone } from '$core/neck/neck';
   import type { DrawnMark } from './drawn';
-  import type { NeckLayout } from './layout';
+  import { type NeckLayout, WIDEST } from './layout';
   import NeckBoard from './NeckBoard.svelte';
   import NeckMarks from './NeckMarks.svelte';
   import { nearestMark } from './roving';
@@ -70,6 +70,8 @@
 
   // Worked out here, not in the template: there each call of each button is followed by itself.
   const buttons = $derived(pressed.map((mark) => ({ id: placeId(mark), mark })));
+  /** How far the zone is shaded beyond its outer strings. */
+  const edge = $derived(Math.max(16, (WIDEST / 2) * layout.noteScale));
   const fingers = $derived(range(0, neck.frets + 1).map(layout.finger));
   const lines = $derived(range(0, stringCount(neck) + 1).map(layout.string));
 
@@ -120,9 +122,9 @@
     <rect
       class="fill-sheet"
       x={Math.min(...ends)}
-      y={layout.top - 16}
+      y={layout.top - edge}
       width={Math.max(...ends) - Math.min(...ends)}
-      height={layout.bottom - layout.top + 32}
+      height={layout.bottom - layout.top + 2 * edge}
     />
   {/if}
   <NeckBoard {neck} {layout} {zone} />
@@ -157,7 +159,7 @@
           class="[pointer-events:all] fill-none outline-none focus-visible:stroke-ink"
           cx={fingers[mark.fret]}
           cy={lines[mark.string]}
-          r="19"
+          r={19 * Math.max(0.8, layout.noteScale)}
           stroke-width="2"
         />
       {/each}

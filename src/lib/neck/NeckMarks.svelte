@@ -32,7 +32,11 @@
   );
 </script>
 
-<g class="pointer-events-none font-semibold" font-size={13 * layout.noteScale} text-anchor="middle">
+<g
+  class="pointer-events-none font-semibold"
+  font-size={Math.max(10, 13 * layout.noteScale)}
+  text-anchor="middle"
+>
   {#each paths as { id, class: look, width, dash, d } (id)}
     <path class={look} stroke-width={width} stroke-dasharray={dash} {d} />
   {/each}

@@ -1,22 +1,24 @@
 <!--
-  The chosen targets stand proudest: a pennant on now's, a hollow one on next's. A pennant can be
-  dragged to another note, which pins it there.
+  The chosen targets: the next one is the largest thing on the neck, a ring with a pennant of its own
+  beside it; now's has the pennant alone. A target can be dragged to another note, which pins it there.
 -->
 <script lang="ts">
   import type { Place } from '$core/neck/neck';
-  import type { NeckLayout } from './layout';
+  import { type NeckLayout, WIDEST } from './layout';
 
   export interface Flag extends Place {
     readonly time: 'now' | 'next';
     /** The degree it is over its chord. */
     readonly label: string;
     readonly pinned: boolean;
+    /** Whether a note of now stands there, which then stays in sight. */
+    readonly sounds: boolean;
   }
 
   interface Props {
     readonly flags: readonly Flag[];
     readonly layout: NeckLayout;
-    /** Places a pennant may be dropped on. */
+    /** Places a target may be dropped on. */
     readonly places: readonly Place[];
     readonly onpin: (time: Flag['time'], place: Place) => void;
   }
@@ -57,18 +59,38 @@
     if (nearest && off(nearest) < REACH) onpin(drag.time, nearest);
     drag = null;
   }
+
+  /** Half the ring's width, in units of a note. */
+  const EDGE = 1.7;
+  const RING = WIDEST / 2 - EDGE;
+  /** Half of the widest note, and what lies between two things. */
+  const NOTE = 17.5;
+  const BETWEEN = 3;
+  const PENNANT = { least: 7, most: 16 } as const;
+
+  /** How wide the pennant beside a note may be without reaching the note one fret lower; 0 for none. */
+  function pennantAt({ fret }: Place): number {
+    const beside = fret > layout.frets.low ? fret - 1 : fret + 1;
+    const between = Math.abs(layout.finger(fret) - layout.finger(beside)) / layout.noteScale;
+    const room = between - NOTE - WIDEST / 2 - 3 * BETWEEN;
+    return room < PENNANT.least ? 0 : Math.min(PENNANT.most, room);
+  }
 </script>
 
 {#each flags as flag (flag.time)}
   {@const x = drag?.time === flag.time ? drag.x : layout.finger(flag.fret)}
   {@const y = drag?.time === flag.time ? drag.y : layout.string(flag.string)}
   {@const now = flag.time === 'now'}
+  {@const wide = pennantAt(flag)}
+  <!-- Toward the nut, whichever hand plays. -->
+  {@const way = layout.finger(flag.fret) < layout.finger(flag.fret + 1) ? -1 : 1}
+  {@const pole = way * (WIDEST / 2 + BETWEEN)}
   <g
     class="cursor-grab touch-none {now ? 'text-now' : 'text-next'}"
     data-target={flag.time}
     data-place="{flag.string}-{flag.fret}"
     role="presentation"
-    transform="translate({x} {y})"
+    transform="translate({x} {y}) scale({layout.noteScale})"
     onpointerdown={(event) => start(event, flag.time)}
     onpointermove={(event) => {
       if (drag) drag = { time: drag.time, ...pointOf(event) };
@@ -76,16 +98,45 @@
     onpointerup={end}
     onpointercancel={() => (drag = null)}
   >
-    <circle class="pointer-events-none fill-none stroke-current" stroke-width="2" r="16.5" />
-    <path
-      class="stroke-current {now ? 'fill-current' : 'fill-paper'}"
-      stroke-width="1.8"
-      stroke-linejoin="round"
-      d="M11 -12 V-27 L27 -21.5 L11 -16"
-    />
-    <text class="pointer-events-none fill-current text-[12px] font-bold" x="15" y="-29"
-      >{flag.label}</text
-    >
-    {#if flag.pinned}<circle class="fill-ink" cx="11" cy="-27" r="3" />{/if}
+    {#if now}
+      <!-- A target is a chord tone, which the scale that is shown may be without. -->
+      <circle
+        class={flag.sounds ? 'fill-transparent' : 'fill-paper stroke-current'}
+        stroke-width="1.6"
+        r={flag.sounds ? NOTE : 13}
+      />
+      {#if !flag.sounds}
+        <text
+          class="pointer-events-none fill-now-text text-[13px] font-semibold"
+          text-anchor="middle"
+          y="4.5">{flag.label}</text
+        >
+      {/if}
+    {:else}
+      <circle
+        class="stroke-current {flag.sounds ? 'fill-transparent' : 'fill-paper'}"
+        stroke-width={2 * EDGE}
+        r={RING}
+      />
+      {#if !flag.sounds}
+        <text
+          class="pointer-events-none fill-next-text font-bold {flag.label.length > 2
+            ? 'text-[14px]'
+            : 'text-[17px]'}"
+          text-anchor="middle"
+          y={flag.label.length > 2 ? 5 : 6}>{flag.label}</text
+        >
+      {/if}
+    {/if}
+    {#if wide > 0}
+      <path
+        class="stroke-current {now ? 'fill-current' : 'fill-paper'}"
+        stroke-width="1.8"
+        stroke-linejoin="round"
+        d="M{pole} 12 V-12 L{pole + way * wide} -6.5 L{pole} -1"
+        data-pennant
+      />
+    {/if}
+    {#if flag.pinned}<circle class="fill-ink" cx={pole} cy="-12" r="3" />{/if}
   </g>
 {/each}

@@ -1,7 +1,7 @@
 <!-- The zone's bracket over the strings: drag it, drag an end, or step it with the arrow keys. -->
 <script lang="ts">
   import type { Zone } from '$core/neck/neck';
-  import type { NeckLayout } from './layout';
+  import { type NeckLayout, WIDEST } from './layout';
 
   interface Props {
     readonly zone: Zone;
@@ -17,7 +17,8 @@
 
   const low = $derived(layout.wire(Math.max(0, zone.low - 1)));
   const high = $derived(layout.wire(zone.high));
-  const y = $derived(layout.top - 22);
+  /** Over the notes of the highest string. */
+  const y = $derived(Math.max(8, layout.top - (WIDEST / 2) * layout.noteScale - 8));
 
   /** The neck as it stood when the drag began: it makes room for the zone while it moves. */
   let drag = $state.raw<{ grip: Grip; from: number; zone: Zone; layout: NeckLayout } | null>(null);

@@ -58,7 +58,7 @@ const GROUND = {
 function discsOfChange(now: Weight | null, next: Weight | null): readonly Disc[] {
   if (!now && !next) return KNOWN;
   const inner = now ? RADIUS[now] : 0;
-  const coming = next && ring(now ? inner + 3 : RADIUS[next] - 1, next === 'colour' ? 1.4 : 2.8);
+  const coming = next && ring(now ? inner + 2 : RADIUS[next] - 1, next === 'colour' ? 1.4 : 2.8);
   const sounding =
     now &&
     (now === 'colour'

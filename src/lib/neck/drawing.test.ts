@@ -1,9 +1,11 @@
+import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { parseChord } from '$core/chords/symbols';
 import { collection, parseCollection } from '$core/collections/collections';
 import { parseKey } from '$core/keys/keys';
 import { wiresOf } from '$core/neck/geometry';
 import type { Mark } from '$core/neck/marks';
+import { makeNeck } from '$core/neck/instruments';
 import { STANDARD_NECK } from '$core/neck/neck';
 import { degree } from '$core/notes/degrees';
 import { note } from '$core/notes/notes';
@@ -12,8 +14,19 @@ import { type DiscPath, discPaths } from './discs';
 import type { DrawnMark } from './drawn';
 import { plainMarks } from './plain';
 import { labelMark, LABELS } from './labels';
-import { apart, atWidth, LARGE, layOut, SMALL, windowAround } from './layout';
+import {
+  fretsBeside,
+  heightFor,
+  LARGE,
+  layOut,
+  measuresIn,
+  SMALL,
+  WIDEST,
+  windowAround,
+  ZONE_ONLY,
+} from './layout';
 import { speakMark } from './speech';
+import { runs } from '$tests/laws';
 
 const chord = (symbol: string) => {
   const parsed = parseChord(symbol);
@@ -123,6 +136,17 @@ describe('plain marks', () => {
   });
 });
 
+const mark = (fret: number, now: Weight | null, next: Weight | null): DrawnMark => ({
+  ...{ kind: 'change', string: 3, fret, label: '', now, next },
+  mark: marked({ fret }),
+});
+/** The circles of a path: where they stand and how large they are. */
+const circles = ({ d }: DiscPath) =>
+  [...d.matchAll(/M(\S+) (\S+)m(\S+) 0a(\S+) /gu)].map(([, x, y, left, r]) => {
+    expect(Number(left)).toBe(-Number(r));
+    return { x: Number(x), y: Number(y), r: Number(r) };
+  });
+
 describe('layouts', () => {
   test('a stretch of neck keeps its frets in order and between its ends', () => {
     for (const leftHanded of [false, true]) {
@@ -135,10 +159,12 @@ describe('layouts', () => {
     }
   });
 
+  const wide = (width: number) => measuresIn({ width, height: null }, 6);
+
   test('a point on the neck is the fret it was drawn for, either way round', () => {
     for (const leftHanded of [false, true]) {
       for (const focus of [null, { low: 5, high: 8 }]) {
-        for (const measures of [LARGE, atWidth(1240), atWidth(1000), atWidth(340)]) {
+        for (const measures of [LARGE, ...[1240, 1000, 340].map(wide)]) {
           const wires = wiresOf(STANDARD_NECK.frets, focus);
           const layout = layOut(STANDARD_NECK, { ...measures, leftHanded, wires });
           for (const fret of [1, 5, 12, 22]) expect(layout.fretAt(layout.finger(fret))).toBe(fret);
@@ -147,10 +173,73 @@ describe('layouts', () => {
     }
   });
 
-  test('notes are as large as lets those of two strings stand apart', () => {
-    expect(apart(46, 40)).toBe(1);
-    expect(apart(26, 40)).toBe(0.5);
-    for (const gap of [30, 52, 72]) expect(gap - 40 * apart(gap, 40)).toBeCloseTo(6);
+  test('strings fill the height there is, and no more than is read well', () => {
+    const gap = (height: number | null) => measuresIn({ width: 1240, height }, 6).stringGap;
+    for (const wanted of [24, 34, 52, 71]) expect(gap(heightFor(wanted, 6))).toBeCloseTo(wanted);
+    expect([gap(60), gap(900), gap(null)]).toEqual([20, 72, 44]);
+    for (const strings of [4, 6, 8]) {
+      const measures = measuresIn({ width: 1240, height: 400 }, strings);
+      const height = measures.above + measures.below + measures.stringGap * (strings - 1);
+      expect(height).toBeLessThanOrEqual(400.001);
+    }
+  });
+
+  test('where only the zone is drawn a fret or two stand beside it, and the nut where it is near', () => {
+    expect(fretsBeside(STANDARD_NECK, { low: 5, high: 8 }, 2)).toEqual({ low: 3, high: 10 });
+    expect(fretsBeside(STANDARD_NECK, { low: 2, high: 5 }, 1)).toEqual({ low: 0, high: 6 });
+    expect(fretsBeside(STANDARD_NECK, { low: 20, high: 22 }, 2)).toEqual({ low: 18, high: 22 });
+  });
+
+  test('no two notes touch, at any width and height, on any neck, in any zone', () => {
+    const rooms = fc.record({
+      width: fc.integer({ min: 320, max: 1600 }),
+      height: fc.option(fc.integer({ min: 150, max: 700 })),
+      strings: fc.integer({ min: 4, max: 8 }),
+      low: fc.integer({ min: 0, max: 18 }),
+      frets: fc.integer({ min: 3, max: 6 }),
+      view: fc.constantFrom('focus', 'whole', 'zone only'),
+      leftHanded: fc.boolean(),
+    });
+    const looks = ['guide', 'chord', 'colour'] as const;
+    fc.assert(
+      fc.property(rooms, ({ width, height, strings, low, frets, view, leftHanded }) => {
+        const neck = makeNeck({
+          tuning: ['E2', 'A2', 'D3', 'G3', 'B3', 'E4', 'A4', 'D5'].slice(0, strings),
+          ...{ frets: 22, capo: 0 },
+        });
+        if (!neck.ok) throw new Error(neck.message);
+        const zone = { low, high: Math.min(22, low + frets) };
+        const zoneOnly = view === 'zone only' && width < ZONE_ONLY;
+        const played = view === 'whole' ? { low: 0, high: 22 } : zone;
+        const layout = layOut(neck.neck, {
+          ...measuresIn({ width, height }, strings, !zoneOnly),
+          ...(zoneOnly ? { frets: fretsBeside(neck.neck, zone, 1) } : {}),
+          ...{ leftHanded, played, wires: wiresOf(22, view === 'focus' ? zone : null) },
+        });
+        for (const look of looks)
+          for (const fret of [played.low, played.high - 1]) {
+            const marks = [fret, fret + 1].flatMap((one) =>
+              [1, 2].map((string) => ({ ...mark(one, look, look), string })),
+            );
+            const across = new Map<string, number>();
+            for (const { x, y, r } of discPaths(marks, layout).flatMap(circles)) {
+              const at = `${x} ${y}`;
+              across.set(at, Math.max(across.get(at) ?? 0, r));
+            }
+            const ring = (WIDEST / 2) * layout.noteScale;
+            const discs = [...across].map(([at, r]) => ({ at: at.split(' ').map(Number), r }));
+            for (const one of discs) {
+              expect(one.r).toBeLessThan(ring);
+              for (const other of discs) {
+                if (one === other) continue;
+                const [x = 0, y = 0] = one.at.map((value, axis) => value - (other.at[axis] ?? 0));
+                expect(Math.hypot(x, y)).toBeGreaterThan(one.r + ring);
+              }
+            }
+          }
+      }),
+      runs(150),
+    );
   });
 
   test('a window shows the shape with a fret to spare, never fewer than five frets', () => {
@@ -162,17 +251,6 @@ describe('layouts', () => {
 
 describe('discs', () => {
   const layout = layOut(STANDARD_NECK, { ...LARGE, leftHanded: false });
-  const mark = (fret: number, now: Weight | null, next: Weight | null): DrawnMark => ({
-    ...{ kind: 'change', string: 3, fret, label: '', now, next },
-    mark: marked({ fret }),
-  });
-  /** The circles of a path: where they stand and how large they are. */
-  const circles = ({ d }: DiscPath) =>
-    [...d.matchAll(/M(\S+) (\S+)m(\S+) 0a(\S+) /gu)].map(([, x, y, left, r]) => {
-      expect(Number(left)).toBe(-Number(r));
-      return { x: Number(x), y: Number(y), r: Number(r) };
-    });
-
   test('what looks alike and stands near is one path, what stands far another', () => {
     const paths = discPaths(
       [1, 2, 20].map((fret) => mark(fret, 'chord', null)),
@@ -193,13 +271,13 @@ describe('discs', () => {
         circles(path)[0]?.r,
       ]);
     expect(radii(1)).toEqual([
-      ['fill-next', 16.7],
-      ['fill-paper', 13.9],
+      ['fill-next', 15.7],
+      ['fill-paper', 12.9],
       ['fill-now', 12.8],
     ]);
     expect(radii(1.2)).toEqual([
-      ['fill-next', 20.04],
-      ['fill-paper', 16.68],
+      ['fill-next', 18.84],
+      ['fill-paper', 15.48],
       ['fill-now', 12.8],
     ]);
   });

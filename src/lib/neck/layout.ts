@@ -4,7 +4,7 @@ import { type Neck, stringCount, type Zone } from '$core/neck/neck';
 import { at, range } from '$core/lists';
 
 export interface NeckLayout {
-  /** Size of its notes beside the large neck's. */
+  /** Size of its notes. */
   readonly noteScale: number;
   readonly width: number;
   readonly height: number;
@@ -33,30 +33,60 @@ export interface NeckMeasures {
   readonly above: number;
   readonly below: number;
   readonly openSpace: number;
-  /** Size of its notes beside the large neck's. */
-  readonly noteScale: number;
+  /** Size of its notes; as large as lets no two of them touch when left out. */
+  readonly noteScale?: number;
+  /** The frets notes may stand on; those that are drawn when left out. */
+  readonly played?: Zone;
 }
 
 const MARGIN = 10;
 
-/** The large neck of Plan: room for the zone's bracket above and for fret numbers below. */
+/** The large neck of a list: room above its strings and for fret numbers below. */
 export const LARGE = {
   ...{ width: 1240, stringGap: 27, above: 30, below: 30, openSpace: 34, noteScale: 1 },
 } as const;
-/** Widths from which the neck of Plan has more room between its strings. */
-const ROOMY = 1150;
-const NARROW = 768;
 
-/** Plan's neck at a width in pixels, one unit each: strings and notes stay large enough for a stand. */
-export const atWidth = (width: number): Omit<NeckMeasures, 'leftHanded'> => {
-  const drawn = Math.max(NARROW, width);
-  const roomy = drawn >= ROOMY;
+/** What a screen gives its neck, in pixels. */
+export interface NeckRoom {
+  readonly width: number;
+  /** Null where it may be as high as it likes. */
+  readonly height: number | null;
+}
+
+/** From this width on a screen is as high as its window, and its neck as the room that is left. */
+export const FITTED = 960;
+/** Narrower than this a screen shows the zone, and not the whole neck. */
+export const ZONE_ONLY = 640;
+/** Below this width the whole neck is scrolled. */
+const WHOLE = 768;
+/** Room over the highest string and under the lowest, besides half of what lies between two strings. */
+const EDGES = { above: 16, below: 22 } as const;
+/** Pixels between strings: what is wanted where nothing bounds the height, and the most there is. */
+const GAP = { least: 20, usual: 44, most: 72 } as const;
+
+/** The height with which strings stand so far apart. */
+export const heightFor = (gap: number, strings: number): number =>
+  gap * strings + EDGES.above + EDGES.below;
+
+/** The neck of a screen, one unit a pixel: strings as far apart as its height lets them stand. */
+export function measuresIn(
+  { width, height }: NeckRoom,
+  strings: number,
+  whole = true,
+): Omit<NeckMeasures, 'leftHanded' | 'noteScale'> {
+  const free = height === null ? GAP.usual : (height - EDGES.above - EDGES.below) / strings;
+  const stringGap = Math.max(GAP.least, Math.min(GAP.most, free));
   return {
-    ...{ ...LARGE, width: drawn, above: 28, below: 40 },
-    stringGap: roomy ? 34 : 31,
-    noteScale: roomy ? 1.385 : 1.15,
+    ...{ width: whole ? Math.max(WHOLE, width) : width, stringGap, openSpace: stringGap + 6 },
+    ...{ above: EDGES.above + stringGap / 2, below: EDGES.below + stringGap / 2 },
   };
-};
+}
+
+/** The frets drawn where only the zone is: those of the hand, and so many beside it. */
+export function fretsBeside(neck: Neck, { low, high }: Zone, beside: number): Zone {
+  const from = low - beside;
+  return { low: from <= 1 ? 0 : from, high: Math.min(neck.frets, high + beside) };
+}
 
 /** Height of the picture of a neck with so many strings. */
 export const heightOf = (
@@ -64,20 +94,20 @@ export const heightOf = (
   strings: number,
 ): number => above + stringGap * (strings - 1) + below;
 
-/** Pixels between the notes of two strings. */
-const BETWEEN = 6;
+/** Pixels between the notes of two strings, and of two frets. */
+const BETWEEN = { strings: 6, frets: 3 } as const;
 
-/** The size of notes, so wide at a size of 1, with which those of two strings do not touch. */
-export const apart = (stringGap: number, wide: number): number => (stringGap - BETWEEN) / wide;
+/** How wide the widest thing on a neck is at a size of 1: the ring of the target that comes. */
+export const WIDEST = 40;
 
 /** A neck in a grid. */
 export const SMALL = {
   // On paper, three beside one another, its smallest label is still 7 points high.
-  ...{ width: 240, stringGap: 26, above: 17, below: 28, openSpace: 26, noteScale: 0.98 },
+  ...{ width: 240, stringGap: 32, above: 17, below: 30, openSpace: 28, noteScale: 0.92 },
 } as const;
 
 export function layOut(neck: Neck, measures: NeckMeasures): NeckLayout {
-  const { width, stringGap, leftHanded, above, openSpace, noteScale } = measures;
+  const { width, stringGap, leftHanded, above, openSpace } = measures;
   const frets = measures.frets ?? { low: 0, high: neck.frets };
   const open = frets.low === 0;
   const start = MARGIN + (open ? openSpace : 0);
@@ -89,18 +119,25 @@ export function layOut(neck: Neck, measures: NeckMeasures): NeckLayout {
   const first = at(wires, Math.max(0, frets.low - 1));
   const span = at(wires, frets.high) - first;
   const along = (position: number) => mirror(start + ((position - first) / span) * (end - start));
+  const finger = (fret: number) =>
+    fret === 0 ? mirror(MARGIN + openSpace / 2) : along(fingerPosition(fret, wires));
+  const played = measures.played ?? frets;
+  const fingers = range(Math.max(frets.low, played.low), Math.min(frets.high, played.high) + 1);
+  const closest = fingers
+    .slice(1)
+    .reduce((least, fret) => Math.min(least, Math.abs(finger(fret) - finger(fret - 1))), Infinity);
+  const room = Math.min(stringGap - BETWEEN.strings, closest - BETWEEN.frets);
   return {
     width,
     height: heightOf(measures, stringCount(neck)),
     frets,
-    noteScale,
+    noteScale: measures.noteScale ?? Math.max(0.2, room / WIDEST),
     start: mirror(start),
     end: mirror(end),
     top,
     bottom,
     wire: (fret) => along(at(wires, fret)),
-    finger: (fret) =>
-      fret === 0 ? mirror(MARGIN + openSpace / 2) : along(fingerPosition(fret, wires)),
+    finger,
     string: (string) => top + stringGap * (string - 1),
     fretAt: (x) => fretAtPosition(first + ((mirror(x) - start) / (end - start)) * span, wires),
   };

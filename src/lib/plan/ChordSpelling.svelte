@@ -8,20 +8,18 @@
   import Popover from '$lib/ui/Popover.svelte';
 
   interface Props {
-    open: boolean;
     readonly chord: Chord;
     readonly reading: ChordReading;
     readonly cadences: readonly Cadence[];
   }
 
-  let { open = $bindable(), chord, reading, cadences }: Props = $props();
+  let { chord, reading, cadences }: Props = $props();
 </script>
 
 <Popover
-  bind:open
   label="Spelling of {showSymbol(chord.symbol)}"
   named
-  title="Spelling (D)"
+  title="Spelling"
   button="button-quiet min-h-7 min-w-7 p-0"
   sheet="w-80"
   align="start"

@@ -1,5 +1,6 @@
 <!-- What could be played over the chord sounding now, lens by lens; looked at before it is chosen. -->
 <script lang="ts">
+  import { untrack } from 'svelte';
   import { getStudy } from '$lib/study/study.svelte';
   import { getPlanModel } from './model.svelte';
   import { togglePreferred } from '$lib/study/edits';
@@ -50,6 +51,10 @@
       .map((one) => LENS_TABLE[one.lens].name)
       .join(', ');
   const FEW_BORROWED = 6;
+  /** Whether the schools are listed, and not only the best of all. */
+  let unfolded = $state(untrack(() => lens !== null));
+  const SCHOOL =
+    'min-h-8 rounded-sm px-1.5 text-ink-soft hover:text-ink aria-pressed:bg-ink aria-pressed:text-paper pointer-coarse:min-h-11';
 
   const shown = $derived.by((): readonly Option[] => {
     const { options } = model;
@@ -83,38 +88,42 @@
 
 {#if chord}
   <div
-    class="flex shrink-0 overflow-x-auto text-[13px] whitespace-nowrap [scrollbar-width:none]"
+    class="flex shrink-0 flex-wrap items-center text-[13px] whitespace-nowrap"
     role="group"
     aria-label="Lenses"
   >
-    <button
-      class="min-h-8 rounded-sm px-1.5 pointer-coarse:min-h-11 {lens === null
-        ? 'bg-ink text-paper'
-        : 'text-ink-soft hover:text-ink'}"
-      aria-pressed={lens === null}
-      onclick={() => (lens = null)}>Best</button
+    <button class={SCHOOL} aria-pressed={lens === null} onclick={() => (lens = null)}
+      >The best</button
     >
-    {#each LENSES as one (one)}
-      <button
-        class="min-h-8 rounded-sm px-1.5 pointer-coarse:min-h-11 {lens === one
-          ? 'bg-ink text-paper'
-          : 'text-ink-soft hover:text-ink'} {model.now?.lens === one
-          ? 'underline decoration-now decoration-2 underline-offset-4'
-          : ''} disabled:opacity-40"
-        aria-pressed={lens === one}
-        disabled={!count(one)}
-        data-lens={one}
-        aria-label={LENS_TABLE[one].name}
-        data-explain="{LENS_TABLE[one].name}: {LENS_TABLE[one].says}"
-        onclick={() => (lens = one)}>{LENS_TABLE[one].short}</button
-      >
-    {/each}
+    {#if unfolded}
+      {#each LENSES as one (one)}
+        <button
+          class="{SCHOOL} {model.now?.lens === one
+            ? 'underline decoration-now decoration-2 underline-offset-4'
+            : ''} disabled:opacity-40"
+          aria-pressed={lens === one}
+          disabled={!count(one)}
+          data-lens={one}
+          data-explain="{LENS_TABLE[one].name}: {LENS_TABLE[one].says}"
+          onclick={() => (lens = one)}>{LENS_TABLE[one].name}</button
+        >
+      {/each}
+    {/if}
+    <button
+      class={SCHOOL}
+      aria-expanded={unfolded}
+      data-more-lenses
+      onclick={() => {
+        unfolded = !unfolded;
+        if (!unfolded) lens = null;
+      }}>{unfolded ? 'Fewer' : 'More…'}</button
+    >
     {#if lens}
       {@const preferred = study.plan.preferred.includes(lens)}
       <button
         class="ml-auto flex items-center gap-1 px-1 text-ink-soft hover:text-ink"
         aria-pressed={preferred}
-        title="Rank this lens before others"
+        title="List this school before others"
         onclick={() => lens && study.edit(togglePreferred(lens))}
       >
         <Star size={13} fill={preferred ? 'currentColor' : 'none'} aria-hidden="true" />
@@ -172,9 +181,9 @@
           <button
             class="button-quiet min-h-0 py-1 text-xs"
             aria-pressed={held?.material === option.material}
-            title="Hold it to compare with others"
+            title="Compare it with another scale"
             onclick={() => onhold(held?.material === option.material ? null : option)}
-            >{held?.material === option.material ? 'Held' : 'Compare'}</button
+            >{held?.material === option.material ? 'Comparing' : 'Compare'}</button
           >
         </div>
       {:else}

@@ -1,12 +1,13 @@
 <!-- Plan's neck: the marks of now and next with their arrows, the zone's bracket, the targets' pennants. -->
 <script lang="ts">
   import type { Mark } from '$core/neck/marks';
-  import { fitZone } from '$core/neck/neck';
+  import { fitZone, samePlace, stringCount } from '$core/neck/neck';
+  import { spanOf } from '$core/neck/fingering';
   import { spokenChord } from '$core/chords/spoken';
   import { type DrawnMark, drawnChange } from '$lib/neck/drawn';
   import JoinedPlaces from '$lib/neck/JoinedPlaces.svelte';
   import { labelMark } from '$lib/neck/labels';
-  import { atWidth, layOut } from '$lib/neck/layout';
+  import { FITTED, fretsBeside, layOut, measuresIn, ZONE_ONLY } from '$lib/neck/layout';
   import MoveArrows from '$lib/neck/MoveArrows.svelte';
   import Neck from '$lib/neck/Neck.svelte';
   import { createWires } from '$lib/neck/wires.svelte';
@@ -36,10 +37,26 @@
   const leftHanded = $derived(study.instrument.leftHanded);
   const zone = $derived(study.zone);
   let width = $state(1240);
+  let height = $state(360);
   // The neck makes room for the zone smoothly as it moves.
   const wires = createWires(() => ({ neck: study.neck, focus: model.whole ? null : zone }));
+  /** On a narrow screen the zone is all there is room for. */
+  const zoneOnly = $derived(width < ZONE_ONLY && !model.whole);
+  /** The frets with notes: no two of these may touch. */
+  const played = $derived.by(() => {
+    const { low, high } = model.marks.length > 0 ? spanOf(model.marks) : zone;
+    return { low: Math.min(low, zone.low), high: Math.max(high, zone.high) };
+  });
   const layout = $derived(
-    layOut(study.neck, { ...atWidth(width), leftHanded, wires: wires.current }),
+    layOut(study.neck, {
+      ...measuresIn(
+        { width, height: width < FITTED ? null : height },
+        stringCount(study.neck),
+        !zoneOnly,
+      ),
+      ...(zoneOnly ? { frets: fretsBeside(study.neck, played, 1) } : {}),
+      ...{ leftHanded, played, wires: wires.current },
+    }),
   );
   const labelContext = $derived(
     study.now && {
@@ -96,6 +113,7 @@
           fret,
           label: showOver(chord, stop.degree),
           pinned: model.targets.isPinned(index, stop),
+          sounds: model.marks.some((mark) => mark.now !== null && samePlace(mark, stop)),
         },
       ];
     };
@@ -115,10 +133,14 @@
 <div
   {@attach zoneInSight(() => (dragging ? null : { layout, zone, width }))}
   bind:clientWidth={width}
-  class="shrink-0 overflow-x-auto overflow-y-hidden will-change-transform contain-content"
+  bind:clientHeight={height}
+  class="overflow-x-auto overflow-y-hidden will-change-transform contain-content max-lg:shrink-0 {study
+    .view.leaf === null
+    ? 'lg:min-h-51 lg:flex-1'
+    : 'lg:h-61 lg:shrink-0'}"
 >
   <Neck
-    class="min-w-3xl"
+    class={zoneOnly ? '' : 'min-w-3xl'}
     neck={study.neck}
     {layout}
     {marks}

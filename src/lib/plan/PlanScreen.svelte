@@ -1,43 +1,36 @@
 <!-- Plan: the form, the neck, and the change between now and next. -->
 <script lang="ts">
   import { onMount, untrack } from 'svelte';
-  import { goto, replaceState } from '$app/navigation';
+  import { replaceState } from '$app/navigation';
   import { page } from '$app/state';
   import type { Mark } from '$core/neck/marks';
   import { INTENTS } from '$core/lenses/lens';
-  import { LENSES, type Lens } from '$core/lenses/table';
+  import { changeSentence } from '$core/targets/changes';
+  import ChangeLine from '$lib/frame/ChangeLine.svelte';
   import Frame from '$lib/frame/Frame.svelte';
-  import OnlyChoice from '$lib/frame/OnlyChoice.svelte';
+  import type { MenuItem } from '$lib/frame/menu';
   import type { Actions } from '$lib/frame/shortcuts';
-  import { GUIDE_TONE_SAYS, ZONE_SAYS } from '$lib/frame/words';
-  import { LABEL_NAMES, LABELS } from '$lib/neck/labels';
-  import { speakMark } from '$lib/neck/speech';
   import { setIntent } from '$lib/study/edits';
-  import { addressOf, type Editing, readEditing, writeEditing } from '$lib/study/place';
+  import { type Editing, readEditing, writeEditing } from '$lib/study/place';
   import { getStudy } from '$lib/study/study.svelte';
-  import { LANE_VIEWS, onlyAfter } from '$lib/study/view';
-  import { showBox, showBoxInFull } from '$lib/ui/boxes';
-  import Choice from '$lib/ui/Choice.svelte';
-  import { showSymbol } from '$lib/ui/glyphs';
-  import ChordPanels from './ChordPanels.svelte';
-  import LayersMenu from './LayersMenu.svelte';
+  import { type Leaf, onlyAfter } from '$lib/study/view';
+  import { speakSentence } from '$lib/ui/glyphs';
+  import Drawer from './Drawer.svelte';
+  import { exportItems } from './exports';
+  import InHand from './InHand.svelte';
   import { createPlanModel, setPlanModel } from './model.svelte';
+  import PhoneBar from './PhoneBar.svelte';
   import PlanNeck from './PlanNeck.svelte';
-  import PlanTools from './PlanTools.svelte';
-  import StylesMenu from './StylesMenu.svelte';
-  import ZoneMap from './ZoneMap.svelte';
 
   const study = getStudy();
   const model = setPlanModel(createPlanModel(study));
-  const { document, settings } = study;
+  const { document } = study;
 
   let editing = $state<Editing>(readEditing(page.url));
-  let detailed = $state(false);
-  let spelled = $state(false);
+  /** The sheet of the menu that is open, by its name. */
+  let sheet = $state<string | null>(null);
+  let neckShown = $state(false);
   let zonesShown = $state(false);
-  let styled = $state(false);
-  /** The lens whose answers are shown; the best of all when null. */
-  let lens = $state<Lens | null>(null);
   let read = $state.raw<Mark | null>(null);
   /** A note of the neck from which ways onward are shown; it is of one chord only. */
   let picked = $state.raw<{ readonly index: number; readonly mark: Mark } | null>(null);
@@ -63,75 +56,62 @@
     edit('bars');
   }
 
-  /** The next of some values in turn; the first after the last. */
-  const following = <T,>(values: readonly T[], value: T): T | undefined =>
-    values[(values.indexOf(value) + 1) % values.length];
-
   function nextIntent() {
     const { chart, now, nowIndex } = study;
-    const intent = following(INTENTS, now?.intent ?? 'lean');
+    const intent = INTENTS[(INTENTS.indexOf(now?.intent ?? 'lean') + 1) % INTENTS.length];
     if (chart && intent) study.edit(setIntent(chart, nowIndex, intent, 'chord'));
   }
 
-  async function transpose(halfSteps: number) {
-    const { shiftChart } = await import('$core/chart/rewrite');
-    const text = shiftChart(document.text, halfSteps, study.key);
-    if (text !== null) document.edit({ text });
-  }
+  const openLeaf = (leaf: Leaf) => () =>
+    study.look({ leaf: study.view.leaf === leaf ? null : leaf });
 
-  function chooseZone(number: number) {
-    const zone = study.zones[number - 1];
-    if (zone) study.chooseZone(zone);
-  }
-
+  const DETAILS = 'Key, tempo and title';
   const actions: Actions = {
     wholeNeck: model.toggleWhole,
-    zone1: () => chooseZone(1),
-    zone2: () => chooseZone(2),
-    zone3: () => chooseZone(3),
-    zone4: () => chooseZone(4),
-    zone5: () => chooseZone(5),
-    zones: () => (zonesShown = true),
-    ownPentatonic: () => model.chooseLens('own-pentatonic'),
-    chordTones: () => model.chooseLens('chord-tones'),
-    nextLens: () => (lens = following([null, ...LENSES], lens) ?? null),
+    zone: (key) => {
+      const zone = study.zones[Number(key) - 1];
+      if (zone) study.chooseZone(zone);
+    },
+    zones: () => {
+      zonesShown = true;
+      neckShown = true;
+    },
+    scales: openLeaf('scales'),
+    change: openLeaf('change'),
     intent: nextIntent,
-    styles: () => (styled = true),
     targets: () => study.look({ targets: !study.view.targets }),
-    practice: () => void goto(addressOf(study.id, 'practice', study.place)),
-    crossing: () =>
-      study.look({ crossing: study.view.crossing === 'chords' ? 'choices' : 'chords' }),
-    lane: () => study.look({ lane: following(LANE_VIEWS, study.view.lane) ?? 'none' }),
-    labels: () => study.look({ labels: following(LABELS, study.view.labels) ?? 'degree' }),
-    names: () => study.look({ names: study.view.names === 'symbols' ? 'numerals' : 'symbols' }),
-    modeNames: () =>
-      settings.change({ modeNames: settings.current.modeNames === 'mode' ? 'parent' : 'mode' }),
-    layerBox: () => model.toggleLayer('box'),
-    layerScale: () => model.toggleLayer('scale'),
-    layerArpeggio: () => model.toggleLayer('arpeggio'),
-    layerTriad: () => model.toggleLayer('triad'),
-    layerGrip: () => model.toggleLayer('grip'),
-    layerHome: () => model.toggleLayer('home'),
     only: () => study.look({ only: onlyAfter(study.view.only) }),
-    oneOctave: () => study.look({ oneOctave: !study.view.oneOctave }),
-    spelling: () => (spelled = true),
-    details: () => (detailed = true),
+    details: () => (sheet = DETAILS),
     editBars: () => editBars(),
-    editText: () => edit('text'),
-    transposeUp: () => void transpose(1),
-    transposeDown: () => void transpose(-1),
   };
-
-  const around = $derived(
-    study.now ? { now: study.now.chord, next: study.next?.chord ?? null } : null,
-  );
-  /** The shapes on the neck in words. */
-  const shapesShown = $derived(
-    model.layers.map(({ name, box }) =>
-      showSymbol(box ? `${name}: ${showBox(box, settings.current.boxNames)}` : name),
-    ),
-  );
+  const menu = $derived<readonly MenuItem[]>([
+    ...(study.chart
+      ? [
+          {
+            ...{ name: DETAILS, keys: 'K', begins: true },
+            sheet: { look: 'grid w-80 gap-3', content: details },
+          },
+        ]
+      : []),
+    { name: 'Edit the bars', keys: 'E', run: () => editBars() },
+    { name: 'Edit the text', run: () => edit('text') },
+    ...exportItems(study),
+  ]);
 </script>
+
+{#snippet details()}
+  {#if study.chart}
+    {#await import('./DetailsSheet.svelte') then { default: DetailsSheet }}
+      <DetailsSheet
+        text={document.text}
+        chart={study.chart}
+        home={study.key}
+        idiom={study.reading?.idiom.name ?? 'jazz'}
+        onedit={(text) => document.edit({ text })}
+      />
+    {/await}
+  {/if}
+{/snippet}
 
 {#snippet barsEditor()}
   <!-- Large, and not needed to read a chart: it comes when it is opened. -->
@@ -176,71 +156,26 @@
   beside={editing === 'text' ? textEditor : null}
   onedit={(index) => editBars(index)}
   ontext={() => edit('text')}
+  says={model.change ? speakSentence(changeSentence(model.change)) : ''}
+  {menu}
+  bind:sheet
 >
-  {#snippet tools()}
-    <PlanTools {editing} bind:detailed ontext={() => edit('text')} onbars={() => editBars()} />
-  {/snippet}
-
   {#snippet neck()}
-    <div class="relative shrink-0 print:hidden">
-      <PlanNeck
-        onread={(mark) => (read = mark)}
-        onpick={(mark) => (picked = study.now ? { index: study.now.index, mark } : null)}
-      />
-      {#if pickedHere}
-        {#await import('./FromHere.svelte') then { default: FromHere }}
-          {#key pickedHere}
-            <FromHere mark={pickedHere} onclose={() => (picked = null)} />
-          {/key}
-        {/await}
-      {/if}
-      <div class="flex flex-wrap items-center justify-end gap-x-2 gap-y-1">
-        <p class="mr-auto min-w-0 flex-1 text-sm max-lg:basis-full lg:truncate" data-readout>
-          {#if read && around}{speakMark(read, around)}{:else}<span class="text-ink-soft">
-              {#if shapesShown.length > 0}
-                <span
-                  title={model.layers.map(({ box }) => (box ? showBoxInFull(box) : '')).join(' ')}
-                >
-                  {shapesShown.join(' · ')}
-                </span>
-              {:else}
-                <span class="lg:max-xl:hidden">Filled: now. Ringed: next.</span> Largest:
-                <button class="underline decoration-dotted" data-explain={GUIDE_TONE_SAYS}
-                  >guide tones</button
-                >.
-              {/if}
-            </span>{/if}
-        </p>
-        <StylesMenu bind:open={styled} />
-        <OnlyChoice />
-        <label class="text-sm">
-          <span class="sr-only">Labels</span>
-          <select
-            class="field"
-            title="Labels (L)"
-            value={study.view.labels}
-            onchange={(event) => {
-              const labels = LABELS.find((one) => one === event.currentTarget.value);
-              if (labels) study.look({ labels });
-            }}
-          >
-            {#each LABELS as labels (labels)}<option value={labels}>{LABEL_NAMES[labels]}</option
-              >{/each}
-          </select>
-        </label>
-        <LayersMenu />
-        <ZoneMap bind:open={zonesShown} />
-        <Choice
-          label="Show"
-          value={model.whole ? 'whole' : 'zone'}
-          options={[
-            ['zone', 'Zone', ZONE_SAYS],
-            ['whole', 'Whole neck'],
-          ]}
-          onchange={model.toggleWhole}
-        />
-      </div>
-    </div>
+    {#if model.now}
+      <ChangeLine now={model.now.chord} next={model.next?.chord ?? null} said={model.change} />
+    {/if}
+    <PlanNeck
+      onread={(mark) => (read = mark)}
+      onpick={(mark) => (picked = study.now ? { index: study.now.index, mark } : null)}
+    />
+    {#if pickedHere}
+      {#await import('./FromHere.svelte') then { default: FromHere }}
+        {#key pickedHere}
+          <FromHere mark={pickedHere} onclose={() => (picked = null)} />
+        {/key}
+      {/await}
+    {/if}
+    {#if study.view.leaf === null}<InHand />{/if}
   {/snippet}
 
   {#if study.plan.setAside.length > 0}
@@ -250,6 +185,7 @@
   {/if}
 
   {#if study.now && study.chart}
-    <ChordPanels chart={study.chart} bind:spelled bind:lens />
+    <Drawer chart={study.chart} {read} bind:neckShown bind:zonesShown />
+    <PhoneBar />
   {/if}
 </Frame>

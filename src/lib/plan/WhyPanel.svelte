@@ -85,7 +85,7 @@
   </div>
   {#if held}
     <p class="text-sm text-ink-soft">
-      {showMaterial(held.material, naming)} is held: look at another option to compare.
+      Comparing {showMaterial(held.material, naming)}: point at another scale to compare.
       {#if second > 0}
         <button
           class="underline"
@@ -96,19 +96,19 @@
           }}>Play it second</button
         >
       {/if}
-      <button class="underline" onclick={onrelease}>Let go</button>
+      <button class="underline" onclick={onrelease}>Stop comparing</button>
     </p>
   {:else}
     <p class="text-sm" data-why>
       {showSymbol(reasonFor(chord, option))}
-      {#if !price}{rankSentence(option, model.options.length)}{/if}
+      {#if !price}{rankSentence(option)}{/if}
       {#if model.adviceNow}{showSymbol(model.adviceNow)}{:else if remark}{showSymbol(
           remark.text,
         )}{/if}
     </p>
   {/if}
   {#if price && price.length > 0 && !held}
-    <h3 class="mt-1.5 text-sm font-semibold">What one scale costs</h3>
+    <h3 class="mt-1.5 text-sm font-semibold">Where one scale falls short</h3>
     <ul class="text-[13px]" data-price>
       {#each price as { played, sentence } (played.index)}
         <li>

@@ -15,6 +15,7 @@ import { filterMarks, type Layer, type LayerKind, layersFor, withGround } from '
 import { markNeck, type Sounding } from '$core/neck/marks';
 import { onlyDegrees, withDegrees } from '$core/neck/only';
 import { degreesShown } from '$lib/study/view';
+import { sayChange } from '$core/targets/changes';
 import { type Place, samePlace, wholeNeck } from '$core/neck/neck';
 import type { PlannedChord, Scope } from '$lib/study/choices';
 import { chooseOption, pin } from '$lib/study/edits';
@@ -126,8 +127,21 @@ export function createPlanModel(study: Study) {
     return { before, after, ...cross(before, after) };
   });
 
+  /** The change in words. */
+  const change = $derived(
+    now && next
+      ? sayChange(now.chord, next.chord, {
+          target: targets.stopAt(next.index),
+          from: targets.stopAt(now.index),
+        })
+      : null,
+  );
+
   return {
     targets,
+    get change() {
+      return change;
+    },
     /** The chord the panels speak of, its place in the form, and what follows it. */
     get now() {
       return now;

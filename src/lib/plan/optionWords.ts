@@ -3,6 +3,7 @@ import type { Chord } from '$core/chords/chords';
 import { type Option, tensionsOver } from '$core/lenses/options';
 import type { RankParts } from '$core/lenses/ranking';
 import { pitchClass } from '$core/notes/notes';
+import { list } from '$core/words';
 import { showSymbol } from '$lib/ui/glyphs';
 
 /** What one note of an option is over the chord: its degree, and how it weighs. */
@@ -47,8 +48,8 @@ const PART_WORDS: Readonly<Record<keyof RankParts, readonly [more: string, less:
 
 const MOST_WORDS = 3;
 
-/** Why an option ranks where it does, from the weightiest parts of the sum. */
-export function rankSentence({ rank, parts }: Option, of: number): string {
+/** What speaks for an option and against it, from the weightiest parts of its rank; nothing where nothing does. */
+export function rankSentence({ parts }: Option): string {
   const weighty = (Object.entries(parts) as [keyof RankParts, number][])
     .filter(([, value]) => value !== 0)
     .sort(([, a], [, b]) => Math.abs(b) - Math.abs(a));
@@ -59,7 +60,9 @@ export function rankSentence({ rank, parts }: Option, of: number): string {
       .filter((word) => word !== '');
   const pros = words(1).slice(0, MOST_WORDS);
   const cons = words(-1).slice(0, 2);
-  const against = cons.length > 0 ? `; against it, ${cons.join(' and ')}` : '';
-  const speaks = pros.length > 0 ? `: ${pros.join(', ')}` : '';
-  return `Number ${rank} of ${of}${speaks}${against}.`;
+  const said = [
+    ...(pros.length > 0 ? [`For it: ${list(pros)}.`] : []),
+    ...(cons.length > 0 ? [`Against it: ${list(cons)}.`] : []),
+  ];
+  return said.join(' ');
 }

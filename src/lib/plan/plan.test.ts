@@ -58,13 +58,13 @@ describe('an option in short', () => {
   test('why it stands where it does is said from the weightiest parts', () => {
     const parts = Object.fromEntries(Object.keys(WEIGHTS).map((part) => [part, 0]));
     const said = (changed: Record<string, number>) =>
-      rankSentence({ rank: 2, parts: { ...parts, ...changed } } as unknown as Option, 9);
-    expect(said({})).toBe('Number 2 of 9.');
+      rankSentence({ parts: { ...parts, ...changed } } as unknown as Option);
+    expect(said({})).toBe('');
     expect(said({ tones: 1, guideTones: 8, common: 3, own: 2 })).toBe(
-      'Number 2 of 9: it says what names the chord, players use it here, it is the chord’s own.',
+      'For it: it says what names the chord, players use it here and it is the chord’s own.',
     );
     expect(said({ clash: -3, against: -1.5, outside: -2, colour: 1 })).toBe(
-      'Number 2 of 9: it adds colour; against it, some of it clashes when held and it leaves the key.',
+      'For it: it adds colour. Against it: some of it clashes when held and it leaves the key.',
     );
   });
 });

@@ -1,22 +1,15 @@
 <!-- The stage: the chart with a band, now and next as large as can be, the neck under them. -->
 <script lang="ts">
-  import Disc from '@lucide/svelte/icons/disc-3';
-  import ChevronRight from '@lucide/svelte/icons/chevron-right';
-  import Expand from '@lucide/svelte/icons/maximize';
-  import FileDown from '@lucide/svelte/icons/file-down';
   import Play from '@lucide/svelte/icons/play';
-  import Sliders from '@lucide/svelte/icons/sliders-vertical';
   import Stop from '@lucide/svelte/icons/square';
   import { onDestroy, onMount, untrack } from 'svelte';
   import { page } from '$app/state';
-  import { CLICKS } from '$core/band/click';
   import { pageTransport } from '$lib/audio/transport.svelte';
   import Frame from '$lib/frame/Frame.svelte';
   import type { Actions } from '$lib/frame/shortcuts';
   import { momentAt, momentsOf } from '$lib/practice/moments';
   import type { PedalAction } from '$lib/settings/settings';
   import { LOOP_NAMES, LOOP_SIZES } from '$lib/study/loops';
-  import { AHEAD, type Ahead } from '$lib/study/playing';
   import { getStudy } from '$lib/study/study.svelte';
   import { showSymbol } from '$lib/ui/glyphs';
   import { inSecondFrame, late } from '$lib/ui/afterPaint.svelte';
@@ -42,7 +35,6 @@
   import { createStage, setStage } from './stage.svelte';
   import { createSteering } from './steering.svelte';
   import StageNeck from './StageNeck.svelte';
-  import StageSettings from './StageSettings.svelte';
 
   const study = getStudy();
   const transport = pageTransport();
@@ -88,9 +80,6 @@
 
   $effect(() => (playing ? keepAwake() : undefined));
 
-  const nextAhead = (now: Ahead): Ahead =>
-    AHEAD[(AHEAD.indexOf(now) + 1) % AHEAD.length] ?? 'always';
-
   const DOES: Readonly<Record<PedalAction, () => void>> = {
     play: steering.toggle,
     poorPass: () => stage.slower(),
@@ -111,8 +100,8 @@
   onDestroy(pedals.close);
 
   const actions: Actions = {
-    nextChord: () => steering.step(1),
-    chordBefore: () => steering.step(-1),
+    next: () => steering.step(1),
+    previous: () => steering.step(-1),
     play: steering.toggle,
     toPlay: undefined,
     faster: () => stage.setTempo(stage.tempo + 2),
@@ -126,14 +115,11 @@
     nextBlock: block?.goOn,
     wentWell: () => keeper.say('clean'),
     wentShaky: () => keeper.say('shaky'),
-    ahead: () => steering.set({ ahead: nextAhead(settings.ahead) }),
-    staff: () => steering.set({ staff: !settings.staff }),
-    fullScreen: () => void toggleFullScreen(),
     fold: () => (unfolded = !unfolded),
   };
 
   /** Whether something else needs the room of what is read from afar. */
-  const small = $derived(settings.staff || unfolded);
+  const small = $derived(settings.staff);
   const ahead = $derived(
     settings.ahead === 'always' ||
       (standing.beat >= 0 && showsAhead(settings.ahead, standing.left)),
@@ -169,6 +155,15 @@
 
 <svelte:window onkeydowncapture={pedals.onkey} />
 
+{#snippet takesSheet()}
+  {#await Promise.all( [import('./TakesSheet.svelte'), import('./take')] ) then [{ default: TakesSheet }, { heardAlone }]}
+    <TakesSheet heard={landed.done ? heardAlone(study, stage, landed.done) : null} kept={takes} />
+  {/await}
+{/snippet}
+{#snippet filesSheet()}
+  {#await import('./FilesSheet.svelte') then { default: FilesSheet }}<FilesSheet />{/await}
+{/snippet}
+
 <Frame
   screen="play"
   name="Play"
@@ -183,167 +178,17 @@
   onloop={steering.setLoop}
   {hand}
   landings={landed.marks}
+  menu={[
+    { name: 'Takes', begins: true, sheet: { look: 'w-96', content: takesSheet } },
+    { name: 'Save the band and the line', sheet: { look: 'w-80', content: filesSheet } },
+    { name: 'Full screen', run: () => void toggleFullScreen() },
+  ]}
 >
-  {#snippet tools()}
-    <Popover
-      label="Files"
-      named
-      title="The band and the line as files"
-      button="button-quiet"
-      sheet="w-80"
-      side="bottom"
-    >
-      {#snippet trigger()}<FileDown size={16} aria-hidden="true" />{/snippet}
-      {#await import('./FilesSheet.svelte') then { default: FilesSheet }}
-        <FilesSheet />
-      {/await}
-    </Popover>
-    <Popover
-      label="Takes"
-      named
-      title="Takes: what you kept of what was heard"
-      button="button-quiet"
-      sheet="w-96"
-      side="bottom"
-    >
-      {#snippet trigger()}<Disc size={16} aria-hidden="true" />{/snippet}
-      {#await Promise.all( [import('./TakesSheet.svelte'), import('./take')] ) then [{ default: TakesSheet }, { heardAlone }]}
-        <TakesSheet
-          heard={landed.done ? heardAlone(study, stage, landed.done) : null}
-          kept={takes}
-        />
-      {/await}
-    </Popover>
-    <button
-      class="button-quiet"
-      aria-label="Full screen"
-      title="Full screen (F)"
-      onclick={() => void toggleFullScreen()}
-    >
-      <Expand size={16} aria-hidden="true" />
-    </button>
-  {/snippet}
-
   {#if block}<SessionBar place={block} />{/if}
   <NowNext {ahead} {small} />
   <StageNeck {ahead} {shown} {small} heard={ear.sounding?.pitch ?? null} />
 
-  <div class="flex shrink-0 flex-wrap items-center gap-x-3 gap-y-1" data-stage-controls>
-    <button class="button-strong min-w-24" onclick={steering.toggle} title="Play or stop (Space)">
-      {#if playing || transport.fetching !== null}<Stop
-          size={16}
-          aria-hidden="true"
-        />Stop{:else}<Play size={16} aria-hidden="true" />Play{/if}
-    </button>
-    <div
-      class="flex flex-wrap rounded border border-line-strong text-sm"
-      role="group"
-      aria-label="Loop"
-    >
-      {#each LOOP_SIZES as one (one)}
-        <button
-          class="min-h-9 px-2 whitespace-nowrap not-first:border-l not-first:border-line-strong aria-pressed:bg-ink aria-pressed:text-paper"
-          aria-pressed={steering.size === one}
-          onclick={() => steering.loopBy(one)}>{LOOP_NAMES[one]}</button
-        >
-      {/each}
-    </div>
-    <label class="flex items-center gap-2 text-sm">
-      <span class="sr-only">Tempo</span>
-      <input
-        type="range"
-        name="tempo"
-        class="w-20"
-        min="30"
-        max="300"
-        value={stage.tempo}
-        oninput={(event) => stage.setTempo(event.currentTarget.valueAsNumber)}
-      />
-      <output class="w-17 text-lg font-semibold tabular-nums" data-tempo
-        >{Math.round(stage.tempo)}<span class="ml-1 text-xs font-normal text-ink-soft">bpm</span
-        ></output
-      >
-    </label>
-    <button class="button min-h-9" onclick={steering.tap} title="Tap the tempo (T)">Tap</button>
-    <label class="flex items-center gap-1.5 text-sm">
-      Click
-      <select
-        class="field w-24"
-        name="click"
-        value={settings.click}
-        onchange={(event) =>
-          steering.set({
-            click: CLICKS.find((one) => one === event.currentTarget.value) ?? 'none',
-          })}
-      >
-        {#each CLICKS as one (one)}<option value={one}>{one}</option>{/each}
-      </select>
-    </label>
-    <button
-      class="button min-h-9 aria-pressed:bg-ink aria-pressed:text-paper"
-      aria-pressed={transport.mix.solo === 'line'}
-      onclick={steering.lineOnly}
-      title="Only the line, the band muted (M)">Line only</button
-    >
-    <Popover label="Levels" title="How loud each part is" button="button min-h-9" sheet="w-80">
-      {#snippet trigger()}<Sliders size={15} aria-hidden="true" />Levels{/snippet}
-      {#await import('./Mixer.svelte') then { default: Mixer }}<Mixer />{/await}
-    </Popover>
-    <ListenButton
-      {ear}
-      settings={study.settings}
-      {mistakes}
-      onmistakes={(to) => (mistakes = to)}
-      recording="this loop"
-      onrecording={judgeRecording}
-    />
-    <button
-      class="button-quiet ml-auto text-sm"
-      aria-expanded={unfolded}
-      aria-controls="stage-more"
-      title="Settings of the stage (O)"
-      onclick={() => (unfolded = !unfolded)}
-    >
-      <ChevronRight size={16} class={unfolded ? 'rotate-90' : ''} aria-hidden="true" />More
-    </button>
-  </div>
-
-  {#if unfolded}<StageSettings {pedals} onset={steering.set} />{/if}
-
-  <div class="flex shrink-0 flex-wrap items-baseline gap-x-4 text-sm" data-stage-says>
-    {#if transport.fetching !== null}
-      <p role="status" class="flex items-center gap-2">
-        Fetching the band’s sounds
-        <progress max="1" value={transport.fetching}></progress>
-      </p>
-    {/if}
-    {#if turnSays}
-      <p
-        class="text-2xl font-semibold tabular-nums {mine ? 'text-now-text' : 'text-ink-soft'}"
-        data-turn
-      >
-        {turnSays}
-      </p>
-    {/if}
-    {#if playing}
-      <p class="text-ink-soft tabular-nums" data-pass>
-        Pass {stage.pass + 1} · {clockName(
-          standing.seconds,
-        )}{#if settings.keys !== 'same' && standing.moment.now}
-          · first chord {showSymbol(stage.keyName)}{/if}
-      </p>
-    {/if}
-    <Heard {ear} {landed} onloop={loopMissed} onshow={showMe} onkept={() => (takes += 1)} />
-    {#if keeper.kept}
-      <KeptStint kept={keeper.kept} heard={landed.done !== null} onsay={keeper.say} />
-    {/if}
-    <CareNotice {playing} />
-    {#if !study.chart || study.planned.length === 0}
-      <p class="text-ink-soft">There is nothing to play: this chart has no chords yet.</p>
-    {/if}
-  </div>
-
-  {#if settings.staff && !unfolded}
+  {#if settings.staff}
     <!-- Scrolled with the keys as well. -->
     <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
     <div
@@ -365,4 +210,117 @@
       {/if}
     </div>
   {/if}
+  <div
+    class="flex min-h-12 shrink-0 flex-wrap items-center gap-x-3 gap-y-1 max-sm:sticky max-sm:bottom-0 max-sm:z-20 max-sm:bg-paper"
+    data-stage-controls
+  >
+    <button
+      class="button-strong min-h-10 min-w-24 justify-center"
+      onclick={steering.toggle}
+      title="Play or stop (Space)"
+    >
+      {#if playing || transport.fetching !== null}<Stop
+          size={16}
+          aria-hidden="true"
+        />Stop{:else}<Play size={16} aria-hidden="true" />Play{/if}
+    </button>
+    <label class="text-sm">
+      <span class="sr-only">Loop</span>
+      <select
+        class="field min-h-10"
+        name="loop"
+        title="What goes round; drag over the bars for others"
+        value={steering.size ?? 'bars'}
+        onchange={(event) => {
+          const size = LOOP_SIZES.find((one) => one === event.currentTarget.value);
+          if (size) steering.loopBy(size);
+        }}
+      >
+        {#if steering.size === null && study.loop}
+          <option value="bars">Bars {study.loop.from + 1}–{study.loop.to}</option>
+        {/if}
+        {#each LOOP_SIZES as one (one)}<option value={one}>{LOOP_NAMES[one]}</option>{/each}
+      </select>
+    </label>
+    <label class="flex items-center gap-2 text-sm">
+      <span class="sr-only">Tempo</span>
+      <input
+        type="range"
+        name="tempo"
+        class="w-20 max-sm:w-14"
+        min="30"
+        max="300"
+        value={stage.tempo}
+        oninput={(event) => stage.setTempo(event.currentTarget.valueAsNumber)}
+      />
+      <output class="w-17 text-lg font-semibold tabular-nums" data-tempo
+        >{Math.round(stage.tempo)}<span class="ml-1 text-xs font-normal text-ink-soft">bpm</span
+        ></output
+      >
+    </label>
+    <button
+      class="button min-h-10 aria-pressed:bg-ink aria-pressed:text-paper max-sm:hidden"
+      aria-pressed={settings.count > 0}
+      onclick={() => steering.set({ count: settings.count > 0 ? 0 : 1 })}
+      title="Count in before it begins">Count-in</button
+    >
+    <ListenButton
+      {ear}
+      settings={study.settings}
+      {mistakes}
+      onmistakes={(to) => (mistakes = to)}
+      recording="this loop"
+      onrecording={judgeRecording}
+    />
+    <div
+      class="flex min-w-0 flex-1 flex-wrap items-baseline gap-x-4 text-sm/5 max-lg:order-first max-lg:min-h-10 max-lg:basis-full"
+      data-stage-says
+    >
+      {#if transport.fetching !== null}
+        <p role="status" class="flex items-center gap-2">
+          Fetching the band’s sounds
+          <progress max="1" value={transport.fetching}></progress>
+        </p>
+      {/if}
+      {#if turnSays}
+        <p
+          class="text-xl/6 font-semibold tabular-nums {mine ? 'text-now-text' : 'text-ink-soft'}"
+          data-turn
+        >
+          {turnSays}
+        </p>
+      {/if}
+      {#if playing}
+        <p class="text-ink-soft tabular-nums" data-pass>
+          Pass {stage.pass + 1} · {clockName(
+            standing.seconds,
+          )}{#if settings.keys !== 'same' && standing.moment.now}
+            · first chord {showSymbol(stage.keyName)}{/if}
+        </p>
+      {/if}
+      <Heard {ear} {landed} onloop={loopMissed} onshow={showMe} onkept={() => (takes += 1)} />
+      {#if keeper.kept}
+        <KeptStint kept={keeper.kept} heard={landed.done !== null} onsay={keeper.say} />
+      {/if}
+      <CareNotice {playing} />
+      {#if !study.chart || study.planned.length === 0}
+        <p class="text-ink-soft">There is nothing to play: this chart has no chords yet.</p>
+      {/if}
+    </div>
+
+    <div class="ml-auto">
+      <Popover
+        bind:open={unfolded}
+        label="Settings of the stage"
+        title="Settings of the stage (O)"
+        button="button min-h-10"
+        sheet="w-[46rem]"
+      >
+        {#snippet trigger()}More ▾{/snippet}
+        {#await import('./StageSettings.svelte') then { default: StageSettings }}
+          <StageSettings {pedals} onset={steering.set} ontap={steering.tap} />
+        {/await}
+      </Popover>
+    </div>
+  </div>
 </Frame>

@@ -3,7 +3,7 @@
   import { untrack } from 'svelte';
   import { spokenChord } from '$core/chords/spoken';
   import { stringCount } from '$core/neck/neck';
-  import { apart, atWidth, heightOf, layOut } from '$lib/neck/layout';
+  import { FITTED, fretsBeside, heightFor, layOut, measuresIn } from '$lib/neck/layout';
   import Neck from '$lib/neck/Neck.svelte';
   import NeckLayer from '$lib/neck/NeckLayer.svelte';
   import HeardMark from '$lib/listening/HeardMark.svelte';
@@ -35,28 +35,14 @@
   /** The ring of the coming target at its largest, across, beside a note’s size, and its size by how near the change is. */
   const SWOLLEN = 37.5;
   const SWELLING = [0.75, 0.82, 0.9, 1.02, 1.06] as const;
-  const LARGEST = Math.max(...SWELLING);
 
   let width = $state(1240);
   const leftHanded = $derived(study.instrument.leftHanded);
-  /** Widths from which the page is as high as its window: there may be height to spare. */
-  const WIDE = 960;
-  /** Room for the notes of the outer strings, and below them for the numbers of the frets. */
-  const ROOM = { above: 34, below: 48 } as const;
-  const NARROWEST = 300;
-  const measures = $derived({
-    ...{ ...atWidth(width), ...ROOM },
-    width: Math.max(NARROWEST, width),
-  });
   const strings = $derived(stringCount(study.neck));
-  const least = $derived(heightOf(measures, strings));
   /** With only the zone in sight strings may stand far apart and are read from afar. */
-  const MOST_GAP = { usual: 72, small: 50 } as const;
-  const most = $derived(
-    width < WIDE
-      ? least
-      : heightOf({ ...ROOM, stringGap: MOST_GAP[small ? 'small' : 'usual'] }, strings),
-  );
+  const GAPS = { least: 30, small: 50, usual: 72 } as const;
+  const least = $derived(heightFor(GAPS.least, strings));
+  const most = $derived(heightFor(GAPS[small ? 'small' : 'usual'], strings));
   let room = $state(0);
   /** Two lines of words: while it plays the neck does not grow for what comes and goes below it. */
   const STEADY = 56;
@@ -66,21 +52,11 @@
     const more = wanted - untrack(() => height);
     if (!stage.playing || more < 0 || more > STEADY) height = wanted;
   });
-  /** Frets beside the zone that are drawn too; the rest of the neck nobody plays here. */
-  const BESIDE = $derived(width < WIDE ? 1 : 2);
-  const frets = $derived.by(() => {
-    const { low, high } = study.zone;
-    const from = low - BESIDE;
-    return { low: from <= 1 ? 0 : from, high: Math.min(study.neck.frets, high + BESIDE) };
-  });
   const layout = $derived.by(() => {
-    const { above, below } = ROOM;
-    const stringGap = (Math.max(least, height) - above - below) / Math.max(1, strings - 1);
-    // No two notes touch, not even the one that comes at its largest.
-    const noteScale = apart(stringGap, SWOLLEN * LARGEST);
-    return layOut(study.neck, {
-      ...{ ...measures, stringGap, noteScale, leftHanded, frets },
-    });
+    // A fret or two beside the zone are drawn too; the rest of the neck nobody plays here.
+    const frets = fretsBeside(study.neck, study.zone, width < FITTED ? 1 : 2);
+    const measures = measuresIn({ width, height: width < FITTED ? null : height }, strings, false);
+    return layOut(study.neck, { ...measures, leftHanded, frets, played: study.zone });
   });
   /** What sounds is said in words first, and drawn with the frame after. */
   const drawn = late(() => ({
@@ -115,8 +91,8 @@
 
 <div
   class="stage-neck overflow-x-auto overflow-y-hidden will-change-transform contain-content max-lg:shrink-0 lg:flex-1"
-  style:min-height={width < WIDE ? undefined : `${least}px`}
-  style:max-height={width < WIDE ? undefined : `${most}px`}
+  style:min-height={width < FITTED ? undefined : `${least}px`}
+  style:max-height={width < FITTED ? undefined : `${most}px`}
   bind:clientWidth={width}
   bind:clientHeight={room}
   data-near={near}

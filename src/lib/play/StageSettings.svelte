@@ -1,10 +1,10 @@
 <!-- What is set once for a while: counting in, keys, turns, ramps, what shows ahead, the line, levels. -->
 <script lang="ts">
+  import { CLICKS } from '$core/band/click';
   import { EXERCISE_WORDS } from '$core/exercises/words';
   import { SUBDIVISIONS } from '$core/time/subdivision';
   import { TEMPO_RANGE } from '$core/time/tempo';
   import Picked from '$lib/ui/Picked.svelte';
-  import Popover from '$lib/ui/Popover.svelte';
   import {
     type Ahead,
     type KeyWay,
@@ -20,9 +20,10 @@
   interface Props {
     readonly pedals: Pedals;
     readonly onset: (changed: Partial<PlaySettings>) => void;
+    readonly ontap: () => void;
   }
 
-  let { pedals, onset }: Props = $props();
+  let { pedals, onset, ontap }: Props = $props();
 
   const study = getStudy();
   const stage = getStage();
@@ -49,10 +50,10 @@
     'four beats': 'four beats before',
     'two beats': 'two beats before',
     'one beat': 'one beat before',
-    nothing: 'nothing: by ear',
+    nothing: 'hidden',
   };
   const COUNTS: readonly [number, string][] = [
-    [0, 'not at all'],
+    [0, 'off'],
     [1, 'one bar'],
     [2, 'two bars'],
   ];
@@ -96,7 +97,7 @@
 
 <div
   id="stage-more"
-  class="grid shrink-0 grid-cols-[repeat(auto-fill,minmax(13.5rem,1fr))] gap-x-4 gap-y-1 text-sm whitespace-nowrap lg:gap-y-px [scrollbar-width:thin] lg:min-h-24 lg:shrink lg:overflow-y-auto"
+  class="grid grid-cols-[repeat(auto-fill,minmax(19rem,1fr))] gap-x-6 gap-y-1 whitespace-nowrap"
 >
   <Picked
     label="Line"
@@ -106,7 +107,7 @@
     onpick={chooseLine}
   />
   <Picked
-    label="In"
+    label="Note value"
     name="subdivision"
     disabled={stage.lines.kept !== null || settings.line === 'none' || settings.line === 'targets'}
     value={settings.subdivision}
@@ -114,7 +115,7 @@
     onpick={(subdivision) => onset({ subdivision })}
   />
   <Picked
-    label="Turns"
+    label="Trade with Corvel"
     name="turns"
     value={settings.turns}
     options={named(TURN_NAMES)}
@@ -128,21 +129,21 @@
     onpick={(keys) => onset({ keys })}
   />
   <Picked
-    label="Shown ahead"
+    label="Show the next chord"
     name="ahead"
     value={settings.ahead}
     options={named(AHEAD_NAMES)}
     onpick={(ahead) => onset({ ahead })}
   />
   <Picked
-    label="Counted in"
+    label="Count-in"
     name="count"
     value={settings.count}
     options={COUNTS}
     onpick={(count) => onset({ count })}
   />
   <Picked
-    label="Band rests"
+    label="Band drops out"
     name="rests"
     value={settings.rests}
     options={RESTS}
@@ -154,17 +155,19 @@
   <div class="setting">
     {@render ticked('hidden', 'Hidden in my turn', settings.hidden, (hidden) => onset({ hidden }))}
   </div>
+  <Picked
+    label="Click"
+    name="click"
+    value={settings.click}
+    options={CLICKS.map((one) => [one, one])}
+    onpick={(click) => onset({ click })}
+  />
   <div class="setting">
-    Pedals
-    <Popover label="Pedals" title="What a pedal does" button="button min-h-8" sheet="w-[26rem]">
-      {#snippet trigger()}Set up{/snippet}
-      {#await import('./PedalSheet.svelte') then { default: PedalSheet }}
-        <PedalSheet {pedals} />
-      {/await}
-    </Popover>
+    Tempo
+    <button class="button min-h-8" onclick={ontap} title="Tap the tempo (T)">Tap</button>
   </div>
   <div class="setting {ramp ? 'sm:col-span-2' : ''}">
-    {@render ticked('ramp', 'Faster by', ramp !== null, (on) =>
+    {@render ticked('ramp', 'Speed up', ramp !== null, (on) =>
       onset({
         ramp: on ? { by: 4, every: 2, goal: Math.min(TEMPO_RANGE.high, stage.tempo + 20) } : null,
       }),
@@ -204,9 +207,22 @@
           onchange={(event) => setRamp({ goal: whole(event, TEMPO_RANGE.low, TEMPO_RANGE.high) })}
         />
       </span>
-    {:else}<span class="text-ink-soft">steady</span>{/if}
+    {:else}<span class="text-ink-soft">off</span>{/if}
   </div>
 </div>
+{#each [['Levels', levels], ['Pedals', pedalling]] as const as [name, content] (name)}
+  <details class="mt-2 border-t border-line pt-2">
+    <summary class="min-h-8 cursor-pointer font-semibold">{name}</summary>
+    {@render content()}
+  </details>
+{/each}
+
+{#snippet levels()}
+  {#await import('./Mixer.svelte') then { default: Mixer }}<Mixer />{/await}
+{/snippet}
+{#snippet pedalling()}
+  {#await import('./PedalSheet.svelte') then { default: PedalSheet }}<PedalSheet {pedals} />{/await}
+{/snippet}
 
 <style>
   .setting {

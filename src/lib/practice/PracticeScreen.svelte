@@ -6,6 +6,7 @@
   import ChevronRight from '@lucide/svelte/icons/chevron-right';
   import { degreeOver } from '$core/chords/over';
   import type { Passage, PlayedNote } from '$core/phrases/passage';
+  import { stringCount } from '$core/neck/neck';
   import { DEFAULT_TEMPO } from '$core/time/tempo';
   import { passageProgramme } from '$lib/audio/programme';
   import { pageTransport } from '$lib/audio/transport.svelte';
@@ -17,7 +18,7 @@
   import SessionBar from '$lib/log/SessionBar.svelte';
   import { keepsStints } from '$lib/log/keeper.svelte';
   import type { DrawnMark } from '$lib/neck/drawn';
-  import { atWidth, layOut } from '$lib/neck/layout';
+  import { heightFor, layOut, measuresIn } from '$lib/neck/layout';
   import Neck from '$lib/neck/Neck.svelte';
   import { createWires } from '$lib/neck/wires.svelte';
   import { zoneInSight } from '$lib/neck/zoneInSight';
@@ -58,10 +59,16 @@
   const sounding = $derived(passage ? soundingAt(passage, moment) : []);
   const next = $derived(passage ? coming(passage, moment) : []);
   let width = $state(1240);
+  /** Pixels between the strings: the sheet is what this screen is for. */
+  const GAP = 30;
   const wires = createWires(() => ({ neck: study.neck, focus: practice.settings.zone }));
   const layout = $derived(
     layOut(study.neck, {
-      ...atWidth(width),
+      ...measuresIn(
+        { width, height: heightFor(GAP, stringCount(study.neck)) },
+        stringCount(study.neck),
+      ),
+      played: practice.settings.zone,
       leftHanded: study.instrument.leftHanded,
       wires: wires.current,
     }),
@@ -171,10 +178,8 @@
 
   const actions: Actions = {
     // The arrows walk the notes here.
-    nextChord: undefined,
-    chordBefore: undefined,
-    nextNote: () => step(1),
-    noteBefore: () => step(-1),
+    next: () => step(1),
+    previous: () => step(-1),
     play: toggle,
     toPlay: withBand,
     nextBlock: block?.goOn,
@@ -210,8 +215,11 @@
   now={onStrip.current.now}
   next={onStrip.current.next}
   ongo={goTo}
+  menu={[{ name: 'Print', begins: true, run: () => setTimeout(() => window.print(), 100) }]}
 >
-  {#snippet tools()}
+  {#if block}<SessionBar place={block} />{/if}
+  <PrintHeading what={showSymbol(passage?.title ?? '')} zone={practice.settings.zone} {passage} />
+  <div class="flex shrink-0 flex-wrap items-center gap-x-3 gap-y-1 print:hidden">
     <SheetTools
       {passage}
       playing={transport.playing}
@@ -220,35 +228,6 @@
       onopen={practice.open}
       onband={withBand}
     />
-  {/snippet}
-
-  {#snippet neck()}
-    {#if block}<SessionBar place={block} />{/if}
-    <!-- Where the neck is wider than the screen it is scrolled with the keys as well. -->
-    <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-    <div
-      class="shrink-0 overflow-x-auto will-change-transform contain-content print:hidden"
-      {@attach zoneInSight(() => ({ layout, zone: practice.settings.zone, width }))}
-      bind:clientWidth={width}
-      role="group"
-      aria-label="Neck"
-      tabindex={layout.width > width ? 0 : undefined}
-    >
-      <Neck
-        class="min-w-3xl"
-        neck={study.neck}
-        {layout}
-        marks={drawn.current.marks}
-        label={drawn.current.spoken}
-        zone={practice.settings.zone}
-        shaded
-        leftHanded={study.instrument.leftHanded}
-      />
-    </div>
-  {/snippet}
-
-  <PrintHeading what={showSymbol(passage?.title ?? '')} zone={practice.settings.zone} {passage} />
-  <div class="flex shrink-0 flex-wrap items-center gap-x-3 gap-y-1 print:hidden">
     <SheetControls {practice} />
     <button
       class="button-quiet ml-auto text-sm"
@@ -322,5 +301,26 @@
     {:else if study.planned.length === 0}
       <p class="text-ink-soft">There is nothing to play: this chart has no chords yet.</p>
     {/if}
+  </div>
+  <!-- Where the neck is wider than the screen it is scrolled with the keys as well. -->
+  <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+  <div
+    class="shrink-0 overflow-x-auto will-change-transform contain-content print:hidden"
+    {@attach zoneInSight(() => ({ layout, zone: practice.settings.zone, width }))}
+    bind:clientWidth={width}
+    role="group"
+    aria-label="Neck"
+    tabindex={layout.width > width ? 0 : undefined}
+  >
+    <Neck
+      class="min-w-3xl"
+      neck={study.neck}
+      {layout}
+      marks={drawn.current.marks}
+      label={drawn.current.spoken}
+      zone={practice.settings.zone}
+      shaded
+      leftHanded={study.instrument.leftHanded}
+    />
   </div>
 </Frame>

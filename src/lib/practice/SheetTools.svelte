@@ -1,8 +1,6 @@
-<!-- What the head of a practice sheet offers: play, speed, print, files out and in. -->
+<!-- Playing a practice sheet, alone or over the band; its speed; files out and in. -->
 <script lang="ts">
-  import Drum from '@lucide/svelte/icons/drum';
   import Play from '@lucide/svelte/icons/play';
-  import Printer from '@lucide/svelte/icons/printer';
   import Stop from '@lucide/svelte/icons/square';
   import type { Passage } from '$core/phrases/passage';
   import PassageFiles from '$lib/formats/PassageFiles.svelte';
@@ -28,20 +26,15 @@
   {#if playing}<Stop size={15} aria-hidden="true" />{:else}<Play
       size={15}
       aria-hidden="true"
-    />{/if}<span class="lg:max-xl:sr-only">{playing ? 'Stop' : 'Play'}</span>
+    />{/if}{playing ? 'Stop' : 'Play'}
 </button>
 <button class="button" onclick={onband} title="This sheet over the band (Shift P)"
-  ><Drum size={15} class="xl:hidden" aria-hidden="true" /><span class="max-xl:sr-only"
-    >With band</span
-  ></button
+  >With the band</button
 >
 <label class="flex items-center gap-1 text-sm">
   <span class="sr-only">Speed</span>
-  <select class="field lg:max-xl:w-18 lg:max-xl:px-1" bind:value={speed}>
+  <select class="field" bind:value={speed}>
     {#each SPEEDS as one (one)}<option value={one}>{one * 100} %</option>{/each}
   </select>
 </label>
-<button class="button-quiet text-sm" title="Print the sheet" onclick={() => window.print()}>
-  <Printer size={16} aria-hidden="true" /><span class="max-2xl:sr-only">Print</span>
-</button>
 <PassageFiles {passage} neck={study.neck} what="a melody" id="melody-file" {onopen} />

@@ -7,7 +7,6 @@
   import { fitZone } from '$core/neck/neck';
   import Frame from '$lib/frame/Frame.svelte';
   import PrintHeading from '$lib/frame/PrintHeading.svelte';
-  import type { Actions } from '$lib/frame/shortcuts';
   import { PLAIN_LABEL_NAMES, PLAIN_LABELS, type PlainLabels, plainMarks } from '$lib/neck/plain';
   import { addressOf } from '$lib/study/place';
   import { getStudy } from '$lib/study/study.svelte';
@@ -50,27 +49,14 @@
     void study.nowIndex;
     morphing = null;
   });
-
-  const actions: Actions = {
-    morphOn: () => step(1),
-    morphBack: () => step(-1),
-  };
 </script>
 
 <Frame
   screen="shapes"
   name="Shapes of {chord ? showSymbol(chordName(chord)) : ''}"
   heading="Shapes of {chord ? showSymbol(chordName(chord)) : ''}: pick one"
-  {actions}
+  actions={{}}
 >
-  {#snippet tools()}
-    <Choice
-      label="Labels"
-      value={labels}
-      options={PLAIN_LABELS.map((one) => [one, PLAIN_LABEL_NAMES[one]] as const)}
-      onchange={(picked) => (labels = picked)}
-    />
-  {/snippet}
   <PrintHeading what="Shapes of {chord ? showSymbol(chordName(chord)) : ''}" zone={null} />
   <div
     class="flex flex-wrap items-center gap-2 text-sm print:hidden"
@@ -78,7 +64,9 @@
     aria-label="Morph the quality"
   >
     <span class="text-ink-soft">One note at a time</span>
-    <button class="button" onclick={() => step(-1)} disabled={morphing === 0}>Back</button>
+    <button class="button" onclick={() => step(-1)} disabled={morphing === 0}
+      >Previous quality</button
+    >
     {#each morphs as { chord: one, moved }, index (one.symbol)}
       <button
         class="button {index === morphing ? 'border-ink font-bold' : ''}"
@@ -89,8 +77,16 @@
       </button>
     {/each}
     <button class="button" onclick={() => step(1)} disabled={morphing === morphs.length - 1}
-      >On</button
+      >Next quality</button
     >
+    <div class="ml-auto">
+      <Choice
+        label="Labels"
+        value={labels}
+        options={PLAIN_LABELS.map((one) => [one, PLAIN_LABEL_NAMES[one]] as const)}
+        onchange={(picked) => (labels = picked)}
+      />
+    </div>
   </div>
 
   {#each groups as { title, shapes } (title)}

@@ -37,13 +37,19 @@ export const SCOPES = ['chord', 'equal', 'section', 'chart'] as const;
 /** What a choice is set for. */
 export type Scope = (typeof SCOPES)[number];
 
-/** What a choice reaches, by one name wherever it is said. */
-export const SCOPE_NAMES: Readonly<Record<Scope, string>> = {
-  chord: 'this chord',
-  equal: 'every such chord',
-  section: 'section',
-  chart: 'chart',
-};
+/** What a choice over a chord reaches, by one name wherever it is said. */
+export function scopeName(scope: Scope, symbol: string): string {
+  switch (scope) {
+    case 'chord':
+      return 'this chord';
+    case 'equal':
+      return `every ${symbol}`;
+    case 'section':
+      return 'this section';
+    case 'chart':
+      return 'the whole chart';
+  }
+}
 
 const DEFAULT_INTENT: Intent = 'lean';
 

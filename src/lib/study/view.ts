@@ -47,6 +47,10 @@ const IN_TURN: readonly ShownOnly[] = ['all', '3', '7', '3-7', '1', '5', 'target
 export const onlyAfter = (only: ShownOnly): ShownOnly =>
   IN_TURN[(IN_TURN.indexOf(only) + 1) % IN_TURN.length] ?? 'all';
 
+/** What the drawer under Plan's neck holds. */
+export const LEAVES = ['scales', 'change', 'targets', 'style'] as const;
+export type Leaf = (typeof LEAVES)[number];
+
 export const viewSchema = z.object({
   version: z._default(z.literal(1), 1),
   labels: or(z.enum(LABELS), 'degree'),
@@ -58,15 +62,17 @@ export const viewSchema = z.object({
   oneOctave: or(z.boolean(), false),
   /** What the strip shows large. */
   names: or(z.enum(['symbols', 'numerals']), 'symbols'),
-  lane: or(z.enum(LANE_VIEWS), 'guideTones'),
+  lane: or(z.enum(LANE_VIEWS), 'none'),
   /** Whether every line of the strip is opened to its lanes, or only that of now. */
   opened: or(z.boolean(), false),
   /** What the ladder crosses. */
-  crossing: or(z.enum(['chords', 'choices']), 'choices'),
+  crossing: or(z.enum(['chords', 'choices']), 'chords'),
   /** Whether a sheet's notes have their degrees under them. */
   degrees: or(z.boolean(), true),
   /** Whether targets stand on the neck. */
-  targets: or(z.boolean(), false),
+  targets: or(z.boolean(), true),
+  /** The leaf of the drawer that is open; null where it is closed. */
+  leaf: or(z.nullable(z.enum(LEAVES)), null),
   /** How it is played with the band. */
   play: or(playSchema, DEFAULT_PLAY),
 });

@@ -17,7 +17,7 @@
 
 {#if sheet.drawer}
   <sheet.drawer bind:open back={sheet.back} {...rest} />
-{:else}
+{:else if rest.trigger}
   <button
     class={rest.button}
     title={rest.title}

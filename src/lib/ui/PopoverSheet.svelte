@@ -8,13 +8,16 @@
     /** What the sheet is called; the button too, where its own words are not enough. */
     readonly label: string;
     readonly named?: boolean;
-    readonly title: string;
-    readonly button: string;
+    readonly title?: string;
+    readonly button?: string;
     /** Classes of the sheet: its width and how it lays itself out. */
     readonly sheet: string;
     readonly side?: 'top' | 'bottom';
     readonly align?: 'start' | 'end';
-    readonly trigger: Snippet;
+    /** What the button shows; without it the sheet is opened from elsewhere. */
+    readonly trigger?: Snippet;
+    /** What the sheet stands beside, where it has no button of its own. */
+    readonly anchor?: HTMLElement | undefined;
     readonly children: Snippet;
     /** Gives the focus back to where it was before; false where that is gone. */
     readonly back: (() => boolean) | null;
@@ -30,19 +33,23 @@
     side = 'top',
     align = 'end',
     trigger,
+    anchor,
     children,
     back,
   }: Props = $props();
 </script>
 
 <Popover.Root bind:open>
-  <Popover.Trigger class={button} {title} aria-label={named ? label : undefined}>
-    {@render trigger()}
-  </Popover.Trigger>
+  {#if trigger}
+    <Popover.Trigger class={button} {title} aria-label={named ? label : undefined}>
+      {@render trigger()}
+    </Popover.Trigger>
+  {/if}
   <Popover.Portal>
     <Popover.Content
       {side}
       {align}
+      customAnchor={anchor ?? null}
       sideOffset={6}
       role="dialog"
       aria-label={label}

@@ -46,3 +46,9 @@ const SPOKEN_SIGNS: readonly (readonly [RegExp, string])[] = [
 /** A note as it is spoken: "B flat". */
 export const speakNote = (note: Note): string =>
   SPOKEN_SIGNS.reduce((name, [sign, words]) => name.replace(sign, words), noteName(note));
+
+/** A sentence with notes in it as it is spoken: "B flat stays". */
+export const speakSentence = (sentence: string): string =>
+  sentence.replace(/\b([A-G])(bb|##|[b#x])(?![a-z0-9])/gu, (name) =>
+    SPOKEN_SIGNS.reduce((said, [sign, words]) => said.replace(sign, words), name),
+  );

@@ -1,4 +1,4 @@
-<!-- The chord sounding now: how much of it to say, what to play, and for how much of the chart. -->
+<!-- What to play over the chord sounding now: how much of it to say, and for how much of the chart. -->
 <script lang="ts">
   import { getStudy } from '$lib/study/study.svelte';
   import { getPlanModel } from './model.svelte';
@@ -9,23 +9,23 @@
   import X from '@lucide/svelte/icons/x';
   import Choice from '$lib/ui/Choice.svelte';
   import { showSymbol } from '$lib/ui/glyphs';
-  import { halfBarsOf, INTENT_NAMES, SCOPE_NAMES, SCOPES, type Scope } from '$lib/study/choices';
-  import ChordHead from './ChordHead.svelte';
+  import { halfBarsOf, INTENT_NAMES, scopeName, SCOPES, type Scope } from '$lib/study/choices';
+  import { showMaterial } from '$lib/frame/material';
   import ChordSpelling from './ChordSpelling.svelte';
   import OptionsPanel from './OptionsPanel.svelte';
 
   interface Props {
-    spelled: boolean;
-    lens: Lens | null;
     readonly held: Option | null;
     readonly onhold: (option: Option | null) => void;
   }
 
-  let { spelled = $bindable(), lens = $bindable(), held, onhold }: Props = $props();
+  let { held, onhold }: Props = $props();
 
   const study = getStudy();
   const model = getPlanModel();
 
+  /** The lens whose answers are shown; the best of all when null. */
+  let lens = $state<Lens | null>(null);
   let scope = $state<Scope>('equal');
   const now = $derived(model.now);
   const reading = $derived(now ? study.reading?.chords[now.index] : undefined);
@@ -33,19 +33,18 @@
 </script>
 
 {#if now}
-  <div class="flex flex-wrap items-center gap-x-3 gap-y-1">
-    <ChordHead time="now" planned={now} {reading} naming={study.settings.current.modeNames}>
-      {#snippet details()}
-        {#if reading}
-          <ChordSpelling
-            bind:open={spelled}
-            chord={now.chord}
-            {reading}
-            cadences={model.cadencesNow}
-          />
-        {/if}
-      {/snippet}
-    </ChordHead>
+  <div class="flex shrink-0 flex-wrap items-center gap-x-3 gap-y-1 text-sm">
+    <h2>
+      <span class="text-ink-soft">Over</span>
+      <span class="heading text-lg/7">{showSymbol(now.chord.symbol)}</span>
+      {#if reading?.numeral}<span class="text-ink-soft">{showSymbol(reading.numeral)}</span>{/if}
+      {#if now.then}<span class="text-ink-soft"
+          >then {showMaterial(now.then.material, study.settings.current.modeNames)}</span
+        >{/if}
+    </h2>
+    {#if reading}
+      <ChordSpelling chord={now.chord} {reading} cadences={model.cadencesNow} />
+    {/if}
     <div class="ml-auto flex items-center gap-1.5">
       <Choice
         label="Intent"
@@ -56,13 +55,17 @@
           study.chart && study.edit(setIntent(study.chart, model.nowIndex, intent, 'chord'))}
       />
       <label class="text-sm">
-        <span class="sr-only">Choose</span>
+        <span class="sr-only">Choose for</span>
         <select
           class="field min-h-8 px-1"
-          data-explain="How far a choice reaches: this chord, every such chord, its section, or the whole chart."
+          data-explain="How far a choice reaches: this chord, every {showSymbol(
+            now.chord.symbol,
+          )}, its section, or the whole chart."
           bind:value={scope}
         >
-          {#each SCOPES as one (one)}<option value={one}>{SCOPE_NAMES[one]}</option>{/each}
+          {#each SCOPES as one (one)}<option value={one}
+              >{scopeName(one, showSymbol(now.chord.symbol))}</option
+            >{/each}
         </select>
       </label>
     </div>

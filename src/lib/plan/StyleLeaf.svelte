@@ -4,19 +4,13 @@
   import { takeStyle } from '$lib/study/edits';
   import type { Choice } from '$core/lenses/styles';
   import { showSymbol } from '$lib/ui/glyphs';
-  import { SCOPE_NAMES, SCOPES, type Scope } from '$lib/study/choices';
-
-  interface Props {
-    readonly onchosen: () => void;
-  }
-
-  let { onchosen }: Props = $props();
+  import { scopeName, SCOPES, type Scope } from '$lib/study/choices';
 
   const study = getStudy();
 
   let scope = $state<Scope>('chart');
 
-  /** The styles with what they propose: worked out when the sheet is opened. */
+  /** The styles with what they propose: worked out when the leaf is opened. */
   const proposals = $derived.by(async () => {
     const { chart, reading } = study;
     if (!chart || !reading) return [];
@@ -42,13 +36,15 @@
       .join(' · ');
 </script>
 
-<label class="mb-2 flex items-center gap-2">
-  Take it for
+<label class="mb-2 flex items-center gap-2 text-sm">
+  Use a style for
   <select class="field" bind:value={scope}>
-    {#each SCOPES as one (one)}<option value={one}>{SCOPE_NAMES[one]}</option>{/each}
+    {#each SCOPES as one (one)}<option value={one}
+        >{scopeName(one, showSymbol(study.now?.chord.symbol ?? ''))}</option
+      >{/each}
   </select>
 </label>
-<ul class="md:grid md:grid-cols-2 md:gap-x-6">
+<ul class="text-sm md:grid md:grid-cols-2 md:gap-x-6 xl:grid-cols-3">
   {#await proposals then found}
     {#each found as { style, name, says, proposal } (style)}
       <li class="border-t border-line">
@@ -58,7 +54,6 @@
           onclick={() => {
             const { chart } = study;
             if (chart) study.edit(takeStyle(chart, study.nowIndex, proposal, scope));
-            onchosen();
           }}
         >
           <span class="font-semibold">{name}.</span>

@@ -1,4 +1,4 @@
-<!-- Choosing what the neck and the strip show. -->
+<!-- Choosing what the neck shows, and what stands under the bars. -->
 <script lang="ts">
   import { getStudy } from '$lib/study/study.svelte';
   import { getPlanModel } from './model.svelte';
@@ -7,6 +7,16 @@
   import { MODE_NAMES } from '$lib/settings/settings';
   import { LANE_VIEWS } from '$lib/study/view';
   import { LANE_NAMES } from '$lib/frame/strip';
+  import OnlyChoice from '$lib/frame/OnlyChoice.svelte';
+  import { ZONE_SAYS } from '$lib/frame/words';
+  import { LABEL_NAMES, LABELS } from '$lib/neck/labels';
+  import Choice from '$lib/ui/Choice.svelte';
+
+  interface Props {
+    readonly onzones: () => void;
+  }
+
+  let { onzones }: Props = $props();
 
   const study = getStudy();
   const model = getPlanModel();
@@ -23,6 +33,46 @@
   const shownSet = $derived(study.view.strings?.join('-') ?? '');
 </script>
 
+<div class="flex items-center justify-between gap-2">
+  <Choice
+    label="Show"
+    bare
+    value={model.whole ? 'whole' : 'zone'}
+    options={[
+      ['zone', 'Zone', ZONE_SAYS],
+      ['whole', 'Whole neck'],
+    ]}
+    onchange={model.toggleWhole}
+  />
+  <button class="button" onclick={onzones} title="All five zones (Z)">All five zones</button>
+</div>
+<label class="flex items-center gap-2">
+  Labels
+  <select
+    class="field ml-auto w-44"
+    name="labels"
+    value={study.view.labels}
+    onchange={(event) => {
+      const labels = LABELS.find((one) => one === event.currentTarget.value);
+      if (labels) study.look({ labels });
+    }}
+  >
+    {#each LABELS as labels (labels)}<option value={labels}>{LABEL_NAMES[labels]}</option>{/each}
+  </select>
+</label>
+<div class="flex items-center justify-between gap-2">
+  Notes
+  <OnlyChoice />
+</div>
+<label class="flex items-center gap-2">
+  <input
+    type="checkbox"
+    checked={study.view.targets}
+    onchange={(event) => study.look({ targets: event.currentTarget.checked })}
+  />
+  Targets<kbd class="ml-auto text-ink-soft">F</kbd>
+</label>
+<p class="border-t border-line pt-2 font-semibold">Shapes</p>
 {#each LAYER_KINDS as kind (kind)}
   {@const [name, key] = NAMES[kind]}
   <label class="flex items-center gap-2">

@@ -1,0 +1,106 @@
+<!-- The drawer under the neck: scales, the change, targets, style. Closed it is its four names. -->
+<script lang="ts">
+  import type { Option } from '$core/lenses/options';
+  import type { Mark } from '$core/neck/marks';
+  import { speakMark } from '$lib/neck/speech';
+  import NeckMenu from './NeckMenu.svelte';
+  import type { Chart } from '$core/chart/form';
+  import { getStudy } from '$lib/study/study.svelte';
+  import { LEAVES, type Leaf } from '$lib/study/view';
+  import ChangeLeaf from './ChangeLeaf.svelte';
+  import { getPlanModel } from './model.svelte';
+  import ScalesList from './ScalesList.svelte';
+  import WhyPanel from './WhyPanel.svelte';
+
+  interface Props {
+    readonly chart: Chart;
+    /** The mark of the neck under the pointer or the focus; null when there is none. */
+    readonly read: Mark | null;
+    neckShown: boolean;
+    zonesShown: boolean;
+  }
+
+  let { chart, read, neckShown = $bindable(), zonesShown = $bindable() }: Props = $props();
+
+  const study = getStudy();
+  const model = getPlanModel();
+
+  const LEAF_NAMES: Readonly<Record<Leaf, readonly [name: string, key: string]>> = {
+    scales: ['Scales', 'V'],
+    change: ['The change', 'C'],
+    targets: ['Targets', ''],
+    style: ['Style', ''],
+  };
+  const around = $derived(
+    study.now ? { now: study.now.chord, next: study.next?.chord ?? null } : null,
+  );
+  const leaf = $derived(study.view.leaf);
+
+  /** An option that others are compared with; it is of one chord only. */
+  let compared = $state.raw<{ readonly index: number; readonly option: Option } | null>(null);
+  const held = $derived(compared?.index === model.now?.index ? (compared?.option ?? null) : null);
+</script>
+
+<div
+  class="flex min-h-0 flex-col border-t border-line pt-1 print:hidden {leaf === null
+    ? 'shrink-0'
+    : 'min-h-48 flex-1'}"
+>
+  <div class="flex shrink-0 items-center gap-1" role="group" aria-label="Drawer">
+    {#each LEAVES as one (one)}
+      {@const [name, key] = LEAF_NAMES[one]}
+      <button
+        class="min-h-8 shrink-0 rounded-sm px-3 text-sm max-sm:px-2 pointer-coarse:min-h-11 {leaf ===
+        one
+          ? 'bg-ink text-paper'
+          : 'hover:bg-line'}"
+        aria-expanded={leaf === one}
+        aria-controls={leaf === one ? 'drawer' : undefined}
+        title={key === '' ? name : `${name} (${key})`}
+        data-leaf={one}
+        onclick={() => study.look({ leaf: leaf === one ? null : one })}>{name}</button
+      >
+    {/each}
+    <p class="ml-auto min-w-0 truncate text-right text-sm text-ink-soft" data-readout>
+      {#if read && around}{speakMark(read, around)}{:else}<span class="max-lg:hidden"
+          >Space plays · → next chord · ? keys</span
+        >{/if}
+    </p>
+    <NeckMenu bind:open={neckShown} bind:zones={zonesShown} />
+  </div>
+  {#if leaf !== null}
+    <section
+      id="drawer"
+      aria-label={LEAF_NAMES[leaf][0]}
+      class="min-h-0 flex-1 pt-1 will-change-transform {leaf === 'scales'
+        ? 'grid gap-x-6 gap-y-4 lg:grid-cols-[minmax(0,1.6fr)_minmax(0,1fr)]'
+        : 'overflow-y-auto [scrollbar-width:thin]'}"
+    >
+      {#if leaf === 'scales'}
+        <div class="flex min-h-0 min-w-0 flex-col gap-0.5">
+          <ScalesList
+            {held}
+            onhold={(option) =>
+              (compared = option && model.now ? { index: model.now.index, option } : null)}
+          />
+        </div>
+        <div class="min-h-0 min-w-0 overflow-y-auto [scrollbar-width:thin]">
+          <WhyPanel
+            {chart}
+            naming={study.settings.current.modeNames}
+            {held}
+            onrelease={() => (compared = null)}
+          />
+        </div>
+      {:else if leaf === 'change'}
+        <ChangeLeaf />
+      {:else if leaf === 'targets'}
+        {#await import('./TargetsLeaf.svelte') then { default: TargetsLeaf }}
+          <TargetsLeaf {chart} />
+        {/await}
+      {:else}
+        {#await import('./StyleLeaf.svelte') then { default: StyleLeaf }}<StyleLeaf />{/await}
+      {/if}
+    </section>
+  {/if}
+</div>
