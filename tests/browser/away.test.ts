@@ -123,10 +123,15 @@ describe('while the server is away', () => {
       async () => new URL(await app.driver.getCurrentUrl()).pathname,
       (address) => /\/licks\/\w+$/u.test(address),
     );
-    const title = async () => (await app.find('input[name="title"]')).getAttribute('value');
+    const field = async () => {
+      const words = await app.find('[data-lick-words]');
+      if ((await words.getAttribute('aria-expanded')) !== 'true') await words.click();
+      return app.find('input[name="title"]');
+    };
+    const title = async () => (await field()).getAttribute('value');
     const before = await title();
     await openAndStop(path);
-    await (await app.find('input[name="title"]')).sendKeys(Key.END, ' away');
+    await (await field()).sendKeys(Key.END, ' away');
     const state = async () => (await app.find('[data-save]')).getAttribute('data-save');
     await app.eventually(state, (now) => now === 'away');
     await app.visit(app.url + path);

@@ -11,7 +11,12 @@ const control = (key: string) => app.held(Key.CONTROL, key);
 const MINOR = 'key: Cm\ntempo: 80\n| Dm7b5 | G7alt | Cm6 | % |';
 const BLUES = 'key: A\ntempo: 90\n| A7 | D9 | A7 | % |\n| D9 | % | A7 | % |\n| E7 | D9 | A7 | E7 |';
 
-const { openChart } = app;
+/** Opens a chart on Plan with its scales. */
+async function openChart(text: string, place = ''): Promise<string> {
+  const address = await app.openChart(text, place);
+  await app.leaf('scales');
+  return address;
+}
 
 const materials = (): Promise<readonly string[]> =>
   app.driver.executeScript(
@@ -28,7 +33,7 @@ const { saved } = app;
 describe('choosing', () => {
   test('an option is seen on the neck before it is chosen, undone, and found after a reload', async () => {
     await openChart(MINOR, '?at=2&zone=3-7');
-    await (await app.find('[data-lens="mode"]')).click();
+    await app.school('mode');
     // A new chart opens on what ranks first, here the altered scale.
     expect(await materialNow()).toBe('G altered');
     await (await app.find('[data-option="G phrygian dominant"]')).click();
@@ -46,23 +51,23 @@ describe('choosing', () => {
     await app.driver.navigate().refresh();
     await app.find('html[data-ready]');
     await app.eventually(materialNow, (name) => name === 'G altered');
-    await (await app.find('[data-lens="mode"]')).click();
+    await app.school('mode');
     await (await app.find('[data-option="G phrygian dominant"]')).click();
     await app.eventually(materialNow, (name) => name === 'G phrygian dominant');
     await control('z');
     await app.eventually(materialNow, (name) => name === 'G altered');
   });
 
-  test('modes are named by parent with one key', async () => {
-    await press('m');
+  test('modes are named by their parent scale where that is chosen', async () => {
+    await app.onNeck(() => app.pick('modes', 'parent'));
     await app.eventually(materialNow, (name) => name === 'A♭ melodic minor from its seventh');
-    await press('m');
+    await app.onNeck(() => app.pick('modes', 'mode'));
     await app.eventually(materialNow, (name) => name === 'G altered');
   });
 
   test('a choice reaches as far as it is told, the intent by key', async () => {
     await openChart(BLUES, '?at=1');
-    await (await app.find('[data-lens="blues"]')).click();
+    await app.school('blues');
     await (await app.find('[data-option="A major blues"]')).click();
     await app.eventually(
       materials,
@@ -81,7 +86,7 @@ describe('choosing', () => {
   test('a style is taken whole, differs from the next, and is one undo away', async () => {
     await openChart(MINOR);
     const before = await materials();
-    await press('j');
+    await app.leaf('style');
     await (await app.find('[data-style="modes"]')).click();
     await app.eventually(materials, (all) => all[1] === 'G altered');
     expect(await materials()).toEqual([
@@ -96,7 +101,7 @@ describe('choosing', () => {
 
   test('two options stand side by side', async () => {
     await openChart(MINOR, '?at=2');
-    await (await app.find('[data-lens="mode"]')).click();
+    await app.school('mode');
     await (await app.findText('button', 'Compare')).click();
     const other = await app.find('[data-option="G whole tone"]');
     await app.driver.actions().move({ origin: other }).perform();
@@ -110,11 +115,11 @@ describe('choosing', () => {
 
   test('the table of borrowed pentatonics and the stack of thirds choose too', async () => {
     await openChart('key: Ab\n| Abmaj7 | Fm7 |');
-    await (await app.find('[data-lens="borrowed-pentatonic"]')).click();
+    await app.school('borrowed-pentatonic');
     expect(await app.driver.findElements(By.css('[data-matrix] tbody button'))).toHaveLength(48);
     await (await app.find('[data-matrix] button[aria-label^="G minor pentatonic"]')).click();
     await app.eventually(materialNow, (name) => name === 'G minor pentatonic');
-    await (await app.find('[data-lens="stacked-arpeggio"]')).click();
+    await app.school('stacked-arpeggio');
     await (await app.find('[data-stack] [aria-label^="E♭maj7 arpeggio"]')).click();
     await app.eventually(materialNow, (name) => name === 'E♭maj7 arpeggio');
     expect(await app.textOf('[data-why]')).toContain('♯11');
@@ -124,13 +129,18 @@ describe('choosing', () => {
 describe('the change', () => {
   test('the moving third of a blues is said, and the half steps are arrows', async () => {
     await openChart(BLUES, '?at=1&zone=2-6');
-    await press('c', Key.ARROW_RIGHT, 'c', Key.ARROW_LEFT);
+    await app.take('chord-tones');
+    await press(Key.ARROW_RIGHT);
+    await app.take('chord-tones');
+    await press(Key.ARROW_LEFT);
     await app.eventually(materialNow, (name) => name === 'A7 arpeggio');
+    await app.leaf('scales');
     expect(await app.textOf('[data-why]')).toContain(
       'The moving third: C♯, third of A7, falls a half step to C, seventh of D9.',
     );
     const arrows = await app.find('[data-arrows]');
     expect(Number(await arrows.getAttribute('data-arrows'))).toBeGreaterThan(0);
+    await app.leaf('change');
     const ladder = await app.find('[data-ladder] svg');
     await app.eventually(
       () => ladder.getAttribute('aria-label'),
@@ -140,7 +150,7 @@ describe('the change', () => {
 
   test('what one scale costs is said chord by chord, and leads there', async () => {
     await openChart('key: Eb\n| Eb | Ab | Bb |');
-    await (await app.find('[data-lens="key-scale"]')).click();
+    await app.school('key-scale');
     await (await app.find('[data-option="Eb major pentatonic"]')).click();
     const price = await app.find('[data-price]');
     expect(await price.getText()).toBe(
@@ -159,7 +169,7 @@ describe('choices and the chart', () => {
   test('a choice whose chord is gone is set aside and can be put back', async () => {
     const address = await openChart(MINOR, '?at=2');
     const stored = address.replace('/plan/', '/api/charts/');
-    await (await app.find('[data-lens="mode"]')).click();
+    await app.school('mode');
     await (await app.find('[data-option="G whole tone"]')).click();
     await saved();
     const kept = (await (await fetch(stored)).json()) as {
@@ -181,11 +191,10 @@ describe('choices and the chart', () => {
 
   test('a chart travels with its choices as JSON', async () => {
     await openChart('title: Two Ladders\n' + MINOR, '?at=2');
-    await (await app.find('[data-lens="mode"]')).click();
+    await app.school('mode');
     await (await app.find('[data-option="G altered"]')).click();
     await app.eventually(materialNow, (name) => name === 'G altered');
-    await (await app.findText('button', 'Export')).click();
-    await app.choose('Chart with its plan, JSON');
+    await app.menu('Save chart and plan (JSON)');
     expect(JSON.parse((await app.downloaded(/\.json$/u)).toString())).toMatchObject({
       format: 'corvel-chart',
       version: 1,
@@ -220,7 +229,7 @@ test('axe finds nothing serious in any lens, in either theme', async () => {
       features: [{ name: 'prefers-color-scheme', value: theme }],
     });
     for (const lens of ['key-scale', 'borrowed-pentatonic', 'stacked-arpeggio', 'blues']) {
-      await (await app.find(`[data-lens="${lens}"]`)).click();
+      await app.school(lens);
       expect(await app.seriousFaults()).toEqual([]);
     }
   }

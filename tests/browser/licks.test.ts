@@ -19,7 +19,15 @@ const press = (...keys: string[]) =>
     .perform();
 const kept = () => app.find('[data-save="saved"]');
 const title = () =>
-  script<string>(`return document.querySelector('input[name="title"]')?.value ?? ''`);
+  script<string>(
+    `return document.querySelector('[data-lick-words] .heading')?.textContent.trim() ?? ''`,
+  );
+/** Opens the words of the lick: its title, chords, tags and source. */
+async function openWords(): Promise<void> {
+  const words = await app.find('[data-lick-words]');
+  if ((await words.getAttribute('aria-expanded')) !== 'true') await words.click();
+  await app.find('input[name="title"]');
+}
 
 async function newLick(): Promise<void> {
   await app.visit(`${app.url}/licks`);
@@ -48,13 +56,13 @@ describe('the lick book', () => {
   test('opens on the starter book, is searched, and walked', async () => {
     await app.visit(`${app.url}/licks`);
     expect(await count('[data-lick]')).toBeGreaterThan(55);
-    await (await app.find('input[type="search"]')).sendKeys('minor sixth down');
+    await (await app.find('input[type="search"]')).sendKeys('minor sixth fall');
     await app.eventually(
       () => texts('[data-lick] span:first-child'),
-      (names) => names.length === 3 && names.every((name) => name.startsWith('Down')),
+      (names) => names.length === 3 && names.every((name) => name.startsWith('Fall')),
     );
     await (await app.find('[data-lick]')).click();
-    await app.eventually(title, (name) => name.startsWith('Down round the'));
+    await app.eventually(title, (name) => name.startsWith('Fall to the'));
     expect((await texts('[data-reading] li')).length).toBeGreaterThan(0);
     expect(await app.seriousFaults()).toEqual([]);
   });
@@ -151,7 +159,7 @@ describe('the lick book', () => {
   });
 
   test('it goes out as MusicXML, moves with its chords, and becomes an exercise', async () => {
-    await openStarter('Up round the root, major seventh');
+    await openStarter('Climb to the third, Cmaj7');
     const before = await texts('[data-grid] [data-fret]');
     await (await app.find('select[name="export"] option[value="musicxml"]')).click();
     expect(String(await app.downloaded(/\.musicxml$/u))).toContain('<score-partwise');
@@ -160,6 +168,7 @@ describe('the lick book', () => {
       () => texts('[data-grid] [data-fret]'),
       (after) => after.join() !== before.join(),
     );
+    await openWords();
     expect(
       await script<string>(`return document.querySelector('input[name="chords"]').value`),
     ).toBe('| C♯maj7 | % |'.replace('C♯', 'Db'));
@@ -175,7 +184,7 @@ describe('the lick book', () => {
 
   test('it is found in a chart and put there, to be played with the band', async () => {
     await app.makeChart('title: Salt Wagon\nkey: F\n| Bbmaj7 | Gm7 | C7 | Fmaj7 | Fmaj7 | D7 |');
-    await openStarter('ii–V–I, first zone');
+    await openStarter('ii–V–I: land on the third of Cmaj7');
     await (await app.find('[data-find]')).click();
     const place = await app.findText('button', 'Salt Wagon');
     expect(await place.getText()).toContain('the same changes');
@@ -217,7 +226,7 @@ describe('the lick book', () => {
     await press('5', '7', Key.ARROW_UP, '5', '8');
     await kept();
     await (await app.find('[data-find]')).click();
-    await (await app.findText('button', 'As its melody')).click();
+    await (await app.findText('button', 'Use as the chart’s melody')).click();
     await app.find('html[data-ready="practice"]');
     await (await app.find('select[name="kind"] option[value="melody"]')).click();
     await app.eventually(
@@ -240,10 +249,10 @@ describe('a lick by ear', () => {
     );
 
   test('is checked note by note against what is written', async () => {
-    await openStarter('Up round the root, major seventh');
+    await openStarter('Climb to the third, Cmaj7');
     const frets = await fretsShown();
     await app.listenTo('simulated', 'missed');
-    await (await app.findText('button', 'Check me')).click();
+    await (await app.findText('button', 'Test my playing')).click();
     await app.find('[data-checked]');
     const notes = frets.map((_, beat) => ({ beat, beats: 1, midi: 60 }));
     const played = playedWith(notes, 'missed', 1);
@@ -266,7 +275,7 @@ describe('a lick by ear', () => {
   test('is played in and written, and can be taken back', async () => {
     await newLick();
     await app.listenTo('simulated', 'none');
-    await (await app.findText('button', 'Play it in')).click();
+    await (await app.findText('button', 'Record by playing')).click();
     await app.find('[data-count]');
     await app.find('[data-grid]:not([data-notes="0"])');
     // He plays the root and the third of each of Dm7, G7, Cmaj7, Cmaj7.

@@ -300,12 +300,12 @@ describe('the simulated guitarist', () => {
     for (const [chord, { seconds }] of notes.entries())
       expect(Math.abs(seconds - chord / 2)).toBeLessThan(0.06);
     // It is listed with the chart, read like a lick, and becomes one.
-    await (await app.find('button[aria-label="Takes"]')).click();
+    await app.menu('Takes');
     await app.find('[data-takes="1"] audio');
     // How it was heard is worked out after it is listed.
     await app.eventually(
       () => text('[data-takes]'),
-      (said) => said.includes('With the band muted'),
+      (said) => said.includes('Without the band'),
     );
     await (await app.find('[data-take] a')).click();
     await app.find('[data-take-head]');

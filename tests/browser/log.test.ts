@@ -66,7 +66,7 @@ describe('the log', () => {
     expect(await text('[data-tempo]')).toContain(bpm ?? 'none');
     // The cautions are there when something is first played that day, and not again.
     await app.find('[data-care="cautions"]');
-    await (await app.findText('button', 'Noted')).click();
+    await (await app.findText('button', 'Got it')).click();
     await app.press(' ');
     await app.press(' ');
     await app.find('[data-pass]');
@@ -109,7 +109,7 @@ describe('the log', () => {
       const least = Number(minutes[place]) - 1;
       expect(Number.parseInt(says?.left ?? '', 10)).toBeGreaterThanOrEqual(least);
       await app.find('[data-pass]');
-      await app.press('n');
+      await app.press('b');
     }
     await app.find('[data-session-over]');
     // Nothing was played for half a minute.
@@ -307,7 +307,7 @@ describe('the log', () => {
       (says) => says.includes('charts: 1 put away'),
     );
     await (await app.findText('button', 'Replace everything')).click();
-    await app.findText('div', 'Taken in');
+    await app.findText('div', 'Imported');
     const charts = async () => (await fetch(app.url)).text();
     expect(await charts()).not.toContain('Written Since');
     // As long as nothing else was taken in it can be taken back, on another visit too.
@@ -329,7 +329,7 @@ describe('the log', () => {
       await fetch(`${app.url}/api/stints/${id}`, { method: 'DELETE' });
     await app.visit(`${app.url}/log`);
     await (await app.find('[name="log-file"]')).sendKeys(path);
-    await app.findText('div', '2 stints added');
+    await app.findText('div', '2 entries added');
     expect(await stints()).toHaveLength(before.length);
     const other = path.replace('log.csv', 'other.csv');
     writeFileSync(

@@ -37,8 +37,9 @@ const bracket = () =>
 const bracketed = (wanted: string | null) => app.eventually(bracket, (now) => now === wanted);
 const barCount = () => script<number>('return document.querySelectorAll("[data-bar]").length');
 
-/** Presses the button of a size. */
-const size = async (name: string) => (await app.findText('button', name)).click();
+/** Chooses a size of the loop. */
+const size = (name: string) => app.pick('loop', name);
+const sized = () => script<string>('return document.querySelector("[name=loop]").value');
 /** Presses the first chord of a bar, from 1; the chord that is held into it where it has none of its own. */
 const clickBar = (bar: number) =>
   script<number>(
@@ -144,31 +145,24 @@ describe('the loop on every demo chart', () => {
       const bars = await barCount();
       expect(await bracket(), title).toBeNull();
       const there = await clickBar(Math.min(5, bars));
-      await size('Two bars');
+      await size('two bars');
       await bracketed(TWO_BARS(there, bars));
       const elsewhere = await clickBar(Math.max(1, bars - 3));
       // What was clicked is shown, and the loop stays where it is until a size is chosen there.
       expect(await bracket(), title).toBe(TWO_BARS(there, bars));
-      expect(
-        await script('return document.querySelector("[aria-label=Loop] [aria-pressed=true]")'),
-      ).toBeNull();
-      await size('Two bars');
+      expect(await sized()).toBe('bars');
+      await size('two bars');
       await bracketed(TWO_BARS(elsewhere, bars));
       await start();
       await goesRound();
       await stop();
-      for (const name of ['Chord', 'Two chords', 'Section', 'Form']) {
+      for (const name of ['chord', 'two chords', 'section', 'form']) {
         await clickBar(3);
         await size(name);
-        expect(
-          await script(
-            'return document.querySelector("[aria-label=Loop] [aria-pressed=true]").textContent',
-          ),
-          title,
-        ).toBe(name);
-        if (name === 'Chord' && id === charts[0]?.id) {
+        expect(await sized(), title).toBe(name);
+        if (name === 'chord' && id === charts[0]?.id) {
           // Another loop than was played: what sounds is that one, as the file of the band says.
-          await (await app.find('button[aria-label="Files"]')).click();
+          await app.menu('Save the band and the line');
           await (await app.findText('button', 'MIDI, a track each')).click();
           const file = new midi.Midi(await app.downloaded(/\.mid$/u));
           // The bass begins on the root of the first of them.
@@ -199,10 +193,10 @@ describe('the loop on every demo chart', () => {
       await open(id);
       const bars = await barCount();
       await start();
-      await size('Two bars');
+      await size('two bars');
       await goesRound();
       const there = await clickBar(Math.max(3, bars - 2));
-      await size('Two bars');
+      await size('two bars');
       await bracketed(TWO_BARS(there, bars));
       await goesRound();
       await drag(3, 4);
@@ -214,7 +208,7 @@ describe('the loop on every demo chart', () => {
       await app.held(Key.SHIFT, Key.ARROW_LEFT, Key.ARROW_LEFT);
       await bracketed('3-3');
       await goesRound();
-      await size('Form');
+      await size('form');
       await bracketed(null);
       // On through bar 3 and round to what was not in the loop.
       await app.eventually(
@@ -261,7 +255,7 @@ describe('the loop on every demo chart', () => {
   test('a shorter chart: the bracket goes with the loop that does not fit any more', async () => {
     const id = await app.makeChart('| C | Dm7 | G7 | C |');
     await open(id, '?at=3');
-    await size('Two bars');
+    await size('two bars');
     await bracketed('3-4');
     // Kept, and opened again with a text of two bars.
     await app.saved();

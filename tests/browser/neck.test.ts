@@ -24,7 +24,7 @@ describe('layers', () => {
   test('a scale position lies under the pentatonic, by one key, and each note speaks', async () => {
     await openChart('title: Relatives\nkey: Eb\n| Eb | Cm | Ab | Bb |', '?at=1&zone=3-6');
     const before = await marks();
-    await press('s');
+    await app.tick('Scale position');
     const after = await app.eventually(
       marks,
       (now) => Object.keys(now).length > Object.keys(before).length,
@@ -46,35 +46,44 @@ describe('layers', () => {
 
   test('triad and grip are joined, one octave and a string set narrow the neck', async () => {
     await openChart(E_FLAT, '?at=1&zone=3-6');
-    await press('r', 'g');
+    await app.tick('Triad', 'Grip');
     const lines = () => app.driver.findElements(By.css('[role="group"] polyline'));
     await app.eventually(
       async () => (await lines()).length,
       (count) => count === 2,
     );
-    expect(await app.textOf('[data-readout]')).toContain('triad, ');
+    expect(await app.textOf('[data-in-hand]')).toContain('triad, ');
     const all = Object.keys(await marks()).length;
-    await press('o');
+    await app.tick('One octave');
     await app.eventually(marks, (now) => Object.keys(now).length < all);
-    await press('o');
-    await (await app.findText('button', 'View')).click();
-    await (await app.find('[aria-label="View"] select option[value="1-2-3"]')).click();
+    await app.tick('One octave');
+    await app.onNeck(async () =>
+      (await app.find('[aria-label="Neck"] select option[value="1-2-3"]')).click(),
+    );
     await app.eventually(marks, (now) => Object.keys(now).every((id) => Number(id[0]) <= 3));
   });
 
-  test('labels go round every view', async () => {
+  test('labels follow every view', async () => {
     await openChart(E_FLAT, '?at=2&zone=3-6');
     const label = async () => (await marks())['6-4']?.label;
     // A flat over A flat, over B flat, in the key, in its collection, by name, by finger.
-    for (const expected of ['1', '1', '4', '1', 'A♭', '2']) {
+    for (const [labels, expected] of [
+      ['degree', '1'],
+      ['next', '1'],
+      ['key', '4'],
+      ['collection', '1'],
+      ['name', 'A♭'],
+      ['finger', '2'],
+    ] as const) {
+      await app.label(labels);
       await app.eventually(label, (shown) => shown === expected);
-      await press('l');
     }
   });
 
   test('keyboard and ear hold with every layer on', async () => {
     await openChart(E_FLAT, '?at=1&zone=3-6');
-    await press('b', 's', 'a', 'r', 'g', 'h', 'w');
+    await app.tick('Pentatonic box', 'Scale position', 'Arpeggio', 'Triad', 'Grip', 'Home');
+    await press('w');
     await app.eventually(marks, (now) => Object.keys(now).length > 40);
     const silent = await app.driver.executeScript<number>(
       `return [...document.querySelectorAll('[data-mark]')].filter((mark) => !mark.getAttribute('aria-label')).length`,
@@ -88,7 +97,7 @@ describe('zones', () => {
   test('from a chart to the pattern of each chord at the third fret, in one key', async () => {
     await openChart(E_FLAT, '?at=1&zone=3-6');
     await press('z');
-    await (await app.find('[aria-label="Zones"] option[value="major"]')).click();
+    await (await app.find('[aria-label="All five zones"] option[value="major"]')).click();
     const rows = await app.eventually(
       async () => (await app.textOf('[data-zone-map]')).split('\n'),
       (lines) => lines.some((line) => line.includes('pattern')),
@@ -135,7 +144,7 @@ describe('shapes', () => {
       ['E♭7', 1],
       ['E♭m7', 1],
     ] as const) {
-      await (await app.findText('button', 'On')).click();
+      await (await app.findText('button', 'Next quality')).click();
       await app.eventually(
         () => app.textOf('[data-heading]'),
         (title) => title.startsWith(`Shapes of ${symbol}:`),
@@ -149,7 +158,7 @@ describe('shapes', () => {
   });
 });
 
-describe('the region', () => {
+describe('the overview', () => {
   // Named as the player chose on the zones' map above: the choice is kept.
   test('one neck for each chord in order, downloads as SVG and PNG, and prints', async () => {
     await openChart(E_FLAT, '/region?zone=3-6');
@@ -165,8 +174,8 @@ describe('the region', () => {
       '3  B♭  pattern 5',
       '4  Cm7  pattern 3',
     ]);
-    await (await app.findText('button', 'SVG')).click();
-    await (await app.findText('button', 'PNG')).click();
+    await app.menu('Save as a picture (SVG)');
+    await app.menu('Save as a picture (PNG)');
     await app.eventually(
       async () => readdirSync(app.files).sort(),
       (names) => names.join() === 'Third Fret.png,Third Fret.svg',
@@ -206,7 +215,7 @@ describe('instruments', () => {
     expect((await strings()).length).toBe(7);
 
     const plan = await openChart(E_FLAT, '?at=1');
-    await (await app.find('button[aria-label="Instrument"]')).click();
+    await app.menu('Instrument and tuning');
     await (await app.findText('option', 'Another guitar')).click();
     const onNeck = () =>
       app.driver.findElements(By.css('svg[role="group"][aria-label^="Neck"] line.stroke-ink-soft'));

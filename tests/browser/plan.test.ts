@@ -51,7 +51,7 @@ describe('stepping through a chart', () => {
   test('marks and labels are what theory says', async () => {
     await openUnplanned('ferry-at-half-past');
     await app.visit(`${(await app.driver.getCurrentUrl()).split('?')[0]}?at=1&zone=3-6`);
-    await press('c');
+    await app.take('chord-tones');
     // A flat major seven between frets 3 and 6, worked out by hand.
     await app.eventually(labelsNow, (labels) => Object.keys(labels).length === 10);
     expect(await labelsNow()).toEqual({
@@ -66,9 +66,10 @@ describe('stepping through a chart', () => {
       '1-3': '7',
       '1-4': '1',
     });
-    await press('l', 'l', 'l', 'l');
+    await app.label('name');
     await app.eventually(labelsNow, (labels) => labels['6-4'] === 'A♭' && labels['5-3'] === 'C');
-    await press('l', 'l', 'p');
+    await app.label('degree');
+    await app.take('own-pentatonic');
     await app.eventually(labelsNow, (labels) => labels['6-6'] === '9');
     // B flat minor seven comes next: A flat is held as its flat seventh, G is new to neither.
     const held = await app.find('[data-mark="6-4"]');
@@ -107,7 +108,7 @@ describe('stepping through a chart', () => {
   test('the neck is walked by keyboard alone, and each note speaks', async () => {
     await openUnplanned('ferry-at-half-past');
     await app.visit(`${(await app.driver.getCurrentUrl()).split('?')[0]}?at=1&zone=3-6`);
-    await press('c');
+    await app.take('chord-tones');
     const focused = async () =>
       app.driver.executeScript<string>('return document.activeElement.dataset.mark ?? ""');
     for (let count = 0; count < 80 && (await focused()) === ''; count++) await press(Key.TAB);
@@ -143,7 +144,7 @@ describe('writing a chart', () => {
     await (await app.findText('button', 'New chart')).click();
     await app.find('[data-workbench]');
     // While the bars are edited letters are chords: the text is opened by its button.
-    await (await app.find('button[title="Chart text (T)"]')).click();
+    await app.menu('Edit the text');
     await app.find('.cm-content');
     await typeChart('title: Two Spoons\nkey: Eb\n| Ebmaj7 | Cm7 |\n');
     await app.eventually(nowName, (name) => name === 'E♭maj7');
@@ -171,7 +172,8 @@ describe('writing a chart', () => {
   test('undo and redo go through the text', async () => {
     await (await app.findText('a', 'Two Spoons')).click();
     await app.find('html[data-ready="plan"]');
-    await press('t');
+    await app.menu('Edit the text');
+    await app.find('.cm-content');
     await typeChart('| C | F |');
     await app.eventually(nowName, (name) => name === 'C');
     await app.driver.actions().keyDown(Key.CONTROL).sendKeys('z').keyUp(Key.CONTROL).perform();
@@ -256,7 +258,8 @@ describe('for everyone', () => {
     expect(await app.seriousFaults()).toEqual([]);
     await openDemo('Gravel Road Receipt');
     expect(await app.seriousFaults()).toEqual([]);
-    await press('t');
+    await app.menu('Edit the text');
+    await app.find('.cm-content');
     await app.find('.cm-content');
     expect(await app.seriousFaults()).toEqual([]);
   });
@@ -272,7 +275,8 @@ describe('for everyone', () => {
 describe('when the server goes away', () => {
   test('edits wait here and are sent on return', async () => {
     await openDemo('Slow Tide Counting');
-    await press('t');
+    await app.menu('Edit the text');
+    await app.find('.cm-content');
     await app.find('.cm-content');
     await app.server.kill('SIGTERM');
     await typeChart('title: Offline Tide\n| Gm9 | Fm9 |');
@@ -327,7 +331,7 @@ describe('key and idiom', () => {
       .then((stored) => (stored as { text: string }).text);
   const details = async (id: string) => {
     await app.visit(`${app.url}/plan/${id}`);
-    await (await app.find('button[title^="Key, tempo"]')).click();
+    await app.menu('Key, tempo and title');
     return app.find('input[name="key"]');
   };
 

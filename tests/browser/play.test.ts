@@ -29,7 +29,18 @@ const choose = async (name: string, value: string) => {
   const list = await app.find(`[name="${name}"]`);
   await (await list.findElement(By.css(`option[value="${value}"]`))).click();
 };
-const loop = (name: string) => app.findText('button', name).then((button) => button.click());
+const loop = (size: string) => app.pick('loop', size);
+/** Opens the settings of the stage, and closes them afterwards. */
+async function settle(change: () => Promise<void>): Promise<void> {
+  await press('o');
+  await app.find('#stage-more');
+  await change();
+  await press(Key.ESCAPE);
+  await app.eventually(
+    () => app.driver.findElements(By.css('#stage-more')),
+    (open) => open.length === 0,
+  );
+}
 
 async function openStage(chart = CHANGES, place = '?at=1'): Promise<string> {
   const address = await app.openChart(chart, `/play${place}`);
@@ -48,7 +59,7 @@ describe('from the Book', () => {
     await app.visit(app.url);
     await (await app.find('a[aria-label="Play Paper Boats"]')).click();
     await app.find('html[data-ready="play"]');
-    await loop('Two bars');
+    await loop('two bars');
     await (await app.findText('button', 'Play')).click();
     await playing();
     // Both chords of the loop come, and come again.
@@ -79,7 +90,7 @@ describe('from the Book', () => {
     await app.visit(here.replace('/play', '/practice'));
     await app.find('[data-notation][data-drawn]');
     await choose('kind', 'continuous');
-    await (await app.findText('button', 'With band')).click();
+    await (await app.findText('button', 'With the band')).click();
     await app.find('html[data-ready="play"]');
     await app.find('[aria-label="The line"] [data-drawn]');
     await press('o');
@@ -90,15 +101,15 @@ describe('from the Book', () => {
 describe('while it plays', () => {
   test('the click of a key begins and ends it; what comes is shown as early as is set', async () => {
     await openStage();
-    await press('o');
-    await choose('count', '0');
-    await choose('ahead', 'nothing');
-    await press('o');
+    await settle(async () => {
+      await choose('count', '0');
+      await choose('ahead', 'nothing');
+    });
     expect(await symbol('next')).toBe('·');
     await press(' ');
     await playing();
     expect(await symbol('next')).toBe('·');
-    await press('v');
+    await settle(() => choose('ahead', 'always'));
     await app.eventually(
       () => symbol('next'),
       (next) => next !== '·' && next !== '',
@@ -112,7 +123,7 @@ describe('while it plays', () => {
     const tempo = async () => Number.parseInt(await text('[data-tempo]'), 10);
     await press('+', '+');
     expect(await tempo()).toBe(244);
-    await loop('Chord');
+    await loop('chord');
     await press(' ');
     await playing();
     await press('x');
@@ -123,8 +134,8 @@ describe('while it plays', () => {
 
   test('a ramp goes up with the passes, to its goal', async () => {
     await openStage();
+    await loop('chord');
     await press('o');
-    await loop('Chord');
     await (await app.find('[name="ramp"]')).click();
     for (const [name, value] of [
       ['ramp-by', '9'],
@@ -134,6 +145,7 @@ describe('while it plays', () => {
       const field = await app.find(`[name="${name}"]`);
       await field.sendKeys(Key.chord(Key.CONTROL, 'a'), value, Key.TAB);
     }
+    await press(Key.ESCAPE);
     await (await app.findText('button', 'Play')).click();
     const seen = new Set<number>();
     await app.eventually(
@@ -148,11 +160,11 @@ describe('while it plays', () => {
 
   test('each pass in another key, the zone kept', async () => {
     await openStage(CHANGES, '?at=1&zone=5-9');
-    await press('o');
-    await choose('count', '0');
-    await choose('keys', 'fourths');
-    await press('o');
-    await loop('Chord');
+    await settle(async () => {
+      await choose('count', '0');
+      await choose('keys', 'fourths');
+    });
+    await loop('chord');
     await press(' ');
     await app.eventually(
       () => symbol('now'),
@@ -170,8 +182,7 @@ describe('while it plays', () => {
 
   test('a change shows the neck that was drawn for it, and never a part of one', async () => {
     await openStage();
-    await press('o');
-    await choose('count', '0');
+    await settle(() => choose('count', '0'));
     // Every label that is seen, by what the neck says it shows.
     await script(`
       const neck = document.querySelector('.stage-neck');
@@ -229,14 +240,14 @@ describe('while it plays', () => {
 
   test('turns are said, and the line is hidden in mine where it is wished', async () => {
     await openStage();
-    await press('o');
-    await choose('count', '0');
-    await choose('line', 'line');
-    await choose('turns', 'pass by pass');
-    await (await app.find('[name="staff"]')).click();
-    await (await app.find('[name="hidden"]')).click();
-    await press('o');
-    await loop('Two bars');
+    await settle(async () => {
+      await choose('count', '0');
+      await choose('line', 'line');
+      await choose('turns', 'pass by pass');
+      await (await app.find('[name="staff"]')).click();
+      await (await app.find('[name="hidden"]')).click();
+    });
+    await loop('two bars');
     await press(' ');
     await app.eventually(
       () => text('[data-turn]'),
@@ -272,7 +283,7 @@ describe('while it plays', () => {
   test('a pedal that sends keys is learnt; the simulated one plays', async () => {
     await openStage();
     await press('o');
-    await (await app.findText('button', 'Set up')).click();
+    await (await app.findText('summary', 'Pedals')).click();
     await (await app.find('button[aria-label="Learn: That pass was poor"]')).click();
     await press('b');
     await app.eventually(
@@ -283,7 +294,7 @@ describe('while it plays', () => {
     await playing();
     await press(Key.ESCAPE);
     const tempo = async () => Number.parseInt(await text('[data-tempo]'), 10);
-    await loop('Chord');
+    await loop('chord');
     await playing();
     const before = await tempo();
     await press('b');
@@ -294,7 +305,7 @@ describe('while it plays', () => {
 describe('what is heard', () => {
   test('the file that is rendered has its onsets where the band was asked for them', async () => {
     await openStage('title: Two Stones\nkey: C\ntempo: 120\nfeel: rock\n| C | F |');
-    await (await app.find('button[aria-label="Files"]')).click();
+    await app.menu('Save the band and the line');
     await (await app.findText('button', 'MIDI, a track each')).click();
     const file = new midi.Midi(await app.downloaded(/\.mid$/u));
     expect(file.tracks.map(({ name }) => name)).toEqual(['Bass', 'Comping', 'Drums']);
@@ -319,7 +330,8 @@ describe('what is heard', () => {
       script<string | null>(`return [...document.querySelectorAll('button')]
         .find((one) => (one.ariaLabel ?? one.textContent.trim()) === '${button}')
         ?.getAttribute('aria-pressed') ?? null`);
-    await (await app.findText('button', 'Levels')).click();
+    await press('o');
+    await (await app.findText('summary', 'Levels')).click();
     const muted = await app.find('button[aria-label="Mute drums"]');
     const before = await pressed('Mute drums')();
     await muted.click();
@@ -329,8 +341,9 @@ describe('what is heard', () => {
       () => app.driver.findElements(By.css('button[aria-label="Mute drums"]')),
       (open) => open.length === 0,
     );
-    await press('m');
-    await app.eventually(pressed('Line only'), (now) => now === 'true');
+    await press('m', 'o');
+    await (await app.findText('summary', 'Levels')).click();
+    await app.eventually(pressed('Solo line'), (now) => now === 'true');
   });
 });
 
@@ -386,8 +399,8 @@ describe('the stage', () => {
 
   test('the key after Escape is the page’s again', async () => {
     await openStage();
-    await (await app.findText('button', 'Levels')).click();
-    await app.find('[role="dialog"][aria-label="Levels"]');
+    await press('o');
+    await app.find('[role="dialog"] #stage-more');
     await press(Key.ESCAPE, ' ');
     await playing();
     await press(' ');

@@ -97,13 +97,66 @@ export function suite() {
         running().driver,
         async () => {
           const [entry] = await running().driver.findElements(
-            By.xpath(`//*[@role="menuitem"][normalize-space(.)=${JSON.stringify(item)}]`),
+            By.xpath(
+              `//*[@role="menuitem"][normalize-space(text())=${JSON.stringify(item)} or normalize-space(.)=${JSON.stringify(item)}]`,
+            ),
           );
           await entry?.click();
           return entry !== undefined;
         },
         (pressed) => pressed,
       ),
+    /** Chooses from the menu in the head. */
+    async menu(item: string): Promise<void> {
+      await (await app.find('[data-menu]')).click();
+      await app.choose(item);
+    },
+    /** Opens a leaf of the drawer under Plan's neck. */
+    async leaf(name: 'scales' | 'change' | 'targets' | 'style'): Promise<void> {
+      const button = await app.find(`[data-leaf="${name}"]`);
+      if ((await button.getAttribute('aria-expanded')) !== 'true') await button.click();
+      await app.find('#drawer');
+    },
+    /** Shows the answers of one school of choosing, in the drawer. */
+    async school(lens: string): Promise<void> {
+      await app.leaf('scales');
+      const more = await app.find('[data-more-lenses]');
+      if ((await more.getAttribute('aria-expanded')) !== 'true') await more.click();
+      await (await app.find(`[data-lens="${lens}"]`)).click();
+    },
+    /** Takes the first answer of a school for this chord alone, and closes the drawer. */
+    async take(lens: string): Promise<void> {
+      await app.school(lens);
+      await (
+        await (await app.find('#drawer select')).findElement(By.css('option[value="chord"]'))
+      ).click();
+      await (await app.find(`[data-option-lens="${lens}"]`)).click();
+      await (await app.find('[data-leaf="scales"]')).click();
+      await running().driver.executeScript('document.activeElement.blur()');
+    },
+    /** Changes what the neck shows, in its menu. */
+    async onNeck(change: () => Promise<unknown>): Promise<void> {
+      await (await app.find('button[title="What the neck shows"]')).click();
+      await app.find('[role="dialog"] select[name="labels"]');
+      await change();
+      await app.press(Key.ESCAPE);
+      await app.eventually(
+        () => running().driver.findElements(By.css('[role="dialog"]')),
+        (open) => open.length === 0,
+      );
+    },
+    /** Lays a shape over the notes, by its name in the neck's menu. */
+    async tick(...names: readonly string[]): Promise<void> {
+      await app.onNeck(async () => {
+        for (const name of names)
+          await (
+            await running().driver.findElement(
+              By.xpath(`//*[@role="dialog"]//label[contains(., ${JSON.stringify(name)})]/input`),
+            )
+          ).click();
+      });
+    },
+    label: (labels: string): Promise<void> => app.onNeck(() => app.pick('labels', labels)),
     /** Keys while a modifier is held down. */
     held: (modifier: string, ...keys: readonly string[]) =>
       running()

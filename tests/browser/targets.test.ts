@@ -17,11 +17,16 @@ const flagAt = async (time: 'now' | 'next') =>
 const { saved } = app;
 
 describe('targets on Plan', () => {
-  test('a key shows them, and each step says what it does', async () => {
+  test('they stand on the neck, a key hides them, and each step says what it does', async () => {
     await openChart('?at=1&zone=3-7');
-    await press('f');
-    await settled();
     await app.find('[data-target="now"]');
+    const flags = async () => (await app.driver.findElements(By.css('[data-target]'))).length;
+    await press('f');
+    await app.eventually(flags, (count) => count === 0);
+    await press('f');
+    await app.eventually(flags, (count) => count === 2);
+    await app.leaf('targets');
+    await settled();
     expect(await app.textOf('[data-step="now"]')).toMatch(/^Now Begin on [A-G]/u);
     await press(Key.ARROW_RIGHT);
     await app.eventually(
@@ -32,7 +37,7 @@ describe('targets on Plan', () => {
 
   test('another preference is solved anew, an alternative is one click away', async () => {
     await openChart('?at=1&zone=3-7');
-    await press('f');
+    await app.leaf('targets');
     await settled();
     const select = await app.find('[data-targets] select');
     await (await select.findElement(By.css('option[value="1"]'))).click();
@@ -57,7 +62,6 @@ describe('targets on Plan', () => {
     expect(await panel.getText()).toContain('F ♭7 of G7: holds');
     await (await app.findText('button', 'Land here on Dm7')).click();
     await (await app.findText('button', 'Close')).click();
-    await settled();
     await app.eventually(
       () => flagAt('now'),
       (place) => place === '4-3',
@@ -68,12 +72,13 @@ describe('targets on Plan', () => {
       () => flagAt('now'),
       (place) => place === '4-3',
     );
+    await app.leaf('targets');
     expect(await app.textOf('[data-targets]')).toContain('One target is pinned.');
   });
 
   test('a pennant is dragged to another note, which pins it there', async () => {
     await openChart('?at=1&zone=3-7');
-    await press('f');
+    await app.leaf('targets');
     await settled();
     const goal = (await flagAt('now')) === '2-6' ? '4-3' : '2-6';
     const flag = await app.find('[data-target="now"] path');
@@ -93,7 +98,8 @@ describe('targets on Plan', () => {
            stop.textContent.trim().split(/\\s+/u).at(-1))`,
       );
     // From guide tones on to the route.
-    await press('u', 'f');
+    await app.onNeck(() => app.pick('lane', 'route'));
+    await app.leaf('targets');
     await settled();
     await app.eventually(lane, (stops) => stops.length === 4);
     const select = await app.find('[data-targets] select');
@@ -103,8 +109,8 @@ describe('targets on Plan', () => {
     await app.driver.executeScript('document.activeElement.blur()');
     for (const stop of stops) {
       await app.eventually(
-        () => app.textOf('[data-target="now"]'),
-        (label) => label === stop,
+        async () => (await app.find('[data-target="now"]')).getAttribute('data-degree'),
+        (degree) => degree === stop,
       );
       await press(Key.ARROW_RIGHT);
     }
@@ -112,7 +118,7 @@ describe('targets on Plan', () => {
 
   test('axe finds nothing serious with targets and ways onward shown', async () => {
     await openChart('?at=1&zone=3-7');
-    await press('f');
+    await app.leaf('targets');
     await settled();
     expect(await app.seriousFaults()).toEqual([]);
     await (await app.find('[data-mark="4-3"]')).click();

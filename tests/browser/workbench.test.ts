@@ -120,9 +120,10 @@ test('a bar is dragged to its new place, and copied with Ctrl held', async () =>
 
 test('the chart is transposed and turned into numerals and back', async () => {
   await openBars('key: Eb\n| Ebmaj7 | C7b9 | Fm7 Bb7 |');
-  await press(Key.ESCAPE, '+');
+  await press(Key.ESCAPE, 'k');
+  await (await app.findText('button', 'Up')).click();
   await becomes('key: E\n| Emaj7 | C#7b9 | F#m7 B7 |');
-  await press('-', 'k');
+  await (await app.findText('button', 'Half step down')).click();
   await (await app.findText('button', 'numerals')).click();
   await becomes('key: Eb\n| Imaj7 | VI7b9 | ii7 V7 |');
   await (await app.findText('button', 'symbols')).click();
@@ -131,8 +132,7 @@ test('the chart is transposed and turned into numerals and back', async () => {
 });
 
 async function downloaded(item: string, extension: string): Promise<Buffer> {
-  await (await app.findText('button', 'Export')).click();
-  await app.choose(item);
+  await app.menu(item);
   return app.downloaded(new RegExp(`\\${extension}$`, 'u'));
 }
 
@@ -149,8 +149,8 @@ test('a chart goes out as MusicXML and comes back the same, plain and compressed
     'title: Salt and Slate\nkey: Fm\ntime: 3/4\ntempo: 90\n[A]\n|: Fm6 | Gø C7alt :| x3\n[B]\n| DbΔ7 | % |',
   );
   const text = await stored();
-  const plain = await downloaded('MusicXML', '.musicxml');
-  const packed = await downloaded('MusicXML, compressed', '.mxl');
+  const plain = await downloaded('Save as MusicXML', '.musicxml');
+  const packed = await downloaded('Save as MusicXML, compressed', '.mxl');
   expect(strFromU8(unzipSync(packed)['score.musicxml'] ?? new Uint8Array())).toBe(plain.toString());
   for (const [name, content] of [
     ['again.musicxml', plain],

@@ -56,7 +56,7 @@ export const EXERCISE_WORDS: Readonly<Record<ExerciseKind, ExerciseWords>> = {
     goal: 'Carry one small motif through the chords, from the root of each.',
   },
   continuous: {
-    name: 'Never breaking',
+    name: 'Continuous eighths',
     goal: 'Keep going at the change: the nearest note of the new chord, in the same direction.',
   },
   'one-octave': {
@@ -100,7 +100,7 @@ export const EXERCISE_WORDS: Readonly<Record<ExerciseKind, ExerciseWords>> = {
     goal: 'Play round the nearest inversion of each triad on one set of strings, with the notes beside it.',
   },
   'double-stops': {
-    name: 'Two-note stops',
+    name: 'Double stops',
     goal: 'Move in thirds and sixths out of the chord shapes under the hand.',
   },
   'moving-third': {

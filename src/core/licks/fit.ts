@@ -201,7 +201,7 @@ function sentenceFor(
   const where = whereWords(bar, semitones);
   if (match === 'same changes') return `${where}: the same changes, ${names}.`;
   if (match === 'same chord') return `${where}: the same chord, ${names}.`;
-  return `${where}: it sounds as well over ${names}.`;
+  return `${where}: it also works over ${names}.`;
 }
 
 /** A chord of a place, or the chords that are read as one. */

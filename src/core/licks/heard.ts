@@ -304,7 +304,7 @@ const NAMED = 3;
 function sentenceFor(told: Told): string {
   const { chord, bar, silent, on, told: apart, share, heardSo, rivals, likeliest, wanted } = told;
   const name = named(chord);
-  if (likeliest.length === 1) return `Bar ${bar}: ${name} is the only chord there is.`;
+  if (likeliest.length === 1) return `Bar ${bar}: ${name}.`;
   if (on) return `Bar ${bar}: ${name} goes on.`;
   if (silent) return `Bar ${bar}: nothing sounds over ${name}.`;
   if (share >= CLEAR) return `Bar ${bar} says ${name}.`;
@@ -327,10 +327,9 @@ function sentenceFor(told: Told): string {
 /** How many of some chords are heard, in words. */
 export function heardSays(chords: readonly ChordHeard[]): string {
   if (chords.length === 0) return 'There are no chords to be heard.';
-  if (at(chords, 0).likeliest.length === 1)
-    return 'There is one chord only: nothing to tell it from.';
+  if (at(chords, 0).likeliest.length === 1) return 'Only one chord: nothing to tell apart.';
   const clear = chords.filter(({ share }) => share >= CLEAR).length;
-  if (clear === chords.length) return 'With the band muted every chord is heard.';
-  if (clear === 0) return 'With the band muted none of the chords is heard for sure.';
-  return `With the band muted ${clear} of ${chords.length} chords are heard.`;
+  if (clear === chords.length) return 'Without the band, every chord comes through.';
+  if (clear === 0) return 'Without the band, no chord comes through clearly.';
+  return `Without the band, ${clear} of ${chords.length} chords ${clear === 1 ? 'comes' : 'come'} through.`;
 }

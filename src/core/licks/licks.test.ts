@@ -162,13 +162,13 @@ describe('heard with the band muted', () => {
   test('a line through the guide tones says its changes', () => {
     const { heard } = read(CHANGES, TWO_FIVE, 'C');
     expect(heard.share).toBeGreaterThan(0.8);
-    expect(heard.sentence).toBe('With the band muted every chord is heard.');
+    expect(heard.sentence).toBe('Without the band, every chord comes through.');
   });
 
   test('one chord alone has no share; one that goes on in silence is not held against it', () => {
     const alone = read('| Am7 | % |', notesOf([0, 4, 3, 5]));
     expect(alone.heard.share).toBeNull();
-    expect(alone.heard.sentence).toBe('There is one chord only: nothing to tell it from.');
+    expect(alone.heard.sentence).toBe('Only one chord: nothing to tell apart.');
     const third = notesOf([0, 4, 3, 6], [12, 4, 3, 9]);
     const goesOn = read('| A7 | A7 | A7 | C7 |', third).heard;
     const stated = read('| A7 | C7 |', notesOf([0, 4, 3, 6], [4, 4, 3, 9])).heard;

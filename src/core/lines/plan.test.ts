@@ -43,9 +43,9 @@ describe('the plan of a line', () => {
       { ...phrase, role: 'free', ending: 'closed', bars: { first: 4, last: 4 } },
     ] as const;
     expect(planWords({ motif, phrases }, [0, -2, 3])).toEqual([
-      'A question over bars 1–2',
-      'answered over bars 3–4, a third lower',
-      'something else over bar 5',
+      'Call in bars 1–2',
+      'answer in bars 3–4, a third lower',
+      'something else in bar 5',
     ]);
   });
 });

@@ -190,10 +190,10 @@ const BREATHS = [
 const ROLE_WORDS: Readonly<Record<PhraseRole, string>> = {
   statement: 'an idea',
   repeat: 'the idea again',
-  sequence: 'the idea moved',
+  sequence: 'the idea repeated',
   answer: 'its answer',
   inversion: 'the idea turned over',
-  fragment: 'its beginning alone',
+  fragment: 'its beginning',
   free: 'something else',
 };
 
@@ -205,7 +205,7 @@ const INTERVALS = ['', 'a step', 'a third', 'a fourth', 'a fifth', 'a sixth', 'a
 /** How far a phrase lies from the first, in steps: `a third lower`. */
 function distanceWords(steps: number): string {
   const size = Math.abs(Math.round(steps));
-  if (size === 0) return 'at the same height';
+  if (size === 0) return 'at pitch';
   const words = INTERVALS[size] ?? (size === 7 ? 'an octave' : 'more than an octave');
   return `${words} ${steps < 0 ? 'lower' : 'higher'}`;
 }
@@ -224,9 +224,9 @@ export function planWords(
     const moved = height === null || role === 'statement' || role === 'free';
     const where = moved ? '' : `, ${distanceWords(height)}`;
     const over = barWords(phrase);
-    if (role === 'statement' && ending === 'open') return `A question over ${over}`;
-    if (role === 'answer') return `answered over ${over}${where}`;
+    if (role === 'statement' && ending === 'open') return `Call in ${over}`;
+    if (role === 'answer') return `answer in ${over}${where}`;
     const words = ROLE_WORDS[role];
-    return `${which === 0 ? words.replace(/^a/u, 'A') : words} over ${over}${where}`;
+    return `${which === 0 ? words.replace(/^a/u, 'A') : words} in ${over}${where}`;
   });
 }

@@ -204,7 +204,7 @@ describe('the next session', () => {
     const { blocks } = ask(drills);
     const block = blocks.find(({ exercise }) => exercise === 'drills');
     expect(block).toMatchObject({ extent: 'form', tempo: 120 });
-    expect(block?.reason).toBe('This is shaky: 23 % of its cards came back lately.');
+    expect(block?.reason).toBe('This is shaky: 23 % of its cards right lately.');
     for (const { tempo } of blocks) expect(tempo).toBeGreaterThanOrEqual(70);
     const solid = [4, 3, 2].map((day) => stint(day, { exercise: 'drills', tempo: 1 }));
     for (const { tempo } of ask(solid).blocks) expect(tempo).toBeGreaterThanOrEqual(70);

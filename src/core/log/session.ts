@@ -237,7 +237,7 @@ export function nextSession(request: SessionRequest): Session {
           : steadyTempo(cell.stints, tempoOf(cell)),
       reason:
         cell.state === 'shaky'
-          ? `This is shaky: ${percent(share ?? 0)} of its ${isDrill ? 'cards came back' : 'targets landed'} lately.${isDrill ? '' : ` Two chords at a time, ${wasClean(cell.stints) ? 'at a tempo it was clean at' : 'slower'}.`}`
+          ? `This is shaky: ${percent(share ?? 0)} of its ${isDrill ? 'cards right' : 'targets landed'} lately.${isDrill ? '' : ` Two chords at a time, ${wasClean(cell.stints) ? 'at a tempo it was clean at' : 'slower'}.`}`
           : cell.state === 'stale'
             ? `This has not been played for ${days(cell)} days: bring it back${isDrill ? '' : ', a little slower'}.`
             : `This was last played ${ago(cell)} and is not solid yet: once more, so that it stays.`,

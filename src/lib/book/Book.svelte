@@ -151,7 +151,7 @@
       <FileInput size={16} aria-hidden="true" />Import
     </button>
     <button class="button" onclick={() => (choosing = true)}>
-      <LayoutTemplate size={16} aria-hidden="true" />From a form
+      <LayoutTemplate size={16} aria-hidden="true" />Start from a template
     </button>
     <button class="button-strong" onclick={newChart}>
       <Plus size={16} aria-hidden="true" />New chart

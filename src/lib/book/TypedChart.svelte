@@ -89,7 +89,7 @@
         {onkeydown}></textarea>
     </label>
     <button class="button-strong min-h-10 shrink-0"
-      >{readAsIs ? 'Open as it is' : 'Open on Plan'}</button
+      >{readAsIs ? 'Open as it is' : 'Create chart'}</button
     >
   </div>
   <div class="flex flex-wrap items-baseline gap-x-3 text-sm text-ink-soft">

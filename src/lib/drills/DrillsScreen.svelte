@@ -187,7 +187,7 @@
       {#if !answered}
         <button
           class="button-strong justify-self-start"
-          onclick={() => answer({ places: sitting.places })}>That is all of them (Enter)</button
+          onclick={() => answer({ places: sitting.places })}>Done (Enter)</button
         >
       {/if}
     {:else}

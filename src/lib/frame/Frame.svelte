@@ -199,10 +199,10 @@
     <p class="shrink-0 text-sm text-now-text" role="status" data-unreadable>
       Line {study.problems[0].line}, column {study.problems[0].column}: {study.problems[0].message}
       {#if ontext}
-        <button class="underline" onclick={ontext}>Mend the text</button>
+        <button class="underline" onclick={ontext}>Correct the text</button>
       {:else}
         <a class="underline" href="{addressOf(study.id, '', study.place)}&edit=text"
-          >Mend the text</a
+          >Correct the text</a
         >
       {/if}
     </p>

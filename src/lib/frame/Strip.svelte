@@ -19,7 +19,7 @@
   import type { PlannedChord } from '$lib/study/choices';
   import Contour from './Contour.svelte';
   import { contourStops } from './contour';
-  import { columnsFor, headingInRoom, isRoomy, linesOf } from './strip';
+  import { columnsFor, headingInRoom, isRoomy, linesOf, passName } from './strip';
   import StripChord from './StripChord.svelte';
 
   interface Props {
@@ -127,7 +127,7 @@
     const begins = before?.section !== bar.section || before.pass !== bar.pass;
     const name = (begins && chart.source.sections[bar.section]?.name) || null;
     const again = chart.bars.some((other) => other.section === bar.section && other.pass > 1);
-    const time = begins && again ? `time ${bar.pass}` : null;
+    const time = begins && again ? passName(bar.pass) : null;
     const whole = [name, time].filter((word) => word !== null).join(', ');
     const into = area?.from === bar.number ? area : null;
     const keys = into

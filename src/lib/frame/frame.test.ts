@@ -96,14 +96,14 @@ describe('shortcuts', () => {
 
 describe('the heading of a bar', () => {
   const over = (room: number) =>
-    headingInRoom(['Refrain, time 2', 'Refrain'], ['heard in A♭ major', 'heard in A♭'], room);
+    headingInRoom(['Refrain, second time', 'Refrain'], ['heard in A♭ major', 'heard in A♭'], room);
 
   test('is whole where there is room, its key shortened first', () => {
-    expect(over(300)).toEqual(['Refrain, time 2', 'heard in A♭ major']);
-    expect(over(190)).toEqual(['Refrain, time 2', 'heard in A♭']);
-    expect(over(170)).toEqual(['Refrain', 'heard in A♭ major']);
+    expect(over(300)).toEqual(['Refrain, second time', 'heard in A♭ major']);
+    expect(over(230)).toEqual(['Refrain, second time', 'heard in A♭']);
+    expect(over(190)).toEqual(['Refrain', 'heard in A♭ major']);
     expect(over(140)).toEqual(['Refrain', 'heard in A♭']);
-    expect(over(120)).toEqual(['Refrain, time 2', '']);
+    expect(over(130)).toEqual(['Refrain', 'heard in A♭']);
   });
 
   test('is the section alone where there is least', () => {

@@ -106,3 +106,8 @@ export const LANE_NAMES: Readonly<Record<LaneView, string>> = {
   route: 'Targets',
   melody: 'The melody',
 };
+
+const PASSES = ['', 'first', 'second', 'third', 'fourth'] as const;
+
+/** Another time through a section: `first time`. */
+export const passName = (pass: number): string => `${PASSES[pass] ?? `${pass}th`} time`;

@@ -34,6 +34,7 @@
   import { momentAt, momentsOf, soundingAt } from '$lib/practice/moments';
   import { instrumentOf, neckOf } from '$lib/settings/settings';
   import type { SettingsStore } from '$lib/settings/store.svelte';
+  import { showSymbol } from '$lib/ui/glyphs';
   import { inform, warn } from '$lib/ui/messages.svelte';
   import { createLickEditing } from './editing.svelte';
   import { lickMarks } from './marks';
@@ -160,6 +161,7 @@
     layOut(neck, {
       ...measuresIn({ width, height: null }, stringCount(neck)),
       ...{ leftHanded: instrument.leftHanded, wires: wires.current },
+      ...(zone ? { played: zone } : {}),
     }),
   );
   const marks = $derived(lickMarks(editing.reading?.notes ?? [], editing.chart, sounding));
@@ -172,6 +174,25 @@
       editing.change({ ...made, chart, tags: editing.lick.tags });
     else onnew({ ...made, chart });
   }
+
+  /** A line of chart text that is no bars: `key: C`. */
+  const HEAD = /^[a-z]+:/u;
+  const chordsOf = (chart: string) =>
+    chart
+      .split('\n')
+      .filter((line) => !HEAD.test(line))
+      .join(' // ');
+  /** Whether its words are open for editing: a lick without a note yet begins with them. */
+  let described = $state(untrack(() => editing.lick.notes.length === 0 && stored.takeOf === null));
+  const says = $derived(
+    [
+      showSymbol(chordsOf(editing.lick.chart)),
+      editing.lick.tags.join(', '),
+      editing.lick.source === 'mine' ? '' : `source: ${editing.lick.source}`,
+    ]
+      .filter(Boolean)
+      .join(' · '),
+  );
 
   let pasted = $state('');
   let pasting = $state(false);
@@ -187,8 +208,6 @@
     pasting = false;
   }
 
-  /** A line of chart text that is no bars: `key: C`. */
-  const HEAD = /^[a-z]+:/u;
   const PLACEHOLDER = 'e|-----5-7-|\nB|-5-8-----|\n…';
   const STATES = {
     saved: 'Saved',
@@ -205,16 +224,21 @@
 
 <div class="flex min-h-0 min-w-0 flex-1 flex-col gap-2 overflow-y-auto p-3 [scrollbar-width:thin]">
   <div class="flex flex-wrap items-center gap-2">
-    <label class="min-w-40 flex-1 max-sm:basis-full">
-      <span class="sr-only">Title</span>
-      <input
-        class="field heading w-full text-lg"
-        name="title"
-        maxlength="120"
-        value={editing.lick.title}
-        oninput={(event) => editing.write('title', event.currentTarget.value)}
-      />
-    </label>
+    <h2 class="min-w-40 flex-1 max-sm:basis-full">
+      <button
+        class="flex w-full min-w-0 items-baseline gap-2 rounded-sm text-left hover:bg-line/50"
+        aria-expanded={described}
+        aria-controls="lick-words"
+        title="Title, chords, tags and source"
+        data-lick-words
+        onclick={() => (described = !described)}
+      >
+        <span class="heading min-w-0 truncate text-xl">{editing.lick.title || 'Untitled lick'}</span
+        >
+        <span class="min-w-0 truncate text-sm text-ink-soft">{says}</span>
+        <span class="text-sm text-ink-soft" aria-hidden="true">{described ? '▴' : '▾'}</span>
+      </button>
+    </h2>
     <span class="text-sm text-ink-soft" role="status" data-save={editing.state}
       >{editing.state !== 'saved' && !editing.keepsDrafts
         ? 'Not saved: keep this page open.'
@@ -239,7 +263,7 @@
         />Play{/if}
     </button>
     <label class="flex items-center gap-1 text-sm">
-      <input type="checkbox" name="band" bind:checked={band} />With band
+      <input type="checkbox" name="band" bind:checked={band} />With the band
     </label>
     <label class="text-sm">
       <span class="sr-only">Speed</span>
@@ -248,81 +272,65 @@
       </select>
     </label>
   </div>
-  <div class="flex flex-wrap items-center gap-2 text-sm">
-    <label class="flex min-w-56 flex-1 items-center gap-1.5">
-      <span class="text-ink-soft">Chords</span>
-      <input
-        class="field w-full"
-        name="chords"
-        value={drafts.chords ??
-          editing.lick.chart
-            .split('\n')
-            .filter((line) => !HEAD.test(line))
-            .join(' // ')}
-        oninput={(event) => {
-          const { value } = event.currentTarget;
-          drafts.chords = value;
-          const heads = editing.lick.chart.split('\n').filter((line) => HEAD.test(line));
-          const typed = value.trim();
-          const bars = typed.includes('|') ? typed : `| ${typed} |`;
-          editing.write('chart', [...heads, bars].join('\n'));
-        }}
-        onblur={() => (drafts.chords = null)}
-      />
-    </label>
-    <label class="flex items-center gap-1.5 max-sm:basis-full">
-      <span class="text-ink-soft">Tags</span>
-      <input
-        class="field w-56 max-sm:w-full"
-        name="tags"
-        value={drafts.tags ?? editing.lick.tags.join(', ')}
-        placeholder="blues, slow"
-        oninput={(event) => {
-          const { value } = event.currentTarget;
-          drafts.tags = value;
-          const words = value.split(',').map((word) => word.trim().slice(0, 40));
-          editing.write('tags', [...new Set(words.filter((word) => word !== ''))].slice(0, 12));
-        }}
-        onblur={() => (drafts.tags = null)}
-      />
-    </label>
-    <label class="flex items-center gap-1.5">
-      <span class="text-ink-soft">From</span>
-      <input
-        class="field w-20"
-        name="source"
-        maxlength="40"
-        value={editing.lick.source}
-        oninput={(event) => editing.write('source', event.currentTarget.value)}
-      />
-    </label>
-    <label class="flex items-center gap-1">
-      <input type="checkbox" name="staff" bind:checked={staff} />Staff
-    </label>
-    <PassageFiles {passage} {neck} what="a lick" id="lick-file" onopen={take} />
-    <button class="button-quiet" aria-expanded={pasting} onclick={() => (pasting = !pasting)}
-      >Paste tablature</button
-    >
-  </div>
+  {#if described}
+    <div id="lick-words" class="flex flex-wrap items-center gap-2 text-sm">
+      <label class="min-w-40 flex-1 max-sm:basis-full">
+        <span class="sr-only">Title</span>
+        <input
+          class="field heading w-full text-lg"
+          name="title"
+          maxlength="120"
+          value={editing.lick.title}
+          oninput={(event) => editing.write('title', event.currentTarget.value)}
+        />
+      </label>
+      <label class="flex min-w-56 flex-1 items-center gap-1.5">
+        <span class="text-ink-soft">Chords</span>
+        <input
+          class="field w-full"
+          name="chords"
+          value={drafts.chords ?? chordsOf(editing.lick.chart)}
+          oninput={(event) => {
+            const { value } = event.currentTarget;
+            drafts.chords = value;
+            const heads = editing.lick.chart.split('\n').filter((line) => HEAD.test(line));
+            const typed = value.trim();
+            const bars = typed.includes('|') ? typed : `| ${typed} |`;
+            editing.write('chart', [...heads, bars].join('\n'));
+          }}
+          onblur={() => (drafts.chords = null)}
+        />
+      </label>
+      <label class="flex items-center gap-1.5 max-sm:basis-full">
+        <span class="text-ink-soft">Tags</span>
+        <input
+          class="field w-56 max-sm:w-full"
+          name="tags"
+          value={drafts.tags ?? editing.lick.tags.join(', ')}
+          placeholder="blues, slow"
+          oninput={(event) => {
+            const { value } = event.currentTarget;
+            drafts.tags = value;
+            const words = value.split(',').map((word) => word.trim().slice(0, 40));
+            editing.write('tags', [...new Set(words.filter((word) => word !== ''))].slice(0, 12));
+          }}
+          onblur={() => (drafts.tags = null)}
+        />
+      </label>
+      <label class="flex items-center gap-1.5">
+        <span class="text-ink-soft">Source</span>
+        <input
+          class="field w-20"
+          name="source"
+          maxlength="40"
+          value={editing.lick.source}
+          oninput={(event) => editing.write('source', event.currentTarget.value)}
+        />
+      </label>
+    </div>
+  {/if}
   {#if stored.takeOf !== null}
     <TakeHead take={stored} lick={editing.lick} onlick={onnew} />
-  {/if}
-  {#if pasting}
-    <form
-      class="grid gap-2"
-      onsubmit={(event) => {
-        event.preventDefault();
-        void paste();
-      }}
-    >
-      <textarea
-        class="field h-32 font-mono text-xs"
-        name="pasted"
-        aria-label="Tablature as text"
-        placeholder={PLACEHOLDER}
-        bind:value={pasted}></textarea>
-      <button class="button justify-self-start">Read it</button>
-    </form>
   {/if}
   {#if editing.problem}
     <p class="text-sm font-semibold text-now-text" role="status">{editing.problem}</p>
@@ -330,15 +338,6 @@
   {#if transport.playing && transport.silent}
     <p class="text-sm font-semibold text-now-text" role="status">{transport.silent}</p>
   {/if}
-
-  <LickHearing
-    {editing}
-    {ear}
-    {settings}
-    {trying}
-    {mistakes}
-    onmistakes={(to) => (mistakes = to)}
-  />
 
   <CareNotice playing={transport.playing} />
   <TabGrid {editing} beat={exercise ? null : moment} checked={trying.found} />
@@ -358,6 +357,40 @@
       {/snippet}
     </Neck>
   </div>
+  <div class="flex flex-wrap items-center gap-2 text-sm">
+    <LickHearing
+      {editing}
+      {ear}
+      {settings}
+      {trying}
+      {mistakes}
+      onmistakes={(to) => (mistakes = to)}
+    />
+    <label class="flex items-center gap-1">
+      <input type="checkbox" name="staff" bind:checked={staff} />Staff
+    </label>
+    <PassageFiles {passage} {neck} what="a lick" id="lick-file" onopen={take} />
+    <button class="button-quiet" aria-expanded={pasting} onclick={() => (pasting = !pasting)}
+      >Paste tablature</button
+    >
+  </div>
+  {#if pasting}
+    <form
+      class="grid gap-2"
+      onsubmit={(event) => {
+        event.preventDefault();
+        void paste();
+      }}
+    >
+      <textarea
+        class="field h-32 font-mono text-xs"
+        name="pasted"
+        aria-label="Tablature as text"
+        placeholder={PLACEHOLDER}
+        bind:value={pasted}></textarea>
+      <button class="button justify-self-start">Read it</button>
+    </form>
+  {/if}
   <div class="grid gap-x-6 gap-y-3 xl:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
     <LickReading {editing} />
     <LickMoves {editing} {zones} bind:chain {onnew} />

@@ -61,21 +61,21 @@
   {#if trying.purpose !== null}
     <button class="button" onclick={trying.stop}
       ><Square size={14} aria-hidden="true" />Stop {trying.purpose === 'write'
-        ? 'writing'
-        : 'checking'}</button
+        ? 'recording'
+        : 'the test'}</button
     >
     <span class="heading min-w-12 text-xl tabular-nums" role="status" data-count>{counted}</span>
   {:else}
     <button
       class="button"
       title="A bar is counted, then what you play is written down"
-      onclick={() => trying.try('write')}>Play it in</button
+      onclick={() => trying.try('write')}>Record by playing</button
     >
     <button
       class="button"
       disabled={editing.lick.notes.length === 0}
-      title="A bar is counted, then what you play is held against what is written"
-      onclick={() => trying.try('check')}>Check me</button
+      title="A bar is counted, then what you play is compared with what is written"
+      onclick={() => trying.try('check')}>Test my playing</button
     >
   {/if}
   <ListenButton

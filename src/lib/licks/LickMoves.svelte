@@ -77,7 +77,7 @@
         <span class="text-ink-soft">as</span>
         <select class="field" name="keep" bind:value={keep}>
           <option value="shape">the same shape</option>
-          <option value="pitch">fingered anew</option>
+          <option value="pitch">refingered</option>
         </select>
       </label>
       {#if keep === 'pitch'}
@@ -137,7 +137,7 @@
               <button
                 class="border-l border-line px-2 text-ink-soft hover:bg-sheet hover:text-ink"
                 title="Make it the melody of this tune"
-                onclick={() => put(place, 'melody')}>As its melody</button
+                onclick={() => put(place, 'melody')}>Use as the chart’s melody</button
               >
             {/if}
           </li>

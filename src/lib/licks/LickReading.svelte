@@ -25,7 +25,7 @@
 </script>
 
 <section aria-label="Reading" class="min-w-0" data-reading>
-  <h3 class="heading">Heard with the band muted</h3>
+  <h3 class="heading">Without the band</h3>
   {#if !reading || reading.notes.length === 0}
     <p class="text-sm text-ink-soft">Write a note, and what it says of the chords stands here.</p>
   {:else}

@@ -284,14 +284,14 @@ export function typed(given: Grid, key: string, frame: GridFrame): Grid | null {
 
 /** The keys of the grid with what they do, for the help beside it. */
 export const GRID_KEYS: readonly (readonly [keys: string, does: string])[] = [
-  ['0–9', 'fret; two digits for two'],
+  ['0–9', 'fret; type 1 2 for fret 12'],
   ['← → ↑ ↓', 'walk'],
   ['+ −', 'longer, shorter'],
   ['. T =', 'dot, triplet, tie'],
   ['B S H P', 'bend, slide, hammer-on, pull-off'],
   ['V M G L', 'vibrato, mute, grace, let ring'],
   ['R', 'rest'],
-  ['⌫', 'take away'],
+  ['⌫', 'delete'],
 ];
 
 /** Beats of the bars of a grid, one row of bars after another. */

@@ -31,7 +31,7 @@
     missed: 'misses now and then',
     'another octave': 'takes another octave now and then',
     'another tone': 'takes another tone now and then',
-    all: 'errs in every way',
+    all: 'makes every mistake',
   };
 
   /** Clicks of a measurement, half a second apart; the first two are to get ready. */
@@ -120,7 +120,7 @@
       <meter class="h-2 flex-1" min="0" max="1" low={0.02} high={0.95} value={ear.peak}></meter>
     </label>
     <p class="flex flex-wrap items-center gap-x-2">
-      <span>Heard {Math.round(ear.latency * 1000)} ms late</span>
+      <span>Input delay {Math.round(ear.latency * 1000)} ms</span>
       <input
         class="w-24"
         type="range"

@@ -200,7 +200,7 @@
   </div>
   {#if count > listed.length}
     <p class="mt-2 text-sm text-ink-soft print:hidden">
-      The last {listed.length} of {count} stints.
+      The last {listed.length} of {count} entries.
       <button class="underline" onclick={() => void showOlder()}>Show older ones</button>
     </p>
   {/if}

@@ -21,7 +21,7 @@
     }),
   );
   const says = $derived(
-    `${exerciseName(cell.exercise)}, frets ${cell.zone.low} to ${cell.zone.high}: from ${tempos[0]} to ${tempos.at(-1)} bpm in ${tempos.length} stints.`,
+    `${exerciseName(cell.exercise)}, frets ${cell.zone.low} to ${cell.zone.high}: from ${tempos[0]} to ${tempos.at(-1)} bpm, ${tempos.length} times.`,
   );
 </script>
 

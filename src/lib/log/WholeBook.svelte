@@ -38,7 +38,7 @@
     const done = await send(false);
     if (done === null) return;
     file = null;
-    message(`Taken in. ${done}`, {
+    message(`Imported. ${done}`, {
       duration: 10_000,
       action: { label: 'Undo', onClick: () => void takeBack() },
     });
@@ -62,7 +62,7 @@
     Charts, plans, licks, log, cards and settings in one zip of JSON and MusicXML.
   </p>
   <div class="mt-2 flex flex-wrap items-center gap-2 text-sm">
-    <a class="button" href="/api/archive" download>Keep a copy</a>
+    <a class="button" href="/api/archive" download>Save a copy</a>
     <label class="button cursor-pointer">
       Open a copy…
       <input
@@ -76,14 +76,14 @@
   </div>
   {#if file && !problem}
     <fieldset class="mt-2 text-sm">
-      <legend class="sr-only">How it is taken in</legend>
+      <legend class="sr-only">Import as</legend>
       <label class="mr-4"
         ><input
           type="radio"
           name="archive-mode"
           checked={mode === 'merge'}
           onchange={() => void look(file, 'merge')}
-        /> beside what is here, the later version of each staying</label
+        /> Merge with what is here; the later version of each stays</label
       >
       <label
         ><input
@@ -91,14 +91,14 @@
           name="archive-mode"
           checked={mode === 'replace'}
           onchange={() => void look(file, 'replace')}
-        /> in its place</label
+        /> Replace everything</label
       >
     </fieldset>
     <p class="mt-1 text-sm" role="status" data-archive-preview>{says}</p>
     <button class="button-strong mt-1" onclick={() => void take()}>
-      {mode === 'merge' ? 'Merge it' : 'Replace everything'}
+      {mode === 'merge' ? 'Merge' : 'Replace everything'}
     </button>
-    <button class="button-quiet" onclick={() => (file = null)}>Leave it</button>
+    <button class="button-quiet" onclick={() => (file = null)}>Cancel</button>
   {/if}
   {#if taken !== null && !file}
     <p class="mt-1 text-sm" data-taken>

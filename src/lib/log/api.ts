@@ -22,7 +22,7 @@ export const keepStint = (
   was: StoredStint | null = null,
 ): Promise<Sent> =>
   send({
-    ...{ path: `${STINTS}/${id}`, fields: stint, what: 'The stint' },
+    ...{ path: `${STINTS}/${id}`, fields: stint, what: 'The log entry' },
     ...{ revision: was?.revision ?? 0, base: was && contentOf(was) },
   });
 
@@ -83,5 +83,5 @@ export async function importLog(file: File): Promise<string> {
   if (!response) return 'The server does not answer. Nothing was changed.';
   if (!response.ok) return messageOf(response);
   const { added, known } = (await response.json()) as { added: number; known: number };
-  return `${added} stints added; ${known} were there already.`;
+  return `${added} entries added; ${known} were there already.`;
 }

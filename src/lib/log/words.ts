@@ -50,5 +50,5 @@ export const hasTempo = (exercise: string): boolean => exercise !== DRILLS;
 /** How a stint went, in words. */
 export function wentWords(exercise: string, asked: number | null, landed: number | null): string {
   if (asked === null || landed === null || asked === 0) return '';
-  return `${landed} of ${asked} ${exercise === DRILLS ? 'cards came back' : 'targets landed'}`;
+  return `${landed} of ${asked} ${exercise === DRILLS ? 'cards right' : 'targets landed'}`;
 }

@@ -89,6 +89,7 @@
     class="cursor-grab touch-none {now ? 'text-now' : 'text-next'}"
     data-target={flag.time}
     data-place="{flag.string}-{flag.fret}"
+    data-degree={flag.label}
     role="presentation"
     transform="translate({x} {y}) scale({layout.noteScale})"
     onpointerdown={(event) => start(event, flag.time)}

@@ -21,13 +21,13 @@
   const study = getStudy();
   const model = getPlanModel();
 
-  const NAMES: Readonly<Record<LayerKind, readonly [string, string]>> = {
-    box: ['Pentatonic box', 'B'],
-    scale: ['Scale position', 'S'],
-    arpeggio: ['Arpeggio', 'A'],
-    triad: ['Triad', 'R'],
-    grip: ['Grip', 'G'],
-    home: ['Home: grip, arpeggio, scale', 'H'],
+  const NAMES: Readonly<Record<LayerKind, string>> = {
+    box: 'Pentatonic box',
+    scale: 'Scale position',
+    arpeggio: 'Arpeggio',
+    triad: 'Triad',
+    grip: 'Grip',
+    home: 'Home: grip, arpeggio, scale',
   };
   const sets = $derived(stringSets(study.neck));
   const shownSet = $derived(study.view.strings?.join('-') ?? '');
@@ -74,14 +74,13 @@
 </label>
 <p class="border-t border-line pt-2 font-semibold">Shapes</p>
 {#each LAYER_KINDS as kind (kind)}
-  {@const [name, key] = NAMES[kind]}
   <label class="flex items-center gap-2">
     <input
       type="checkbox"
       checked={study.view.layers.includes(kind)}
       onchange={() => model.toggleLayer(kind)}
     />
-    {name}<kbd class="ml-auto text-ink-soft">{key}</kbd>
+    {NAMES[kind]}
   </label>
 {/each}
 <label class="flex items-center gap-2 border-t border-line pt-2">
@@ -90,7 +89,7 @@
     checked={study.view.oneOctave}
     onchange={() => study.look({ oneOctave: !study.view.oneOctave })}
   />
-  One octave from the lowest root<kbd class="ml-auto text-ink-soft">O</kbd>
+  One octave from the lowest root
 </label>
 <label class="flex items-center gap-2">
   Strings
@@ -112,7 +111,7 @@
   Under the bars
   <select
     class="field ml-auto w-40"
-    title="U"
+    name="lane"
     value={study.view.lane}
     onchange={(event) => {
       const picked = LANE_VIEWS.find((view) => view === event.currentTarget.value);
@@ -134,7 +133,7 @@
   Modes
   <select
     class="field ml-auto w-40"
-    title="M"
+    name="modes"
     value={study.settings.current.modeNames}
     onchange={(event) => {
       const picked = MODE_NAMES.find((naming) => naming === event.currentTarget.value);

@@ -38,6 +38,9 @@
       <span class="text-ink-soft">Over</span>
       <span class="heading text-lg/7">{showSymbol(now.chord.symbol)}</span>
       {#if reading?.numeral}<span class="text-ink-soft">{showSymbol(reading.numeral)}</span>{/if}
+      <span class="text-ink-soft" data-material-name="now"
+        >{showMaterial(now.material, study.settings.current.modeNames)}</span
+      >
       {#if now.then}<span class="text-ink-soft"
           >then {showMaterial(now.then.material, study.settings.current.modeNames)}</span
         >{/if}

@@ -28,10 +28,10 @@
     ['ninths, then thirds', ['9', '3']],
   ];
   const CONTOUR_NAMES = {
-    level: 'level',
+    level: 'stays flat',
     rising: 'rising',
     falling: 'falling',
-    arch: 'up and down again',
+    arch: 'up, then down',
   } as const;
 
   const settings = $derived(study.plan.targets);
@@ -49,11 +49,17 @@
 
   const costOf = (part: RoutePart): number => model.targets.chosen?.parts[part] ?? 0;
 
-  /** Where a way begins, and how it stands among the others, in words. */
+  const ORDINALS = ['Best', 'Second-best', 'Third-best', 'Fourth-best'] as const;
+
+  /** Where a route begins, and how it stands among the others, in words. */
   function wayIn({ stops, cost }: Route, index: number): string {
     const best = model.targets.routes[0]?.cost ?? cost;
     const standing =
-      index === 0 ? 'The best way' : cost === best ? 'As good a way' : 'A way a little dearer';
+      index === 0
+        ? 'Best route'
+        : cost === best
+          ? 'Equally good route'
+          : `${ORDINALS[index] ?? 'Another'} route`;
     return `${standing}. ${showSymbol(stops[0]?.sentence ?? '')}`;
   }
 </script>
@@ -103,7 +109,7 @@
         onchange={(event) =>
           study.edit(changeTargets({ free: event.currentTarget.checked, chosen: 0 }))}
       />
-      leave the zone
+      Allow notes outside the zone
     </label>
   </div>
   {#if model.targets.progress !== null}
@@ -120,7 +126,7 @@
       <span class="font-semibold text-next-text">Next</span>
       {showSymbol(next.sentence)}
     </p>{/if}
-  <ul class="grid grid-cols-2 gap-1.5" aria-label="Ways through the form, the best first">
+  <ul class="grid grid-cols-2 gap-1.5" aria-label="Routes through the form, best first">
     {#each model.targets.routes as route, index (index)}
       <li>
         <button
@@ -128,7 +134,7 @@
             ? 'border-ink text-ink'
             : 'border-line text-ink-soft'}"
           aria-pressed={route === model.targets.chosen}
-          aria-label="Way {index + 1}. {wayIn(route, index)}"
+          aria-label="Route {index + 1}. {wayIn(route, index)}"
           title={wayIn(route, index)}
           onclick={() => model.targets.choose(index)}
         >
@@ -138,12 +144,12 @@
     {/each}
   </ul>
   {#if costs.length > 0}
-    <p class="text-xs text-ink-soft">What it gives up, the most first: {costs.join(', ')}.</p>
+    <p class="text-xs text-ink-soft">Trade-offs: {costs.join(', ')}.</p>
   {/if}
   {#if pins > 0}
     <p class="text-xs">
       {pins === 1 ? 'One target is' : `${pins} targets are`} pinned.
-      <button class="underline" onclick={() => study.edit(unpin)}>Let go</button>
+      <button class="underline" onclick={() => study.edit(unpin)}>Unpin</button>
     </p>
   {/if}
 </div>

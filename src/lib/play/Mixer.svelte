@@ -73,7 +73,7 @@
       onclick={() => {
         hear({ solo: mix.solo === part ? null : part });
         keep();
-      }}>Alone</button
+      }}>Solo</button
     >
   {/each}
 </div>

@@ -4,9 +4,9 @@
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import ChevronRight from '@lucide/svelte/icons/chevron-right';
-  import { degreeOver } from '$core/chords/over';
+  import { degreeOver, weightOver } from '$core/chords/over';
   import type { Passage, PlayedNote } from '$core/phrases/passage';
-  import { stringCount } from '$core/neck/neck';
+  import { samePlace, stringCount, uniquePlaces } from '$core/neck/neck';
   import { DEFAULT_TEMPO } from '$core/time/tempo';
   import { passageProgramme } from '$lib/audio/programme';
   import { pageTransport } from '$lib/audio/transport.svelte';
@@ -78,22 +78,32 @@
     const chord = study.chart?.chords[note.chord ?? -1]?.chord;
     return chord ? showOver(chord, degreeOver(chord, note.note)) : showNote(note.note);
   }
+  const chordNow = $derived(
+    sounding[0]?.chord ?? passage?.notes[Math.max(0, stepped)]?.chord ?? null,
+  );
   const marks = $derived.by((): readonly DrawnMark[] => {
     const mark = (kind: 'sounding' | 'coming') => (note: PlayedNote) => {
       const { string, fret } = note;
       return { kind, string, fret, label: label(note) } satisfies DrawnMark;
     };
     const here = sounding.map(mark('sounding'));
+    const elsewhere = (shown: readonly DrawnMark[]) => (note: PlayedNote) =>
+      !shown.some((one) => samePlace(one, note));
     // What sounds again at the same place is already shown.
-    const later = next
-      .filter((note) => !here.some((one) => one.string === note.string && one.fret === note.fret))
-      .map(mark('coming'));
-    return [...later, ...here];
+    const later = next.filter(elsewhere(here)).map(mark('coming'));
+    const over = chordNow ?? passage?.notes[0]?.chord ?? null;
+    const others = uniquePlaces(
+      (passage?.notes ?? [])
+        .filter((note) => note.chord === over)
+        .filter(elsewhere([...here, ...later])),
+    ).map((note): DrawnMark => {
+      const chord = study.chart?.chords[note.chord ?? -1]?.chord;
+      const weight = chord ? weightOver(chord, degreeOver(chord, note.note)) : 'chord';
+      return { ...mark('coming')(note), kind: 'plain', weight, changed: false };
+    });
+    return [...others, ...later, ...here];
   });
 
-  const chordNow = $derived(
-    sounding[0]?.chord ?? passage?.notes[Math.max(0, stepped)]?.chord ?? null,
-  );
   const chordNext = $derived.by(() => {
     const later = next[0]?.chord ?? null;
     return later === chordNow ? null : later;

@@ -103,7 +103,7 @@ const KIND_WORDS: Readonly<Record<BackupKind, string>> = {
   hours: 'after some hours of change',
   stop: 'at a clean stop',
   before: 'before an upgrade',
-  import: 'before an archive was taken in',
+  import: 'before an archive was imported',
 };
 
 /** When a backup was made, what for, and what is in it, in words. */

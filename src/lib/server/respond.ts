@@ -18,7 +18,7 @@ export const noSuchChart = (): Response => noLonger('chart');
 export const noSuchLick = (): Response => noLonger('lick');
 
 export const noSuchTake = (): Response => noLonger('take');
-export const noSuchStint = (): Response => noLonger('stint');
+export const noSuchStint = (): Response => noLonger('log entry');
 
 export const created = (id: string): Response => json({ id }, { status: 201 });
 

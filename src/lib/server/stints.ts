@@ -143,7 +143,7 @@ export async function takeLog(db: Db, pieces: AsyncIterable<Uint8Array>): Promis
         return { kind: 'refused', message: `“${path}” is not as a log has it.` };
       }
       if (read.length >= LOG_LIMIT)
-        return { kind: 'refused', message: `A log holds at most ${LOG_LIMIT} stints.` };
+        return { kind: 'refused', message: `A log holds at most ${LOG_LIMIT} entries.` };
       read.push(stint.data);
     }
   } catch (error) {

@@ -3,8 +3,6 @@
   shapes breathe as the chords pass. It prints, and downloads as a picture.
 -->
 <script lang="ts">
-  import Download from '@lucide/svelte/icons/download';
-  import Printer from '@lucide/svelte/icons/printer';
   import { warn } from '$lib/ui/messages.svelte';
   import { replaceState } from '$app/navigation';
   import { page } from '$app/state';
@@ -62,13 +60,24 @@
   let everyZone = $state(page.url.searchParams.get('rows') === 'all');
   let sheet = $state<HTMLElement>();
 
-  /** Chords in order; one that only goes on is not drawn again. */
-  const chords = $derived(
-    study.planned.filter(({ chord }, index) => {
-      const before = study.planned[index - 1];
-      return !before || !sameChord(before.chord, chord);
-    }),
-  );
+  /** Voicings are led from chord to chord and targets are of their place: these are drawn in order. */
+  const ordered = $derived(kind !== null || study.view.only === 'targets');
+  const alike = (one: PlannedChord, other: PlannedChord) =>
+    sameChord(one.chord, other.chord) &&
+    (material !== 'choices' || one.material.name === other.material.name);
+  /** What is drawn: each chord once, with the bars it stands in; in order, one that only goes on is not drawn again. */
+  const drawn = $derived.by(() => {
+    const found: { readonly planned: PlannedChord; readonly bars: number[] }[] = [];
+    for (const planned of study.planned) {
+      const known = ordered
+        ? [found.at(-1)].find((last) => last && sameChord(last.planned.chord, planned.chord))
+        : found.find((one) => alike(one.planned, planned));
+      if (!known) found.push({ planned, bars: [planned.bar] });
+      else if (!known.bars.includes(planned.bar)) known.bars.push(planned.bar);
+    }
+    return found;
+  });
+  const chords = $derived(drawn.map(({ planned }) => planned));
   const rows = $derived<readonly Zone[]>(everyZone ? study.zones : [study.zone]);
 
   const MATERIAL_NAMES: Readonly<Record<RegionMaterial, string>> = {
@@ -154,7 +163,10 @@
     const laid = mode && stock ? layOutIn(neck, { chord, mode }, stock, zone) : null;
     if (!laid) return null;
     const { box, outside, places, blue } = laid.shape;
-    const beyond = outside.length > 0 ? `, ${outside.length} outside` : '';
+    const beyond =
+      outside.length > 0
+        ? `, ${outside.length} ${outside.length === 1 ? 'note' : 'notes'} outside`
+        : '';
     const caption = showBox(box, settings.current.boxNames) + beyond;
     return { name: laid.name, caption, places, blue, joined: false };
   }
@@ -179,6 +191,9 @@
     study.chooseZone(zone);
   }
 
+  const barsName = (bars: readonly number[]): string =>
+    `${bars.length === 1 ? 'bar' : 'bars'} ${bars.join(', ')}`;
+
   const heading = $derived(
     everyZone ? 'all five zones' : `zone ${study.zone.low}–${study.zone.high}`,
   );
@@ -201,11 +216,16 @@
 
 <Frame
   screen="region"
-  name="Zone"
+  name="Overview"
   heading="{heading}, {MATERIAL_NAMES[material].toLowerCase()}"
   actions={{ only: () => study.look({ only: onlyAfter(study.view.only) }) }}
   fitted
   shut
+  menu={[
+    { name: 'Print', begins: true, run: () => setTimeout(() => window.print(), 100) },
+    { name: 'Save as a picture (SVG)', run: () => void save('svg') },
+    { name: 'Save as a picture (PNG)', run: () => void save('png') },
+  ]}
 >
   <div class="flex shrink-0 flex-wrap items-center gap-x-2 gap-y-1 text-sm print:hidden">
     <div class="flex flex-wrap items-center gap-1" role="group" aria-label="Zone">
@@ -247,17 +267,6 @@
       onchange={(picked) => (labels = picked)}
     />
     <OnlyChoice />
-    <div class="ml-auto flex gap-1">
-      <button class="button-quiet" title="Print" aria-label="Print" onclick={() => window.print()}>
-        <Printer size={16} aria-hidden="true" />
-      </button>
-      <button class="button-quiet" onclick={() => save('svg')}>
-        <Download size={15} aria-hidden="true" />SVG
-      </button>
-      <button class="button-quiet" onclick={() => save('png')}>
-        <Download size={15} aria-hidden="true" />PNG
-      </button>
-    </div>
   </div>
 
   <PrintHeading what="{MATERIAL_NAMES[material]}, {heading}" zone={everyZone ? null : study.zone} />
@@ -281,18 +290,25 @@
       <div
         class="grid grid-cols-[repeat(auto-fill,minmax(13rem,1fr))] gap-x-4 gap-y-2 print:grid-cols-3 print:gap-x-3"
       >
-        {#each chords as planned (planned.index)}
+        {#each drawn as { planned, bars } (planned.index)}
           {@const laid = laidIn(planned, zone)}
           {#if laid}
             {@const { name, caption, places, blue, joined } = laid}
             <figure
               class="break-inside-avoid"
-              data-caption="{planned.bar}  {showSymbol(planned.chord.symbol)}  {caption}"
+              data-caption="{bars[0]}  {showSymbol(planned.chord.symbol)}  {caption}"
             >
               <figcaption class="flex items-baseline gap-2">
-                <span class="text-xs text-ink-soft">{planned.bar}</span>
-                <span class="heading text-lg">{showSymbol(planned.chord.symbol)}</span>
-                <span class="ml-auto truncate text-xs text-ink-soft" title={showSymbol(name)}>
+                <span class="heading text-lg whitespace-nowrap"
+                  >{showSymbol(planned.chord.symbol)}</span
+                >
+                <span class="min-w-0 truncate text-xs text-ink-soft" title={barsName(bars)}
+                  >{barsName(bars)}</span
+                >
+                <span
+                  class="ml-auto shrink-0 truncate text-xs text-ink-soft"
+                  title={showSymbol(name)}
+                >
                   {caption}
                 </span>
               </figcaption>

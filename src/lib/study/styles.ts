@@ -18,8 +18,8 @@ export function planInStyle(chart: Chart, reading: Reading, style: Style): Plan 
 }
 
 export const STYLE_NAMES: Readonly<Record<Style, readonly [name: string, says: string]>> = {
-  'one-scale': ['One scale', 'The hand stays; a few changes go unsaid.'],
-  'own-pentatonics': ['Own pentatonics', 'Five notes of each chord’s own, its triad among them.'],
+  'one-scale': ['One scale', 'One scale throughout; some changes won’t be heard.'],
+  'own-pentatonics': ['Own pentatonics', 'Each chord’s own five notes, its triad among them.'],
   'chord-tones': ['Chord tones first', 'Arpeggios where it matters, the key’s scale in between.'],
   modes: ['Modes', 'A full scale for each chord, by what it does in the key.'],
   'harmonic-minor': [
@@ -31,5 +31,5 @@ export const STYLE_NAMES: Readonly<Record<Style, readonly [name: string, says: s
     'One each over iiø, V and i, whose roots spell the iv; elsewhere modes.',
   ],
   chains: ['Chains', 'One pentatonic shape, shifted with the chords.'],
-  blues: ['Blues', 'The tonic’s blues, bent to IV and V.'],
+  blues: ['Blues', 'Key-centre blues over I, IV and V.'],
 };

@@ -205,7 +205,18 @@ describe('the whole book', () => {
     expect(titled.map(({ notes }) => notes.length).sort((a, b) => a - b)).toEqual([
       ...[starter.notes.length - 1, starter.notes.length],
     ]);
-    await saveLick(db, id, revision + 1, { ...content, notes: starter.notes });
+    // One of before they were named anew is the same; one the player has named is not.
+    const renamed = async (title: string, at: number) => {
+      await saveLick(db, id, at, { ...content, title });
+      const book = await fresh();
+      await beginLickBook(book);
+      await taken(book, await archiveOf(await written(db)), 'merge');
+      return (await listLicks(book)).length - before;
+    };
+    expect(await renamed('Up round the root, major seventh', revision + 1)).toBe(0);
+    expect(await renamed('I to IV, second zone', revision + 2)).toBe(0);
+    expect(await renamed('The one for the bridge', revision + 3)).toBe(1);
+    await saveLick(db, id, revision + 4, content);
     // One's own are added, of the same name too.
     const own = { title: 'Mine', tags: [], source: 'mine', chart: '| C |', notes: [] };
     await createLick(db, own);

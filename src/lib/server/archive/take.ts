@@ -70,20 +70,25 @@ export async function takenIn(db: Db): Promise<TakenIn | null> {
   }
 }
 
+/** What the licks a book begins with were called before they were named by what they do. */
+const FORMER = /^(?:Up|Down) round the |, (?:first|second|third|fourth|fifth) zone$/u;
+
 /**
  * Rows as they are kept beside ours: the licks a book begins with are the same in every book, under whatever
  * ids, as long as nobody has changed them.
  */
 function besideOurs(name: Name, rows: readonly Row[], present: readonly Row[], mode: Mode) {
   if (name !== 'lick' || mode === 'replace') return rows;
-  const said = ({ title, tags, chart, notes }: Row) => JSON.stringify([title, tags, chart, notes]);
+  const said = ({ tags, chart, notes }: Row) => JSON.stringify([tags, chart, notes]);
   const starters = present.filter(({ source }) => source === STARTER);
-  const ours = new Map(starters.map((row) => [said(row), row.id]));
+  const ours = new Map(starters.map((row) => [said(row), row]));
   const own = new Set(present.map((row) => row.id));
   return rows.map((row) => {
     const starts = row['source'] === STARTER && !own.has(row.id);
     const known = starts ? ours.get(said(row)) : undefined;
-    return known === undefined ? row : { ...row, id: known };
+    const title = String(row['title']);
+    const named = known && (title === known['title'] || FORMER.test(title));
+    return known && named ? { ...row, id: known.id } : row;
   });
 }
 
