@@ -69,7 +69,7 @@
     <button
       class="button min-h-8 px-2 aria-pressed:bg-ink aria-pressed:text-paper"
       aria-pressed={mix.solo === part}
-      aria-label="{NAMES[part]} alone"
+      aria-label="Solo {NAMES[part].toLowerCase()}"
       onclick={() => {
         hear({ solo: mix.solo === part ? null : part });
         keep();
