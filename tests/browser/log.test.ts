@@ -109,7 +109,7 @@ describe('the log', () => {
       const least = Number(minutes[place]) - 1;
       expect(Number.parseInt(says?.left ?? '', 10)).toBeGreaterThanOrEqual(least);
       await app.find('[data-pass]');
-      await app.press('b');
+      await app.press('>');
     }
     await app.find('[data-session-over]');
     // Nothing was played for half a minute.

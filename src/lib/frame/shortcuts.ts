@@ -63,7 +63,7 @@ const ROWS = {
   },
   anotherLine: { keys: ['a'], shown: 'A', does: 'Another line over the same targets' },
   fold: { keys: ['o'], shown: 'O', does: 'Settings of the stage' },
-  nextBlock: { keys: ['b'], shown: 'B', does: 'Next block of the session' },
+  nextBlock: { keys: ['>'], shown: '>', does: 'Next block of the session' },
   wentWell: { keys: ['9'], shown: '9', does: 'For the log: that went well' },
   wentShaky: { keys: ['8'], shown: '8', does: 'For the log: that was shaky' },
   chartBelow: { keys: ['ArrowDown'], shown: '↓', does: 'Next chart of the Book; Enter opens it' },

@@ -30,7 +30,7 @@
     <a
       class={over ? 'button-strong' : 'underline'}
       href={place.onward}
-      title={keyed ? 'Next block (B)' : 'Next block'}
+      title={keyed ? 'Next block (>)' : 'Next block'}
       data-block-next>Next: {nextSays}</a
     >
     {#if next}<a class="underline" href={place.end}>End the session</a>{/if}

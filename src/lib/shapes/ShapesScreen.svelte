@@ -89,8 +89,21 @@
     </div>
   </div>
 
-  {#each groups as { title, shapes } (title)}
-    <section aria-label={title}>
+  <!-- It stays in sight, so that each kind is one press away. -->
+  <nav
+    class="sticky top-0 z-10 flex flex-wrap gap-x-1 bg-paper py-1 text-sm print:hidden"
+    aria-label="Kinds of shape"
+    data-shapes
+  >
+    {#each groups as { title }, place (title)}
+      <a
+        class="flex min-h-8 items-center rounded-sm px-2 underline decoration-line-strong underline-offset-4 hover:bg-line pointer-coarse:min-h-11"
+        href="#kind-{place}">{showSymbol(title)}</a
+      >
+    {/each}
+  </nav>
+  {#each groups as { title, shapes }, place (title)}
+    <section id="kind-{place}" aria-label={title} class="scroll-mt-12">
       <h2 class="heading mb-2 break-after-avoid border-t border-line pt-3 text-lg">
         {showSymbol(title)}
       </h2>
