@@ -1,6 +1,6 @@
 /** Takes every picture of docs/screenshots: one current picture of each main view. */
 import { writeFileSync } from 'node:fs';
-import { By } from 'selenium-webdriver';
+import { By, until } from 'selenium-webdriver';
 import { type ChromiumWebDriver, openBrowser, startServer, visit } from '../browser/harness';
 
 interface Picture {
@@ -32,9 +32,17 @@ const PICTURES: readonly Picture[] = [
     name: 'plan-lenses',
     chart: 'Locksmith Waltz',
     place: '?at=4',
-    clicks: ['[data-lens="mode"]', 'button[title^="Hold it"]', '[data-option="C# altered"]'],
+    clicks: [
+      ...['[data-leaf="scales"]', '[data-more-lenses]', '[data-lens="mode"]'],
+      ...['button[title^="Compare it"]', '[data-option="C# altered"]'],
+    ],
   },
-  { name: 'plan-targets', chart: 'Ferry at Half Past', place: '?at=5&zone=3-6', keys: ['f'] },
+  {
+    name: 'plan-targets',
+    chart: 'Ferry at Half Past',
+    place: '?at=5&zone=3-6',
+    clicks: ['[data-leaf="targets"]'],
+  },
   { name: 'practice', chart: 'Gravel Road Receipt', page: 'practice', place: '?at=1&zone=2-5' },
   { name: 'plan-dark', chart: 'Locksmith Waltz', place: '?at=2', theme: 'dark' },
   { name: 'plan-bars', chart: 'Paper Lantern Parade', place: '?at=1&edit=bars', keys: ['G', 'm'] },
@@ -42,7 +50,10 @@ const PICTURES: readonly Picture[] = [
     name: 'plan-layers',
     chart: 'Slow Tide Counting',
     place: '?at=1&zone=2-5',
-    keys: ['s', 'r', 'g'],
+    clicks: [
+      'button[title="What the neck shows"]',
+      ...['Scale position', 'Triad', 'Grip'].map((name) => `//label[contains(., "${name}")]/input`),
+    ],
   },
   { name: 'plan-zones', chart: 'Paper Lantern Parade', place: '?at=1&zone=3-6', keys: ['z'] },
   { name: 'shapes', chart: 'Ferry at Half Past', page: 'shapes', place: '?at=1' },
@@ -53,7 +64,7 @@ const PICTURES: readonly Picture[] = [
   },
   {
     ...{ name: 'play-dark', chart: 'Locksmith Waltz', page: 'play', place: '?at=2', theme: 'dark' },
-    ...{ keys: ['s', 'o', ' '], wait: 4_000 },
+    ...{ keys: [' ', 'o'], wait: 4_000 },
   },
   {
     ...{ name: 'play-phone', chart: 'Gravel Road Receipt', page: 'play', place: '?at=2' },
@@ -61,7 +72,7 @@ const PICTURES: readonly Picture[] = [
   },
   {
     ...{ name: 'licks', screen: 'licks', keys: [] },
-    clicks: ['[data-lick="iiø–V–i, second zone"]'],
+    clicks: ['[data-lick="iiø–V–i: land on the sixth of Am6"]'],
   },
   { name: 'log', screen: 'log', keys: [] },
   { name: 'drill', screen: 'drills', clicks: ['[data-mark="3-3"]', '[data-mark="2-4"]'] },
@@ -107,7 +118,11 @@ async function take(driver: ChromiumWebDriver, base: string, picture: Picture): 
   await visit(driver, page + (picture.place ?? ''));
   if (picture.listens) await driver.executeAsyncScript(LISTEN);
   for (const key of picture.keys ?? []) await driver.actions().sendKeys(key).perform();
-  for (const css of picture.clicks ?? []) await driver.findElement(By.css(css)).click();
+  for (const where of picture.clicks ?? []) {
+    const found = where.startsWith('//') ? By.xpath(where) : By.css(where);
+    await driver.wait(until.elementLocated(found), 5_000);
+    await driver.findElement(found).click();
+  }
   await driver.executeAsyncScript(
     'const done = arguments[0]; document.fonts.ready.then(() => setTimeout(done, 900));',
   );
