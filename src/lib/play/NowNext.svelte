@@ -33,7 +33,7 @@
   );
   const place = $derived(nextTarget ? `${placeWords(nextTarget)},` : '');
   const size = $derived(
-    small ? '[--size:clamp(2.5rem,4.5vw,3.5rem)]' : '[--size:clamp(2.75rem,5.6vw,4.5rem)]',
+    small ? '[--size:clamp(3rem,4.5vw,3.5rem)]' : '[--size:clamp(3rem,5.6vw,4.5rem)]',
   );
   const counting = $derived(stage.standing.beat < 0);
 </script>
@@ -51,7 +51,7 @@
 
 <!-- As high as its lines, whatever they say: a change of words lays out nothing else. -->
 <div
-  class="grid h-[calc(1.2*var(--size)+1.25rem)] shrink-0 grid-cols-[1fr_minmax(0,26rem)_1fr] items-center gap-x-4 will-change-transform contain-strict [--room:min(62vw,60rem)] max-sm:h-[calc(1.2*var(--size)+6.5rem)] max-sm:grid-cols-2 max-sm:gap-x-2 max-sm:[--room:58vw] {size}"
+  class="grid h-[calc(1.2*var(--size)+1.25rem)] shrink-0 grid-cols-[1fr_minmax(0,26rem)_1fr] items-center gap-x-4 will-change-transform contain-strict [--room:min(42vw,60rem)] max-lg:h-[calc(1.2*var(--size)+6rem)] max-lg:grid-cols-2 max-lg:gap-x-2 max-lg:[--room:58vw] {size}"
   data-stage={counting ? 'counting' : 'playing'}
 >
   <div class="min-w-0" data-now-chord>
@@ -61,7 +61,7 @@
     </p>
   </div>
   <div
-    class="text-center text-[clamp(1rem,1.7vw,1.5rem)]/[1.3] max-sm:order-last max-sm:col-span-2"
+    class="text-center text-[clamp(1rem,1.7vw,1.5rem)]/[1.3] max-lg:order-last max-lg:col-span-2"
     data-sentence
   >
     {#if counting}
