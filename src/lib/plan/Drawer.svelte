@@ -46,7 +46,7 @@
     ? 'shrink-0'
     : 'min-h-48 flex-1'}"
 >
-  <div class="flex shrink-0 items-center gap-1" role="group" aria-label="Drawer">
+  <div class="flex shrink-0 items-center gap-1 max-sm:flex-wrap" role="group" aria-label="Drawer">
     {#each LEAVES as one (one)}
       {@const [name, key] = LEAF_NAMES[one]}
       <button

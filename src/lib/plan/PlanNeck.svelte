@@ -137,7 +137,7 @@
   class="overflow-x-auto overflow-y-hidden will-change-transform contain-content max-lg:shrink-0 {study
     .view.leaf === null
     ? 'lg:min-h-51 lg:flex-1'
-    : 'lg:h-61 lg:shrink-0'}"
+    : 'lg:h-61 lg:shrink-0 [@media(max-height:799px)]:lg:h-53'}"
 >
   <Neck
     class={zoneOnly ? '' : 'min-w-3xl'}

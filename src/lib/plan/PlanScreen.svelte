@@ -164,17 +164,23 @@
     {#if model.now}
       <ChangeLine now={model.now.chord} next={model.next?.chord ?? null} said={model.change} />
     {/if}
-    <PlanNeck
-      onread={(mark) => (read = mark)}
-      onpick={(mark) => (picked = study.now ? { index: study.now.index, mark } : null)}
-    />
-    {#if pickedHere}
-      {#await import('./FromHere.svelte') then { default: FromHere }}
-        {#key pickedHere}
-          <FromHere mark={pickedHere} onclose={() => (picked = null)} />
-        {/key}
-      {/await}
-    {/if}
+    <div
+      class="relative flex min-h-0 flex-col print:hidden {study.view.leaf === null
+        ? 'lg:flex-1'
+        : 'shrink-0'}"
+    >
+      <PlanNeck
+        onread={(mark) => (read = mark)}
+        onpick={(mark) => (picked = study.now ? { index: study.now.index, mark } : null)}
+      />
+      {#if pickedHere}
+        {#await import('./FromHere.svelte') then { default: FromHere }}
+          {#key pickedHere}
+            <FromHere mark={pickedHere} onclose={() => (picked = null)} />
+          {/key}
+        {/await}
+      {/if}
+    </div>
     {#if study.view.leaf === null}<InHand />{/if}
   {/snippet}
 

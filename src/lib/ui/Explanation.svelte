@@ -79,6 +79,11 @@
     if (element?.matches(':focus-visible')) show(element);
   }
 
+  // What is pressed takes the focus from what had it, which is no reason to say less of it.
+  function onfocusout(event: FocusEvent) {
+    if (event.target instanceof Node && of?.contains(event.target)) hide();
+  }
+
   function onkeydown(event: KeyboardEvent) {
     if (event.key !== 'Escape' || !said) return;
     event.stopPropagation();
@@ -100,7 +105,7 @@
   {onpointermove}
   onpointerdown={onpressed}
   {onfocusin}
-  onfocusout={hide}
+  {onfocusout}
   onscrollcapture={hide}
 />
 
