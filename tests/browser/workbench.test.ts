@@ -187,7 +187,7 @@ test('what a score holds beyond a chart is told, and a bad file gets a sentence'
 
 test('a form is begun in any key', async () => {
   await app.visit(app.url);
-  await (await app.findText('button', 'From a form')).click();
+  await (await app.findText('button', 'Start from a template')).click();
   await (await app.findText('button', '12-bar minor blues')).click();
   await app.find('[data-slot="0-0"]');
   expect(await stored()).toContain('| Ebm7 | Abm7 | Ebm7 | % |');

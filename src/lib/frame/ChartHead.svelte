@@ -83,7 +83,10 @@
     </a>
     <h1 class="heading min-w-0 truncate text-xl/8" title={study.title}>{study.title}</h1>
     <p
-      class="flex min-w-0 shrink gap-x-2 truncate text-sm text-ink-soft max-sm:hidden"
+      class="flex min-w-0 shrink-[3] gap-x-2 truncate text-sm text-ink-soft max-sm:hidden {heading ===
+      undefined
+        ? ''
+        : 'max-xl:hidden'}"
       data-heading
     >
       <span class="truncate" title={heading ?? key}>{heading ?? key}</span>

@@ -130,6 +130,14 @@
       {/if}
     {/if}
     {#if wide > 0}
+      <!-- It is taken hold of beside its pole as well. -->
+      <rect
+        class="fill-transparent"
+        x={Math.min(pole, pole + way * wide)}
+        y="-13"
+        width={wide}
+        height="26"
+      />
       <path
         class="stroke-current {now ? 'fill-current' : 'fill-paper'}"
         stroke-width="1.8"

@@ -298,13 +298,11 @@
               class="break-inside-avoid"
               data-caption="{bars[0]}  {showSymbol(planned.chord.symbol)}  {caption}"
             >
-              <figcaption class="flex items-baseline gap-2">
+              <figcaption class="flex flex-wrap items-baseline gap-x-2">
                 <span class="heading text-lg whitespace-nowrap"
                   >{showSymbol(planned.chord.symbol)}</span
                 >
-                <span class="min-w-0 truncate text-xs text-ink-soft" title={barsName(bars)}
-                  >{barsName(bars)}</span
-                >
+                <span class="text-xs text-ink-soft">{barsName(bars)}</span>
                 <span
                   class="ml-auto shrink-0 truncate text-xs text-ink-soft"
                   title={showSymbol(name)}
