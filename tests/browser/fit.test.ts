@@ -198,7 +198,9 @@ describe('what is pressed', () => {
     for (const address of [app.url, chart, `${chart}/region`, `${chart}/shapes`]) {
       await app.visit(address);
       await moved(true);
-      await app.find('[data-today], [data-sentence] [data-landing]:not(:empty), [data-shapes], [data-region]');
+      await app.find(
+        '[data-today], [data-sentence] [data-landing]:not(:empty), [data-shapes], [data-region]',
+      );
       expect(await moved(false)).toEqual([]);
     }
     // The row of what comes next stands in the Book before its words are worked out.

@@ -234,7 +234,7 @@ describe('the lick book', () => {
       (goals) => goals.some((goal) => goal.startsWith('Know the tune')),
     );
     await app.find('[data-notation][data-drawn]');
-    await app.findText('button', 'Take the melody away');
+    await app.findText('button', 'Remove the melody');
   });
 });
 

@@ -310,7 +310,7 @@ describe('the simulated guitarist', () => {
     await (await app.find('[data-take] a')).click();
     await app.find('[data-take-head]');
     await app.find('[data-grid][data-notes="8"]');
-    await (await app.findText('button', 'Drop the sound')).click();
+    await (await app.findText('button', 'Delete the sound')).click();
     await app.eventually(
       () => script<number>(`return document.querySelectorAll('audio').length`),
       (shown) => shown === 0,

@@ -163,7 +163,7 @@ describe('the loop on every demo chart', () => {
         if (name === 'chord' && id === charts[0]?.id) {
           // Another loop than was played: what sounds is that one, as the file of the band says.
           await app.menu('Save the band and the line');
-          await (await app.findText('button', 'MIDI, a track each')).click();
+          await (await app.findText('button', 'MIDI, one track per part')).click();
           const file = new midi.Midi(await app.downloaded(/\.mid$/u));
           // The bass begins on the root of the first of them.
           const [first] = file.tracks.find(({ name }) => name === 'Bass')?.notes ?? [];

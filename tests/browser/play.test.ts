@@ -306,11 +306,11 @@ describe('what is heard', () => {
   test('the file that is rendered has its onsets where the band was asked for them', async () => {
     await openStage('title: Two Stones\nkey: C\ntempo: 120\nfeel: rock\n| C | F |');
     await app.menu('Save the band and the line');
-    await (await app.findText('button', 'MIDI, a track each')).click();
+    await (await app.findText('button', 'MIDI, one track per part')).click();
     const file = new midi.Midi(await app.downloaded(/\.mid$/u));
     expect(file.tracks.map(({ name }) => name)).toEqual(['Bass', 'Comping', 'Drums']);
     const asked = file.tracks.flatMap(({ notes }) => notes.map(({ time }) => time));
-    await (await app.findText('button', 'WAV, as it sounds')).click();
+    await (await app.findText('button', 'WAV')).click();
     const samples = readWav(await app.downloaded(/\.wav$/u));
     const onsets = onsetsOf(samples);
     // Every stroke of the kit is loud enough to be found; each is within five milliseconds.

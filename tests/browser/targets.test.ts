@@ -209,7 +209,7 @@ describe('the practice sheet', () => {
       (text) => text.startsWith('Begin the arpeggio on 1'),
     );
     // A dropped sheet can be taken back.
-    await (await app.find('[aria-label="Drop Inversions, low"]')).click();
+    await (await app.find('[aria-label="Delete Inversions, low"]')).click();
     await (await app.findText('button', 'Take it back')).click();
     await app.find('[data-sheet="Inversions, low"]');
   });

@@ -176,7 +176,7 @@ test('what a score holds beyond a chart is told, and a bad file gets a sentence'
   );
   const remarks = await app.find('[data-remarks]');
   expect(await remarks.getText()).toContain('D.C. al Fine');
-  await (await app.findText('button', 'Make the chart')).click();
+  await (await app.findText('button', 'Create the chart')).click();
   await app.find('[data-chord-name="now"]');
   expect(await stored()).toContain('| Dm7 |');
 

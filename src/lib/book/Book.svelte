@@ -172,13 +172,11 @@
     <section class="flex flex-col items-start gap-4 border-t border-line py-10">
       <h2 class="heading text-xl">No charts yet</h2>
       {#if page.url.searchParams.get('from') === 'plan'}
-        <p class="max-w-prose" role="status">
-          Plan shows a chart on the neck, and you have none yet: make one here first.
-        </p>
+        <p class="max-w-prose" role="status">Plan needs a chart: create one here first.</p>
       {/if}
       <p class="max-w-prose">
-        A chart is a chord progression with bars between lines. Type one above, or begin with this
-        one of ours; look around in six ready-made charts; or bring yours from a file.
+        A chart is a chord progression with bar lines between the bars. Type one above, start with
+        this example, add six demo charts, or import your own.
       </p>
       <div class="flex flex-wrap gap-2">
         <button class="button-strong heading" onclick={() => make(EXAMPLE, null)} data-example

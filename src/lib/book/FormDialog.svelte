@@ -23,7 +23,7 @@
   }
 </script>
 
-<Dialog bind:open title="Begin from a form">
+<Dialog bind:open title="Start from a template">
   <label class="mb-3 flex items-center gap-2">
     In
     <select

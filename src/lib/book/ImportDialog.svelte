@@ -41,12 +41,14 @@
 
 <Dialog bind:open title="Import a chart">
   {#if opened}
-    <p class="mb-2">The chart can be made. It could not take over everything:</p>
+    <p class="mb-2">The chart can be created, but not everything can be imported:</p>
     <ul class="mb-4 list-disc pl-5 text-sm" data-remarks>
       {#each opened.remarks as remark (remark)}<li>{remark}</li>{/each}
     </ul>
     <div class="flex gap-2">
-      <button class="button-strong" onclick={() => opened && finish(opened)}>Make the chart</button>
+      <button class="button-strong" onclick={() => opened && finish(opened)}
+        >Create the chart</button
+      >
       <button class="button" onclick={() => (opened = null)}>Back</button>
     </div>
   {:else}
@@ -58,7 +60,7 @@
       class="mb-4 block w-full text-sm"
       onchange={(event) => void readFile(event.currentTarget.files?.[0])}
     />
-    <label class="mb-1 block" for="import-text">Or pasted</label>
+    <label class="mb-1 block" for="import-text">Or paste it here</label>
     <textarea
       id="import-text"
       class="field min-h-40 w-full py-1.5"
@@ -70,7 +72,7 @@
       disabled={pasted.trim() === ''}
       onclick={async () => take(await readChartFile(new TextEncoder().encode(pasted)))}
     >
-      Make a chart of it
+      Create a chart from it
     </button>
   {/if}
 </Dialog>

@@ -31,7 +31,7 @@
       : `${sitting.outcome.length - missed.length} of ${sitting.outcome.length} were right.`}
   </h2>
   {#if missed.length > 0}
-    <p class="mt-1">These come back sooner:</p>
+    <p class="mt-1">To repeat:</p>
     <ul class="list-disc pl-6">
       {#each kinds as [name, count] (name)}
         <li>{name}{count > 1 ? `: ${count} times` : ''}</li>

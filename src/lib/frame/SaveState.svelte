@@ -35,7 +35,7 @@
     <a class="underline" href="/unlock" target="_blank" rel="noopener">Unlock</a>
   {/if}
   {#if study.newerPlan}
-    <span data-newer-plan>· the plan is a newer Corvel’s and stays as it is</span>
+    <span data-newer-plan>· this plan was made by a newer Corvel and is left unchanged</span>
   {:else if !document.keepsDrafts}
     <span data-no-drafts>· this browser keeps no copy: its storage is full or blocked</span>
   {/if}

@@ -29,11 +29,11 @@
         checked={settings.current.characterKeys}
         onchange={(event) => settings.change({ characterKeys: event.currentTarget.checked })}
       />
-      Keys of one letter, digit or sign act
+      Single-character keys are on
     </label>
   {/if}
   <p class="mt-4 text-sm text-ink-soft">
-    On the neck the arrow keys walk from note to note instead. While you type, or a sheet is open,
-    keys act there only. Escape closes what was opened last.
+    On the neck the arrow keys move from note to note. While you type, or a sheet is open, keys act
+    there only. Escape closes what was opened last.
   </p>
 </Dialog>

@@ -127,15 +127,14 @@
     >
       <IntentMark intent={plan.intent} />
       {#if shared === 1}
-        <span aria-hidden="true" class="h-0.5 flex-1 bg-current/50" title="the same notes go on"
-        ></span>
+        <span aria-hidden="true" class="h-0.5 flex-1 bg-current/50" title="the same notes"></span>
       {:else}
         <!-- Wider the more of its notes the chord before had too. -->
         {#if shared !== null}<span
             aria-hidden="true"
             class="h-0.5 shrink-0 bg-current"
             style:width="{Math.round(shared * 12)}px"
-            title="{Math.round(shared * 100)} % of these notes were there before"
+            title="{Math.round(shared * 100)} % of these notes are in the previous chord too"
           ></span>{/if}
         <span class="w-0 flex-1 whitespace-nowrap" title={whole}
           ><span aria-hidden="true">{written}</span></span

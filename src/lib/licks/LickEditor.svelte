@@ -233,7 +233,8 @@
         data-lick-words
         onclick={() => (described = !described)}
       >
-        <span class="heading max-w-[75%] shrink-0 truncate text-xl">{editing.lick.title || 'Untitled lick'}</span
+        <span class="heading max-w-[75%] shrink-0 truncate text-xl"
+          >{editing.lick.title || 'Untitled lick'}</span
         >
         <span class="min-w-0 truncate text-sm text-ink-soft">{says}</span>
         <span class="text-sm text-ink-soft" aria-hidden="true">{described ? '▴' : '▾'}</span>

@@ -89,7 +89,7 @@
               >{/each}
           </select>
         </label>
-        <button class="button" onclick={() => move(0)}>Finger it anew</button>
+        <button class="button" onclick={() => move(0)}>Refinger</button>
       {/if}
     </div>
     <label class="flex items-center gap-1.5">
@@ -136,17 +136,17 @@
             {#if place.index === 0}
               <button
                 class="border-l border-line px-2 text-ink-soft hover:bg-sheet hover:text-ink"
-                title="Make it the melody of this tune"
+                title="Make it the melody of this chart"
                 onclick={() => put(place, 'melody')}>Use as the chart’s melody</button
               >
             {/if}
           </li>
         {:else}
-          <li role="status">In none of the charts, even moved.</li>
+          <li role="status">It fits none of your charts, in any key.</li>
         {/each}
       </ul>
       {#if found.more > 0}
-        <p class="text-ink-soft">{found.more} more places: these are the best.</p>
+        <p class="text-ink-soft">{found.more} more places; these are the best.</p>
       {/if}
     {/if}
   </section>

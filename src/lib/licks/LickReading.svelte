@@ -27,7 +27,7 @@
 <section aria-label="Reading" class="min-w-0" data-reading>
   <h3 class="heading">Without the band</h3>
   {#if !reading || reading.notes.length === 0}
-    <p class="text-sm text-ink-soft">Write a note, and what it says of the chords stands here.</p>
+    <p class="text-sm text-ink-soft">Type a note to see what it says about the chords.</p>
   {:else}
     <p class="text-sm">{reading.heard.sentence}</p>
     <ul class="mt-1 grid gap-0.5 text-sm">

@@ -35,7 +35,7 @@
     <audio class="h-9 min-w-48" controls preload="none" src={soundAddress(take.id)}></audio>
     <a class="button-quiet" href={soundAddress(take.id)} download="{lick.title}.wav">WAV</a>
     <button class="button-quiet" onclick={() => void drop()}
-      >Drop the sound, {bytesName(sound)}</button
+      >Delete the sound, {bytesName(sound)}</button
     >
   {/if}
 </div>

@@ -99,7 +99,7 @@
   </label>
   {#if (hearing ? ear.device : settings.current.input) === SIMULATED}
     <label class="flex items-center gap-2">
-      who
+      Practice player
       <select
         class="field min-w-0 flex-1"
         name="mistakes"
@@ -142,7 +142,7 @@
   {/if}
   {#if ear.problem}<p class="text-now-text" role="status">{ear.problem}</p>{/if}
   <label class="flex flex-wrap items-center gap-x-2">
-    <span>Or open a recording of {recording}, begun on its first beat at this tempo</span>
+    <span>Or open a recording of {recording}; it starts on beat one, at this tempo</span>
     <input
       class="max-w-full"
       type="file"
@@ -156,7 +156,7 @@
   </label>
   {#if opened}<p role="status">{opened}</p>{/if}
   <p class="text-xs text-ink-soft">
-    Sound stays on this machine and goes when you leave, unless you keep a take with it. With
-    headphones the microphone does not hear the band; keep their volume moderate.
+    Sound stays on this machine and is deleted when you leave, unless you keep it with a take. Use
+    headphones at a moderate volume, so that the microphone does not hear the band.
   </p>
 </div>

@@ -81,7 +81,7 @@
       else if (wasOlder) older = [...older, stint];
       await invalidateAll();
     };
-    message(`${exerciseName(exercise)} is taken out of the log.`, {
+    message(`${exerciseName(exercise)} is deleted from the log.`, {
       duration: 10_000,
       action: { label: 'Undo', onClick: () => void restore() },
     });
@@ -145,9 +145,7 @@
   </div>
   {#if adding}<StintForm {charts} onadd={add} />{/if}
   {#if count === 0}
-    <p class="mt-2 text-sm text-ink-soft">
-      The log writes itself: play anything with the band for half a minute and it stands here.
-    </p>
+    <p class="mt-2 text-sm text-ink-soft">Anything you play for half a minute is logged here.</p>
   {/if}
   <div
     class="max-h-[32rem] overflow-y-auto [scrollbar-width:thin] lg:max-h-[calc(100dvh-20rem)] print:max-h-none print:overflow-visible"
@@ -178,10 +176,10 @@
             </p>
             <button
               class="button-quiet min-h-8"
-              aria-label="Take {exerciseName(stint.exercise)} at {stint.at.slice(
+              aria-label="Delete {exerciseName(stint.exercise)} at {stint.at.slice(
                 11,
                 16,
-              )} out of the log"
+              )} from the log"
               onclick={() => void remove(stint)}><Trash size={14} aria-hidden="true" /></button
             >
             <input

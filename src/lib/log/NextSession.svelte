@@ -130,14 +130,14 @@
           >
           <button
             class="button-quiet min-h-9 text-sm"
-            title="Two minutes longer; the blocks after it are shorter"
+            title="Two minutes longer; later blocks get shorter"
             onclick={() => longer(block)}
             >Longer<span class="sr-only">: {exerciseName(block.exercise)}</span></button
           >
           {#if block.exercise !== FREE}
             <button
               class="button-quiet min-h-9 text-sm"
-              title="Something else instead, today"
+              title="Choose something else today"
               onclick={() => skip(block)}
               >Not today<span class="sr-only">: {exerciseName(block.exercise)}</span></button
             >
@@ -148,7 +148,7 @@
   </ol>
   {#if skipped.length > 0}
     <button class="button-quiet mt-1 text-sm" onclick={() => ask((asked) => asked.delete('skip'))}
-      >Take back what was put off ({skipped.length})</button
+      >Bring back what you postponed ({skipped.length})</button
     >
   {/if}
 </section>

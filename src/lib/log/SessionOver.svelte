@@ -35,7 +35,7 @@
     {played.length === 0
       ? 'Nothing was played long enough to be in the log: half a minute is enough.'
       : `You practised for ${minutesName(minutes)}, ${played.length} of ${done.length} blocks.`}
-    {#if solid.length > 0}At least nine of ten landed in: {named(solid)}.{/if}
+    {#if solid.length > 0}Nine of ten or more landed in: {named(solid)}.{/if}
   </p>
   <ol class="mt-2 grid gap-1">
     {#each done as { block, minutes: own, asked, landed }, place (place)}

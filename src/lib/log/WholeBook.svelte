@@ -102,7 +102,7 @@
   {/if}
   {#if taken !== null && !file}
     <p class="mt-1 text-sm" data-taken>
-      A copy was opened on {when.format(new Date(taken))}.
+      A copy was imported on {when.format(new Date(taken))}.
       <button class="underline" onclick={() => void takeBack()}>Undo that</button>
     </p>
   {/if}

@@ -91,7 +91,7 @@
           >
         </li>
       {:else}
-        <li>No tone of {showSymbol(next.chord.symbol)} lies within two frets.</li>
+        <li>No chord tone of {showSymbol(next.chord.symbol)} is within two frets.</li>
       {/each}
     </ol>
   {/if}

@@ -165,6 +165,6 @@
     {/each}
   </svg>
   {#if unchanged}
-    <figcaption class="text-sm">Every note holds: the same notes serve both chords.</figcaption>
+    <figcaption class="text-sm">Every note stays: both chords use the same notes.</figcaption>
   {/if}
 </figure>

@@ -127,7 +127,7 @@
     checked={study.view.opened}
     onchange={(event) => study.look({ opened: event.currentTarget.checked })}
   />
-  under every line of the form
+  in every row
 </label>
 <label class="flex items-center gap-2">
   Modes

@@ -188,7 +188,7 @@
         </div>
       {:else}
         <p class="py-2 text-sm text-ink-soft">
-          {LENS_TABLE[lens ?? 'mode'].name} has no answer over {showSymbol(chord.symbol)}.
+          {LENS_TABLE[lens ?? 'mode'].name}: nothing for {showSymbol(chord.symbol)}.
         </p>
       {/each}
     </div>

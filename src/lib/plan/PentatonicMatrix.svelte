@@ -167,6 +167,6 @@
   </table>
 </div>
 <p class="mt-1 text-xs text-ink-soft">
-  In each: the guide tones of {showSymbol(chord.symbol)} it holds. Framed: in common use. Struck: something
-  clashes.
+  Each cell shows the guide tones of {showSymbol(chord.symbol)} it contains. Framed: in common use. Crossed
+  out: a note clashes.
 </p>

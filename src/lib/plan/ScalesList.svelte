@@ -89,8 +89,8 @@
       </label>
       <button
         class="button-quiet min-h-8"
-        aria-label="No second sound"
-        title="Play the first sound over the whole chord"
+        aria-label="Only one scale"
+        title="Use the first scale over the whole chord"
         onclick={() => study.edit(thenPlay(now, null, 1))}
       >
         <X size={14} aria-hidden="true" />

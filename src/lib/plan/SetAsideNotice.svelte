@@ -29,6 +29,6 @@
         </li>
       {/each}
     </ul>
-    <button class="underline" onclick={() => study.edit(dropSetAside)}>Drop them</button>
+    <button class="underline" onclick={() => study.edit(dropSetAside)}>Delete them</button>
   </details>
 {/if}

@@ -93,7 +93,7 @@
           onclick={() => {
             if (model.now && held) study.edit(thenPlay(model.now, held, second));
             onrelease();
-          }}>Play it second</button
+          }}>Use it second</button
         >
       {/if}
       <button class="underline" onclick={onrelease}>Stop comparing</button>
@@ -122,5 +122,5 @@
   {@render place()}
 {:else if chord && model.now}
   <h2 class="font-semibold">{showMaterial(model.now.material, naming)}</h2>
-  <p class="text-sm text-ink-soft">Your own choice: it is not among the options here.</p>
+  <p class="text-sm text-ink-soft">Your own choice: it is not one of the suggestions.</p>
 {/if}

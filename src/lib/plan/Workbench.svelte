@@ -361,8 +361,8 @@
   </p>
   {#if workbench.refusal === ''}
     <p class="text-sm text-ink-soft">
-      Type a chord over the cursor; Space goes on in the bar, | in the next. Arrows walk, Shift
-      selects, Alt moves. Drag to move, with Ctrl or Alt held to copy.
+      Type a chord over the cursor; Space goes on in the bar, | in the next. Arrow keys move the
+      cursor, Shift selects, Alt moves the bars. Drag to move, with Ctrl or Alt held to copy.
     </p>
   {/if}
 </div>

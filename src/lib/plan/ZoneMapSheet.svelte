@@ -37,7 +37,7 @@
     class="ml-auto underline"
     href="/plan/{study.id}/region?zone={study.zone.low}-{study.zone.high}"
   >
-    The whole chart in this zone
+    Overview of this zone
   </a>
 </div>
 <table class="border-collapse" data-zone-map>

@@ -52,8 +52,8 @@
 
 <p class="mb-2 max-w-64 text-ink-soft">The loop once through, with the line, at this tempo.</p>
 <div class="flex flex-wrap gap-2">
-  <button class="button" onclick={saveMidi}>MIDI, a track each</button>
-  <button class="button" disabled={share !== null} onclick={saveWav}>WAV, as it sounds</button>
+  <button class="button" onclick={saveMidi}>MIDI, one track per part</button>
+  <button class="button" disabled={share !== null} onclick={saveWav}>WAV</button>
 </div>
 {#if share !== null}
   <div class="mt-2 flex items-center gap-2" role="status">

@@ -229,7 +229,7 @@
       <select
         class="field min-h-10"
         name="loop"
-        title="What goes round; drag over the bars for others"
+        title="What is looped; drag over the bars to loop others"
         value={steering.size ?? 'bars'}
         onchange={(event) => {
           const size = LOOP_SIZES.find((one) => one === event.currentTarget.value);

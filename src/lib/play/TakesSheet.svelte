@@ -98,7 +98,7 @@
           <div class="mt-1 grid justify-items-start">
             <audio class="h-9 w-full" controls preload="none" src={soundAddress(take.id)}></audio>
             <button class="underline" onclick={() => void drop(take)}
-              >Drop the sound, {bytesName(take.sound)}</button
+              >Delete the sound, {bytesName(take.sound)}</button
             >
           </div>
         {/if}

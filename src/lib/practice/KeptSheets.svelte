@@ -47,7 +47,7 @@
       >
       <button
         class="min-w-7 px-1.5 py-1 text-ink-soft hover:text-ink"
-        aria-label="Drop {sheet.name}"
+        aria-label="Delete {sheet.name}"
         onclick={() => drop(sheet)}>×</button
       >
     </span>

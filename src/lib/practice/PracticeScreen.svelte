@@ -276,7 +276,7 @@
         onclick={() => {
           const refusal = practice.keepMelody();
           if (refusal !== null) warn(refusal);
-        }}>Make it the tune’s melody</button
+        }}>Use as the chart’s melody</button
       >
       <button class="underline" onclick={practice.close}>Back to the exercise</button>
     </p>

@@ -183,7 +183,7 @@
   {/if}
   {#if MELODY_KINDS.has(settings.kind)}
     {#if study.plan.melody !== null}
-      <button class="button-quiet" onclick={practice.dropMelody}>Take the melody away</button>
+      <button class="button-quiet" onclick={practice.dropMelody}>Remove the melody</button>
     {:else if !practice.opened}
       <button class="button" data-write-melody onclick={writeMelody}>Write the melody</button>
     {/if}

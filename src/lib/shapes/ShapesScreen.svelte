@@ -61,7 +61,7 @@
   <div
     class="flex flex-wrap items-center gap-2 text-sm print:hidden"
     role="group"
-    aria-label="Morph the quality"
+    aria-label="Change the quality one note at a time"
   >
     <span class="text-ink-soft">One note at a time</span>
     <button class="button" onclick={() => step(-1)} disabled={morphing === 0}
@@ -112,7 +112,7 @@
           <a
             class="block break-inside-avoid rounded-sm p-1 hover:bg-sheet"
             href={planAt(zone.low, zone.high)}
-            title="Take the zone of Plan there"
+            title="Go to this zone on Plan"
           >
             <span class="block text-sm">
               {showSymbol(name)}{#if stretch}<span class="text-ink-soft">, a stretch</span>{/if}
