@@ -144,7 +144,7 @@ describe('the change', () => {
     const ladder = await app.find('[data-ladder] svg');
     await app.eventually(
       () => ladder.getAttribute('aria-label'),
-      (said) => (said ?? '').includes('C sharp moves down a half step to C.'),
+      (said) => (said ?? '').includes('C sharp falls a half step to C.'),
     );
   });
 

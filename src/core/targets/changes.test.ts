@@ -1,9 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import type { Chord } from '../chords/chords';
+import { type Chord, chordNotes } from '../chords/chords';
 import { parseChord } from '../chords/symbols';
 import { note, pitchClass } from '../notes/notes';
-import { changeSentence, sayChange } from './changes';
+import { cross } from '../crossings/crossing';
+import { changeSentence, changeSteps, sayChange } from './changes';
 import { runs } from '$tests/laws';
 
 function chord(symbol: string): Chord {
@@ -28,6 +29,7 @@ describe('a change in words', () => {
     ['C', 'Ebmaj7', '', 'C rises a whole step to D, its seventh. G stays and becomes its third.'],
     ['C5', 'Eb5', '', 'New: Eb, its root.'],
     ['Dm7b5', 'G7b9', '', 'C falls a half step to B, its third. F stays and becomes its seventh.'],
+    ['Dm7', 'Am7', 'C', 'C stays and becomes its third. F rises a whole step to G, its seventh.'],
     ['C', 'Fsus4', '', 'C falls a whole step to Bb, its fourth.'],
   ])('%s to %s, landing on “%s”: %s', (now, next, target, sentence) => {
     expect(said(now, next, target).slice(0, sentence.length)).toBe(sentence);
@@ -40,6 +42,25 @@ describe('a change in words', () => {
     const stay = { note: note('Bb'), string: 2, fret: 11 };
     const change = sayChange(chord('Gm7'), chord('C7'), { target: stay, from: stay });
     expect(change.landing).toBe('Stay on string 2, fret 11.');
+  });
+
+  test('every step of a change is said, what moves first', () => {
+    const steps = (now: string, next: string) =>
+      changeSteps(cross(chordNotes(chord(now)), chordNotes(chord(next))));
+    expect(steps('Gm7', 'C7')).toEqual([
+      'F falls a half step to E.',
+      'D falls a whole step to C.',
+      'G and Bb stay.',
+    ]);
+    expect(steps('C', 'Ebm7')).toEqual([
+      ...['E falls a half step to Eb.', 'G falls a half step to Gb.', 'C rises a half step to Db.'],
+      'Bb is new.',
+    ]);
+    expect(steps('Cmaj7', 'Am')).toEqual([
+      'G rises a whole step to A.',
+      'E and C stay.',
+      'B goes.',
+    ]);
   });
 
   test('in every key it says the same, and every step it names is the one it says', () => {

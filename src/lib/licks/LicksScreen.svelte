@@ -211,8 +211,8 @@
     <section class="flex flex-1 flex-col items-start gap-4 p-8">
       <h2 class="heading text-xl">No lick is open</h2>
       <p class="max-w-prose">
-        Choose one on the left, or write your own: digits are frets, arrow keys move over strings and
-        beats, and each note shows its degree.
+        Choose one on the left, or write your own: digits are frets, arrow keys move over strings
+        and beats, and each note shows its degree.
       </p>
       <button class="button-strong" onclick={() => make(BLANK)}>Write a lick</button>
     </section>

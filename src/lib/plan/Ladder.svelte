@@ -7,8 +7,8 @@
   import { readOver, type Weight, weightOver } from '$core/chords/over';
   import type { Crossing } from '$core/crossings/crossing';
   import { type Note, pitchClass, transpose } from '$core/notes/notes';
-  import { showNote, showOver, speakNote } from '$lib/ui/glyphs';
-  import { list } from '$core/words';
+  import { changeSteps } from '$core/targets/changes';
+  import { showNote, showOver, speakSentence } from '$lib/ui/glyphs';
   import { moveWeight } from '$lib/frame/contour';
 
   interface Props {
@@ -70,24 +70,7 @@
       ({ to, halfSteps: size }) => Math.abs(size) === 1 && guideTones.has(pitchClass(to)),
     ),
   ]);
-  const SIZES: Readonly<Record<number, string>> = { 1: 'half step', 2: 'whole step' };
-  const told = (notes: readonly Note[], one: string, several: string) =>
-    notes.length === 0
-      ? ''
-      : `${list(notes.map(speakNote))} ${notes.length === 1 ? one : several}.`;
-  const said = $derived(
-    [
-      told(crossing.held, 'holds', 'hold'),
-      ...crossing.moves.map(
-        ({ from, to, halfSteps: size }) =>
-          `${speakNote(from)} moves ${size > 0 ? 'up' : 'down'} a ${SIZES[Math.abs(size)] ?? 'step'} to ${speakNote(to)}.`,
-      ),
-      told(crossing.leaves, 'leaves', 'leave'),
-      told(crossing.arrives, 'arrives', 'arrive'),
-    ]
-      .filter((sentence) => sentence !== '')
-      .join(' '),
-  );
+  const said = $derived(changeSteps(crossing).map(speakSentence).join(' '));
   const RADIUS = { guide: 7, chord: 6, colour: 4.5 } as const;
   const unchanged = $derived(
     crossing.moves.length + crossing.leaves.length + crossing.arrives.length === 0,

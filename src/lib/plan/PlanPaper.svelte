@@ -5,7 +5,9 @@
 <script lang="ts">
   import { group } from 'd3-array';
   import { flushSync } from 'svelte';
+  import { nextChange } from '$core/chart/form';
   import { notesIn } from '$core/neck/zones';
+  import { sayChange } from '$core/targets/changes';
   import { solveRoutes } from '$core/targets/route';
   import IntentMark from '$lib/frame/IntentMark.svelte';
   import { nameInRoom, showMaterial } from '$lib/frame/material';
@@ -49,6 +51,16 @@
         printing && all.findIndex((one) => one.chord.symbol === chord.symbol) === index,
     ),
   );
+  /** What a change does, as it is said on Plan. */
+  function changeAfter(index: number): string {
+    const [now, to] = [study.planned[index], study.chart && nextChange(study.chart, index)];
+    const next = typeof to === 'number' ? study.planned[to] : undefined;
+    if (!now || !next) return '';
+    const [clause] = sayChange(now.chord, next.chord, {
+      target: stops[next.index] ?? null,
+    }).clauses;
+    return clause ? showSymbol(`To ${next.chord.symbol}: ${clause.text} ${clause.goal}.`) : '';
+  }
   const frets = $derived(windowAround(study.neck, study.zone));
 
   function begin() {
@@ -125,6 +137,7 @@
               >{nameInRoom(showMaterial(material, naming), PAGE.width / scale / columns - 60)}</span
             >
           </figcaption>
+          <p class="text-[9px]/[11px]">{changeAfter(index)}</p>
           <NeckPicture
             neck={study.neck}
             marks={plainMarks(chord, shape?.places ?? [], { labels: 'degree' })}
