@@ -57,9 +57,9 @@ describe('a change in words', () => {
       'Bb is new.',
     ]);
     expect(steps('Cmaj7', 'Am')).toEqual([
-      'G rises a whole step to A.',
-      'E and C stay.',
-      'B goes.',
+      'B falls a whole step to A.',
+      'C and E stay.',
+      'G goes.',
     ]);
   });
 
