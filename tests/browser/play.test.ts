@@ -194,7 +194,7 @@ describe('while it plays', () => {
       };`);
     const standing: Record<string, Set<string>> = {};
     for (const ahead of ['two beats', 'always']) {
-      await choose('ahead', ahead);
+      await settle(() => choose('ahead', ahead));
       await script('document.activeElement.blur()');
       for (let chord = 0; chord < 8; chord++) {
         const { says, shows } = await script<{ says: string; shows: string }>(
@@ -206,7 +206,7 @@ describe('while it plays', () => {
     }
     expect(Object.keys(standing)).toHaveLength(8);
     for (const ahead of ['always', 'two beats']) {
-      await choose('ahead', ahead);
+      await settle(() => choose('ahead', ahead));
       await script(`
         document.activeElement.blur();
         window.watched = {};

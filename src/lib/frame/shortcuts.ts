@@ -94,6 +94,9 @@ const TEXT =
 /** What the keys walk themselves. */
 const WALKED = 'input[type="radio"], input[type="range"]';
 
+/** Whether a key is one character, which a voice or a resting hand may type unmeant. */
+const isCharacter = (key: string): boolean => key !== ' ' && [...key].length === 1;
+
 /** Whether a key belongs to what has the focus rather than to the screen. */
 function isTaken(target: EventTarget | null, key: string): boolean {
   if (target === null || !('closest' in target)) return false;
@@ -101,11 +104,11 @@ function isTaken(target: EventTarget | null, key: string): boolean {
   if (at.closest(TEXT)) return true;
   if (at.closest(WALKED)) return EVERYWHERE.has(key);
   if (at.closest('input[type="checkbox"]')) return key === ' ';
-  return at.closest('select') !== null && !EVERYWHERE.has(key);
+  const list = at.closest<HTMLElement>('select');
+  if (!list || EVERYWHERE.has(key)) return false;
+  // On the stage a list that was just chosen from leaves the letters to the music.
+  return !(list.dataset['keys'] === 'page' && isCharacter(key));
 }
-
-/** Whether a key is one character, which a voice or a resting hand may type unmeant. */
-const isCharacter = (key: string): boolean => key !== ' ' && [...key].length === 1;
 
 /** Runs the action a key press asks for, if any; single characters only where they are wanted. */
 export function runShortcut(event: KeyboardEvent, actions: Actions, characters = true): void {

@@ -64,7 +64,7 @@ const HEADING = { letter: 5.8, beside: 26 } as const;
  * written, the longest first. The key is shortened before the section; where both have no room the
  * section stands alone.
  *
- * @example headingInRoom(['A, time 1', 'A'], ['in Ab major', 'in Ab'], 110) // ['A, time 1', 'in Ab']
+ * @example headingInRoom(['A, first time', 'A'], ['in Ab major', 'in Ab'], 150) // ['A, first time', 'in Ab']
  */
 export function headingInRoom(
   sections: readonly string[],

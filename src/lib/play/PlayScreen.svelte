@@ -229,6 +229,7 @@
       <select
         class="field min-h-10"
         name="loop"
+        data-keys="page"
         title="What is looped; drag over the bars to loop others"
         value={steering.size ?? 'bars'}
         onchange={(event) => {

@@ -74,7 +74,11 @@ export function createPedals({ bindings, onbind, ondo }: PedalOptions) {
         event.stopPropagation();
         return;
       }
-      if (learning === null && (event.target as Element).closest('input, select, textarea')) return;
+      if (
+        learning === null &&
+        (event.target as Element).closest('input, select:not([data-keys="page"]), textarea')
+      )
+        return;
       if (!press(`key ${event.key === ' ' ? 'Space' : event.key}`)) return;
       event.preventDefault();
       event.stopPropagation();
