@@ -26,7 +26,7 @@
 </script>
 
 <div class="flex shrink-0 items-center gap-x-3 gap-y-1 max-lg:flex-wrap print:hidden">
-  <p class="min-w-0 truncate max-lg:basis-full" data-in-hand>
+  <p class="min-w-0 max-lg:basis-full lg:truncate" data-in-hand>
     {#if model.now}
       <span class="heading text-lg" data-material-name="now"
         >{showMaterial(option?.material ?? model.now.material, naming)}</span
