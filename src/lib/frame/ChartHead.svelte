@@ -108,7 +108,7 @@
       <a
         class="flex min-h-9 items-center rounded-sm px-3 text-sm pointer-coarse:min-h-11 {id ===
         screen
-          ? 'bg-ink text-paper'
+          ? 'bg-ink text-paper forced-colors:outline-2'
           : 'hover:bg-line'}"
         href={addressOf(study.id, path, place)}
         aria-current={id === screen ? 'page' : undefined}

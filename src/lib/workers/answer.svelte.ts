@@ -22,6 +22,8 @@ export function createAnswer<K extends Computation>(
   let progress = $state<number | null>(null);
   let failure = $state<string | null>(null);
   const asked = $derived(request());
+  /** Once its screen is left nothing is asked any more, and nobody may look what was. */
+  let left = false;
 
   async function solve(now: RequestOf<K>) {
     const patience = setTimeout(() => (progress = 0), PATIENCE);
@@ -29,7 +31,7 @@ export function createAnswer<K extends Computation>(
       const found = await caller.ask(now, (share) => {
         if (progress !== null) progress = share;
       });
-      if (now !== asked) return;
+      if (left || now !== asked) return;
       answer = found;
       answered = now;
       failure = null;
@@ -38,7 +40,7 @@ export function createAnswer<K extends Computation>(
       failure = 'This could not be worked out. Change something, or load the page anew.';
     } finally {
       clearTimeout(patience);
-      if (now === asked) progress = null;
+      if (!left && now === asked) progress = null;
     }
   }
 
@@ -46,7 +48,10 @@ export function createAnswer<K extends Computation>(
     if (asked) void solve(asked);
     else caller.cancel();
   });
-  onDestroy(caller.cancel);
+  onDestroy(() => {
+    left = true;
+    caller.cancel();
+  });
 
   return {
     /** The newest answer; of an older request until {@link settled}. */
