@@ -141,6 +141,7 @@ describe('on the neck', () => {
   });
 
   test('an explanation stays while the pointer rests on it, and goes when it leaves', async () => {
+    await app.resize(1280, 800);
     await app.openChart(CHANGES);
     await app.school('mode');
     await press(Key.ESCAPE);
