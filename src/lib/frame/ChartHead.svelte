@@ -106,7 +106,7 @@
   >
     {#each SCREENS as { id, name, title, path } (id)}
       <a
-        class="flex min-h-9 items-center rounded-sm px-3 text-sm pointer-coarse:min-h-11 {id ===
+        class="flex min-h-9 w-20 items-center justify-center rounded-sm text-sm pointer-coarse:min-h-11 {id ===
         screen
           ? 'bg-ink text-paper forced-colors:outline-2'
           : 'hover:bg-line'}"

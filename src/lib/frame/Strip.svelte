@@ -85,6 +85,10 @@
     return here && before ? sharedShare(here, before) : null;
   }
   let width = $state(1248);
+  /** On narrow screens a form of several rows has its height before its width is known: nothing under it moves. */
+  const reserved = $derived(
+    chart.bars.length < 16 ? '' : thin ? 'max-lg:h-38 max-sm:h-20' : 'max-lg:h-50 max-sm:h-29',
+  );
   const columns = $derived(columnsFor(chart, width));
   const roomy = $derived(isRoomy(chart, width, columns));
   const lines = $derived(linesOf(chart, columns));
@@ -230,7 +234,7 @@
   bind:clientHeight={height}
   class="relative {thin
     ? 'max-h-38 max-sm:max-h-20'
-    : 'max-h-50 max-sm:max-h-29'} shrink-0 pb-px will-change-transform contain-content overflow-x-hidden overflow-y-auto [scrollbar-width:thin]"
+    : 'max-h-50 max-sm:max-h-29'} {reserved} shrink-0 pb-px will-change-transform contain-content overflow-x-hidden overflow-y-auto [scrollbar-width:thin]"
   role="group"
   aria-label="The form, {chart.bars.length} bars"
 >

@@ -109,7 +109,9 @@
   <span
     class="heading whitespace-nowrap {open && roomy
       ? 'text-lg/[1.4rem]'
-      : 'text-base/[1.15rem] tracking-tight'}">{large || '\u00a0'}</span
+      : open
+        ? 'text-base/[1.4rem] tracking-tight'
+        : 'text-base/[1.15rem] tracking-tight'}">{large || '\u00a0'}</span
   >
   <span
     class="text-xs/[1.05rem] whitespace-nowrap {open ? '' : 'hidden'} {time === 'now'

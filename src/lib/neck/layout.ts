@@ -61,8 +61,9 @@ export const ZONE_ONLY = 640;
 const WHOLE = 768;
 /** Room over the highest string and under the lowest, besides half of what lies between two strings. */
 const EDGES = { above: 16, below: 22 } as const;
-/** Pixels between strings: what is wanted where nothing bounds the height, and the most there is. */
-const GAP = { least: 20, usual: 44, most: 72 } as const;
+/** Pixels between strings where nothing bounds the height, and their bounds. */
+export const USUAL_GAP = 44;
+const GAP = { least: 20, most: 72 } as const;
 
 /** The height with which strings stand so far apart. */
 export const heightFor = (gap: number, strings: number): number =>
@@ -74,7 +75,7 @@ export function measuresIn(
   strings: number,
   whole = true,
 ): Omit<NeckMeasures, 'leftHanded' | 'noteScale'> {
-  const free = height === null ? GAP.usual : (height - EDGES.above - EDGES.below) / strings;
+  const free = height === null ? USUAL_GAP : (height - EDGES.above - EDGES.below) / strings;
   const stringGap = Math.max(GAP.least, Math.min(GAP.most, free));
   return {
     ...{ width: whole ? Math.max(WHOLE, width) : width, stringGap, openSpace: stringGap + 6 },

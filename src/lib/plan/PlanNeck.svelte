@@ -7,7 +7,15 @@
   import { type DrawnMark, drawnChange } from '$lib/neck/drawn';
   import JoinedPlaces from '$lib/neck/JoinedPlaces.svelte';
   import { labelMark } from '$lib/neck/labels';
-  import { FITTED, fretsBeside, layOut, measuresIn, ZONE_ONLY } from '$lib/neck/layout';
+  import {
+    FITTED,
+    fretsBeside,
+    heightFor,
+    layOut,
+    measuresIn,
+    USUAL_GAP,
+    ZONE_ONLY,
+  } from '$lib/neck/layout';
   import MoveArrows from '$lib/neck/MoveArrows.svelte';
   import Neck from '$lib/neck/Neck.svelte';
   import { createWires } from '$lib/neck/wires.svelte';
@@ -134,7 +142,8 @@
   {@attach zoneInSight(() => (dragging ? null : { layout, zone, width }))}
   bind:clientWidth={width}
   bind:clientHeight={height}
-  class="overflow-x-auto overflow-y-hidden will-change-transform contain-content max-lg:shrink-0 {study
+  style:--usual="{heightFor(USUAL_GAP, stringCount(study.neck))}px"
+  class="max-lg:h-(--usual) overflow-x-auto overflow-y-hidden will-change-transform contain-content max-lg:shrink-0 {study
     .view.leaf === null
     ? 'lg:min-h-51 lg:flex-1'
     : 'lg:h-61 lg:shrink-0 [@media(max-height:799px)]:lg:h-53'}"

@@ -3,7 +3,7 @@
   import { untrack } from 'svelte';
   import { spokenChord } from '$core/chords/spoken';
   import { stringCount } from '$core/neck/neck';
-  import { FITTED, fretsBeside, heightFor, layOut, measuresIn } from '$lib/neck/layout';
+  import { FITTED, fretsBeside, heightFor, layOut, measuresIn, USUAL_GAP } from '$lib/neck/layout';
   import Neck from '$lib/neck/Neck.svelte';
   import NeckLayer from '$lib/neck/NeckLayer.svelte';
   import HeardMark from '$lib/listening/HeardMark.svelte';
@@ -90,7 +90,8 @@
 </script>
 
 <div
-  class="stage-neck overflow-x-auto overflow-y-hidden will-change-transform contain-content max-lg:shrink-0 lg:flex-1"
+  class="stage-neck max-lg:h-(--usual) overflow-x-auto overflow-y-hidden will-change-transform contain-content max-lg:shrink-0 lg:flex-1"
+  style:--usual="{heightFor(USUAL_GAP, strings)}px"
   style:min-height={width < FITTED ? undefined : `${least}px`}
   style:max-height={width < FITTED ? undefined : `${most}px`}
   bind:clientWidth={width}

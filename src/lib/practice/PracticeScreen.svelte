@@ -281,7 +281,7 @@
       <button class="underline" onclick={practice.close}>Back to the exercise</button>
     </p>
   {/if}
-  <div class="flex min-h-5 shrink-0 flex-wrap gap-x-4 text-sm print:hidden">
+  <div class="flex min-h-5 shrink-0 flex-wrap gap-x-4 text-sm max-sm:min-h-16 print:hidden">
     {#if !practice.opened && practice.exercise}
       <p data-goal>{practice.exercise.goal}</p>
     {/if}
@@ -297,7 +297,7 @@
   <!-- Scrolled with the keys as well. -->
   <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
   <div
-    class="min-h-48 flex-1 overflow-y-auto [scrollbar-width:thin] print:overflow-visible"
+    class="min-h-48 flex-1 overflow-y-auto [scrollbar-width:thin] max-lg:h-96 max-lg:flex-none print:h-auto print:overflow-visible"
     role="region"
     aria-label="The sheet"
     tabindex="0"
@@ -316,6 +316,7 @@
   <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
   <div
     class="shrink-0 overflow-x-auto will-change-transform contain-content print:hidden"
+    style:height="{heightFor(GAP, stringCount(study.neck))}px"
     {@attach zoneInSight(() => ({ layout, zone: practice.settings.zone, width }))}
     bind:clientWidth={width}
     role="group"
