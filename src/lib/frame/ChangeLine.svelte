@@ -30,8 +30,10 @@
   </h2>
   <p class="min-w-0 text-[1.0625rem]/[1.4rem] lg:pt-1.5" data-sentence>
     {#if said}
-      {#each said.clauses as { text, goal } (goal)}
-        {showSymbol(text)} <strong>{showSymbol(goal)}</strong>.&#32;
+      {#each said.clauses as { text, goal }, index (goal)}
+        {showSymbol(text)} <strong>{showSymbol(goal)}</strong>{index + 1 < said.clauses.length
+          ? '. '
+          : '.'}
       {/each}
       <!-- Its line is kept: where to land is known a moment later. -->
       <span class="block font-semibold text-next-text max-lg:min-h-6" data-landing

@@ -13,6 +13,8 @@
     readonly pinned: boolean;
     /** Whether a note of now stands there, which then stays in sight. */
     readonly sounds: boolean;
+    /** Whether an arrow of the change stands on its side toward the nut: then its flag is on the other. */
+    readonly crowded: boolean;
   }
 
   interface Props {
@@ -68,9 +70,10 @@
   const BETWEEN = 3;
   const PENNANT = { least: 7, most: 16 } as const;
 
-  /** How wide the pennant beside a note may be without reaching the note one fret lower; 0 for none. */
-  function pennantAt({ fret }: Place): number {
-    const beside = fret > layout.frets.low ? fret - 1 : fret + 1;
+  /** How wide the flag beside a note may be without reaching the note of the next fret; 0 for none. */
+  function pennantAt({ fret, crowded }: Flag): number {
+    const lower = !crowded && fret > layout.frets.low;
+    const beside = lower || fret === layout.frets.high ? fret - 1 : fret + 1;
     const between = Math.abs(layout.finger(fret) - layout.finger(beside)) / layout.noteScale;
     const room = between - NOTE - WIDEST / 2 - 3 * BETWEEN;
     return room < PENNANT.least ? 0 : Math.min(PENNANT.most, room);
@@ -82,8 +85,9 @@
   {@const y = drag?.time === flag.time ? drag.y : layout.string(flag.string)}
   {@const now = flag.time === 'now'}
   {@const wide = pennantAt(flag)}
-  <!-- Toward the nut, whichever hand plays. -->
-  {@const way = layout.finger(flag.fret) < layout.finger(flag.fret + 1) ? -1 : 1}
+  <!-- Toward the nut, whichever hand plays, where there is room. -->
+  {@const nut = layout.wire(layout.frets.low) < layout.wire(layout.frets.high) ? -1 : 1}
+  {@const way = flag.crowded ? -nut : nut}
   {@const pole = way * (WIDEST / 2 + BETWEEN)}
   <g
     class="cursor-grab touch-none {now ? 'text-now' : 'text-next'}"

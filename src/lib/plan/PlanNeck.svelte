@@ -122,6 +122,13 @@
           label: showOver(chord, stop.degree),
           pinned: model.targets.isPinned(index, stop),
           sounds: model.marks.some((mark) => mark.now !== null && samePlace(mark, stop)),
+          crowded: model.marks.some(
+            ({ string: own, fret: at, motion }) =>
+              own === string &&
+              motion?.kind === 'moves' &&
+              ((at === fret - 1 && motion.halfSteps === 1) ||
+                (at === fret && motion.halfSteps === -1)),
+          ),
         },
       ];
     };
