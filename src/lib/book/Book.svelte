@@ -100,8 +100,7 @@
   }
 
   const actions: Actions = {
-    chartBelow: () => void walk(1),
-    chartAbove: () => void walk(-1),
+    walkBook: (key) => void walk(key === 'ArrowDown' ? 1 : -1),
     typeChords: () => line?.focus(),
     find: () => find?.focus(),
     toPlay: () => {

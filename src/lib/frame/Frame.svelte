@@ -100,16 +100,13 @@
     next: () => study.step(1),
     previous: () => study.step(-1),
     firstChord: () => study.go(0),
-    zoneDown: () => study.slideZone(-1),
-    zoneUp: () => study.slideZone(1),
+    slideZone: (key) => study.slideZone(key === ']' ? 1 : -1),
     undo: document.undo,
     redo: document.redo,
     toNeck: () => toNeck(),
     toPlay: () => void goto(addressOf(study.id, 'play', study.place)),
     play: () => void goto(`${addressOf(study.id, 'play', study.place)}&go`),
-    loopLonger: () => resizeLoop(1),
-    loopShorter: () => resizeLoop(-1),
-    loopAll: () => setLoop(null),
+    loop: (key) => (key === 'ArrowUp' ? setLoop(null) : resizeLoop(key === 'ArrowRight' ? 1 : -1)),
     ...actions,
   });
 

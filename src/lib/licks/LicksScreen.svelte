@@ -97,8 +97,7 @@
   }
 
   const actions: Actions = {
-    chartBelow: () => void walk(1),
-    chartAbove: () => void walk(-1),
+    walkBook: (key) => void walk(key === 'ArrowDown' ? 1 : -1),
     typeChords: () => void make(BLANK),
     find: () => find?.focus(),
     play: () => editor?.toggle(),
@@ -112,8 +111,16 @@
 {#if block}<div class="px-3 pt-2"><SessionBar place={block} keyed={false} /></div>{/if}
 
 <main
-  class="flex min-h-0 flex-col md:h-[calc(100dvh-2.75rem)] md:flex-row pointer-coarse:md:h-[calc(100dvh-3.25rem)]"
+  class="relative flex min-h-0 flex-col md:h-[calc(100dvh-2.75rem)] md:flex-row pointer-coarse:md:h-[calc(100dvh-3.25rem)]"
 >
+  {#if open}
+    <!-- By Tab alone the tablature is not behind the whole list. -->
+    <button
+      class="button absolute top-2 left-2 z-30 not-focus:sr-only print:hidden"
+      onclick={() => document.querySelector<HTMLElement>('[data-grid]')?.focus()}
+      >Go to the tablature</button
+    >
+  {/if}
   <aside
     class="flex shrink-0 flex-col gap-2 border-line p-3 max-md:border-b md:w-64 md:border-r xl:w-72 print:hidden"
     aria-label="Licks"

@@ -51,9 +51,9 @@
       {@const [name, key] = LEAF_NAMES[one]}
       <button
         class="min-h-8 shrink-0 rounded-sm px-3 text-sm max-sm:px-2 pointer-coarse:min-h-11 {leaf ===
-        one
-          ? 'bg-ink text-paper'
-          : 'hover:bg-line'}"
+        null
+          ? 'max-sm:hidden'
+          : ''} {leaf === one ? 'bg-ink text-paper' : 'hover:bg-line'}"
         aria-expanded={leaf === one}
         aria-controls={leaf === one ? 'drawer' : undefined}
         title={key === '' ? name : `${name} (${key})`}

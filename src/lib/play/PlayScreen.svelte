@@ -104,8 +104,7 @@
     previous: () => steering.step(-1),
     play: steering.toggle,
     toPlay: undefined,
-    faster: () => stage.setTempo(stage.tempo + 2),
-    slower: () => stage.setTempo(stage.tempo - 2),
+    tempo: (key) => stage.setTempo(stage.tempo + (key === '-' ? -2 : 2)),
     tap: steering.tap,
     poorPass: () => stage.slower(),
     lineOnly: steering.lineOnly,
@@ -113,8 +112,7 @@
     loopMissed,
     showMe,
     nextBlock: block?.goOn,
-    wentWell: () => keeper.say('clean'),
-    wentShaky: () => keeper.say('shaky'),
+    went: (key) => keeper.say(key === '9' ? 'clean' : 'shaky'),
     fold: () => (unfolded = !unfolded),
   };
 
