@@ -42,6 +42,8 @@ const stintsIn = (server: TestServer) =>
 const writeWord = async (server: TestServer, player: Player, turn: number) => {
   const word = `w${turn}`;
   await visit(player.driver, `${server.url}/licks/${player.lick}`);
+  const words = await find(player.driver, '[data-lick-words]');
+  if ((await words.getAttribute('aria-expanded')) !== 'true') await words.click();
   const field = await find(player.driver, 'input[name="source"]');
   await field.sendKeys(Key.END, ` ${word}`);
   player.words.push(word);

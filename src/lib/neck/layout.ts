@@ -90,7 +90,7 @@ export function fretsBeside(neck: Neck, { low, high }: Zone, beside: number): Zo
 }
 
 /** Height of the picture of a neck with so many strings. */
-export const heightOf = (
+const heightOf = (
   { above, below, stringGap }: Pick<NeckMeasures, 'above' | 'below' | 'stringGap'>,
   strings: number,
 ): number => above + stringGap * (strings - 1) + below;

@@ -4,6 +4,7 @@
   One stop of Tab: arrows walk from square to square.
 -->
 <script lang="ts">
+  import { GUIDE_TONE_SAYS } from '$lib/frame/words';
   import { group } from 'd3-array';
   import type { Chord } from '$core/chords/chords';
   import { degreeOver } from '$core/chords/over';
@@ -167,6 +168,7 @@
   </table>
 </div>
 <p class="mt-1 text-xs text-ink-soft">
-  Each cell shows the guide tones of {showSymbol(chord.symbol)} it contains. Framed: in common use. Crossed
-  out: a note clashes.
+  Each cell shows the
+  <button class="underline decoration-dotted" data-explain={GUIDE_TONE_SAYS}>guide tones</button>
+  of {showSymbol(chord.symbol)} it contains. Framed: in common use. Crossed out: a note clashes.
 </p>
