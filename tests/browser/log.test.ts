@@ -40,7 +40,7 @@ describe('the log', () => {
     await (await app.findText('button', 'Not today')).click();
     await app.eventually(
       () => text('[data-next-session]'),
-      (all) => all.includes('Bring back what was put off (1)'),
+      (all) => all.includes('Bring back what you postponed (1)'),
     );
     expect(first).not.toBe('');
     expect(await minutes()).toBe(45);

@@ -112,7 +112,7 @@ describe('an empty book', () => {
     server = await startServer({ CORVEL_SEED: '' });
     const plan = await fetch(`${server.url}/plan`);
     expect(plan.url).toBe(`${server.url}/?from=plan`);
-    expect(await plan.text()).toContain('Plan shows a chart on the neck');
+    expect(await plan.text()).toContain('Plan needs a chart: create one here first.');
     const drills = await (await fetch(`${server.url}/drills`)).text();
     expect(drills).toMatch(/Which note is string \d, fret [0-4]\?/u);
   });
