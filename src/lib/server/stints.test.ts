@@ -41,6 +41,16 @@ afterEach(async () => {
   rmSync(folder, { recursive: true, force: true });
 });
 
+test('a stint comes back with every digit it was sent with: sent again, it is the same', async () => {
+  const sent = { ...STINT, minutes: 0.6787633333332836, tempo: 133.33333333333334 };
+  expect(await saveStint(open.db, 'exactlyso', 0, sent)).toEqual({ kind: 'saved', revision: 1 });
+  const [there] = await listStints(open.db);
+  expect([there?.minutes, there?.tempo]).toEqual([sent.minutes, sent.tempo]);
+  expect(await saveStint(open.db, 'exactlyso', 0, { ...sent, minutes: 0.7 })).toMatchObject({
+    ...{ kind: 'conflict', current: { minutes: sent.minutes, tempo: sent.tempo } },
+  });
+});
+
 describe('stints', () => {
   test('are kept as they were, the newest first, whatever their offset', async () => {
     const later = { ...STINT, at: '2026-06-15T12:30:00-07:00', asked: null, landed: null };

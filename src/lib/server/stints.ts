@@ -18,7 +18,7 @@ const rowOf = ({ zone, tempoFrom, ...stint }: StintContent) => ({
 
 type Packed = readonly [
   ...[id: string, at: string, chart: string, exercise: string, low: number, high: number],
-  ...[extent: StoredStint['extent'], tempoFrom: number, tempo: number, minutes: number],
+  ...[extent: StoredStint['extent'], tempoFrom: string, tempo: string, minutes: string],
   ...[asked: number | null, landed: number | null, note: string, time: number],
   ...[earlier: number, revision: number],
 ];
@@ -34,9 +34,9 @@ function stintOf(packed: Packed): StoredStint {
     exercise,
     zone: { low, high },
     extent,
-    tempoFrom,
-    tempo,
-    minutes,
+    tempoFrom: Number(tempoFrom),
+    tempo: Number(tempo),
+    minutes: Number(minutes),
     asked,
     landed,
     note,
@@ -46,6 +46,9 @@ function stintOf(packed: Packed): StoredStint {
   return earlier === 1 ? { ...stint, earlierRule: true } : stint;
 }
 
+/** A number with every digit: SQLite's own JSON has fifteen, and what was sent again would be another. */
+const exactly = (column: string) => sql`printf('%!.17g', ${sql.ref(column)})`;
+
 /** Stints by a condition, the newest first. They come as one text, since the driver hands over cell by cell. */
 async function stintsWhere(
   db: Db,
@@ -54,8 +57,8 @@ async function stintsWhere(
 ): Promise<readonly StoredStint[]> {
   const { rows } = await sql<{ readonly packed: ArrayBuffer | null }>`
     select cast(json_group_array(json_array(
-      id, at, chart, exercise, low, high, extent, tempo_from, tempo, minutes, asked, landed, note,
-      time, earlier_rule, revision
+      id, at, chart, exercise, low, high, extent, ${exactly('tempo_from')}, ${exactly('tempo')},
+      ${exactly('minutes')}, asked, landed, note, time, earlier_rule, revision
     )) as blob) as packed
     from (
       select * from stint where deleted_at is null and ${where}
