@@ -94,7 +94,7 @@ describe('from the Book', () => {
     await app.find('html[data-ready="play"]');
     await app.find('[aria-label="The line"] [data-drawn]');
     await press('o');
-    expect(await script('return document.querySelector("[name=line]").value')).toBe('continuous');
+    expect(await (await app.find('[name="line"]')).getAttribute('value')).toBe('continuous');
   });
 });
 
