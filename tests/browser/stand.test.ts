@@ -51,6 +51,19 @@ describe('keys', () => {
     expect(await everyNote()).toBe(true);
   });
 
+  test('a menu that is closed gives the focus back to its button, the first time too', async () => {
+    await app.openChart(CHANGES);
+    for (let time = 0; time < 2; time++) {
+      await (await app.find('button[title="What the neck shows"]')).click();
+      await app.find('[role="dialog"] select[name="labels"]');
+      await press(Key.ESCAPE);
+      await app.eventually(
+        () => script<string>('return document.activeElement.title'),
+        (title) => title === 'What the neck shows',
+      );
+    }
+  });
+
   test('single keys can be switched off, and stay off; arrows go on', async () => {
     const address = await app.openChart(CHANGES);
     await press('?');

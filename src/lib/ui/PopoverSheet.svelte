@@ -37,11 +37,18 @@
     children,
     back,
   }: Props = $props();
+
+  let opener = $state<HTMLElement | null>(null);
 </script>
 
 <Popover.Root bind:open>
   {#if trigger}
-    <Popover.Trigger class={button} {title} aria-label={named ? label : undefined}>
+    <Popover.Trigger
+      class={button}
+      {title}
+      aria-label={named ? label : undefined}
+      bind:ref={opener}
+    >
       {@render trigger()}
     </Popover.Trigger>
   {/if}
@@ -56,6 +63,11 @@
       collisionPadding={8}
       onCloseAutoFocus={(event) => {
         if (back?.()) event.preventDefault();
+        else if (opener) {
+          // The button that had the focus was the one before this had come.
+          event.preventDefault();
+          opener.focus();
+        }
       }}
       class="z-40 max-h-(--bits-popover-content-available-height) max-w-(--bits-popover-content-available-width) overflow-auto rounded-md border border-line bg-sheet p-4 text-sm shadow-sheet {sheet}"
     >
