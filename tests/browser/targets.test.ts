@@ -23,6 +23,12 @@ describe('targets on Plan', () => {
     const flags = async () => (await app.driver.findElements(By.css('[data-target]'))).length;
     await press('f');
     await app.eventually(flags, (count) => count === 0);
+    // They are only not seen: the sentence says where to land in another zone too.
+    await press(...Array.from({ length: 6 }, () => ']'));
+    await app.eventually(
+      () => app.textOf('[data-landing]'),
+      (said) => Number(/fret (\d+)\.$/u.exec(said)?.[1] ?? 0) >= 9,
+    );
     await press('f');
     await app.eventually(flags, (count) => count === 2);
     await app.leaf('targets');

@@ -11,12 +11,9 @@ import { createAnswer } from '$lib/workers/answer.svelte';
 const OFFERED = 4;
 
 export function createTargets(study: Study) {
-  const request = $derived.by((): RouteRequest | null => {
-    const { targets, lane, only } = study.view;
-    const wanted = targets || lane === 'route' || only === 'targets';
-    if (!wanted || study.planned.length === 0) return null;
-    return { ...routeRequest(study), count: OFFERED };
-  });
+  const request = $derived<RouteRequest | null>(
+    study.planned.length === 0 ? null : { ...routeRequest(study), count: OFFERED },
+  );
   const answer = createAnswer('routes', () => request);
   const routes = $derived(answer.value ?? []);
   const chosen = $derived(routes[Math.min(study.plan.targets.chosen, routes.length - 1)] ?? null);
