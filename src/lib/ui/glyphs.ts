@@ -36,19 +36,19 @@ export const showSymbol = (symbol: string): string =>
     .replace(/([b#])(?=\d|[IVXivx])/gu, (sign) => SIGNS[sign] ?? sign)
     .replace(/^([b#]+)(?=♭|♯)/u, withSigns);
 
-const SPOKEN_SIGNS: readonly (readonly [RegExp, string])[] = [
-  [/bb|𝄫/gu, ' double flat'],
-  [/##|x|𝄪/gu, ' double sharp'],
-  [/b|♭/gu, ' flat'],
-  [/#|♯/gu, ' sharp'],
-];
+const SPOKEN_SIGNS: Readonly<Record<string, string>> = {
+  ...{ b: ' flat', '♭': ' flat', '#': ' sharp', '♯': ' sharp' },
+  ...{ bb: ' double flat', '𝄫': ' double flat' },
+  ...{ '##': ' double sharp', x: ' double sharp', '𝄪': ' double sharp' },
+};
+
+/** In one go: the words themselves hold letters that are signs. */
+const speakName = (name: string): string =>
+  name.replace(/bb|##|[b♭#♯x𝄫𝄪]/gu, (sign) => SPOKEN_SIGNS[sign] ?? sign);
 
 /** A note as it is spoken: "B flat". */
-export const speakNote = (note: Note): string =>
-  SPOKEN_SIGNS.reduce((name, [sign, words]) => name.replace(sign, words), noteName(note));
+export const speakNote = (note: Note): string => speakName(noteName(note));
 
 /** A sentence with notes in it as it is spoken: "B flat stays". */
 export const speakSentence = (sentence: string): string =>
-  sentence.replace(/\b([A-G])(bb|##|[b#x])(?![a-z0-9])/gu, (name) =>
-    SPOKEN_SIGNS.reduce((said, [sign, words]) => said.replace(sign, words), name),
-  );
+  sentence.replace(/\b[A-G](?:bb|##|[b#x])(?![a-z0-9])/gu, speakName);

@@ -10,7 +10,7 @@ import { nearestMark } from '../neck/roving';
 import { readPlace, writeEditing, writePlace } from '$lib/study/place';
 import { EMPTY_PLAN, readPlan, writePlan } from '$lib/study/plan';
 import { bytesName, clockName } from './amounts';
-import { showDegree, showNote, showSymbol, showOver, speakNote } from './glyphs';
+import { showDegree, showNote, showSymbol, showOver, speakNote, speakSentence } from './glyphs';
 import { chartOf } from '$tests/laws';
 
 const dominant: Chord = { symbol: 'C7', root: note('C'), quality: quality('7'), bass: null };
@@ -60,11 +60,18 @@ describe('music signs', () => {
       'A♭♭',
     ]);
     expect([showDegree(degree('b3')), showOver(dominant, degree('#11'))]).toEqual(['♭3', '♯11']);
-    expect(['Bb', 'F#', 'C'].map((name) => speakNote(note(name)))).toEqual([
-      'B flat',
-      'F sharp',
-      'C',
+    expect(['Bb', 'F#', 'C', 'Bbb', 'F##'].map((name) => speakNote(note(name)))).toEqual([
+      ...['B flat', 'F sharp', 'C', 'B double flat', 'F double sharp'],
     ]);
+  });
+
+  test('notes within a sentence are spoken, and no other letters', () => {
+    expect(speakSentence('Bb stays and becomes its third, A#. B falls to Fx.')).toBe(
+      'B flat stays and becomes its third, A sharp. B falls to F double sharp.',
+    );
+    expect(speakSentence('Abbb goes. To Ebb, its root.')).toBe(
+      'Abbb goes. To E double flat, its root.',
+    );
   });
 });
 
