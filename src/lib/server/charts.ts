@@ -3,7 +3,7 @@ import { randomBytes } from 'node:crypto';
 import { sql, type Updateable } from 'kysely';
 import { summariseChart, withTitle } from '$core/chart/summary';
 import type { View } from '$lib/study/view';
-import { commitTogether, type Saved } from './commits';
+import { commitTogether, outcomeOf, type Saved } from './commits';
 import type { Db } from './database';
 import type { ChartTable } from './schema';
 import { bytesOf, decode } from './texts';
@@ -180,13 +180,11 @@ async function saveNow(db: Db, id: string, edit: Edit): Promise<SaveResult> {
   const saved = await (revision === 0
     ? insertChart(db, { id, text, plan, view: '{}' })
     : update(db, id, edit));
-  if (saved) return { kind: 'saved', revision: revision + 1 };
-  const current = await findChart(db, id);
-  if (!current) return { kind: 'missing' };
-  // What is made twice as it stands was sent twice.
-  return revision === 0 && current.text === text && current.plan === plan
-    ? { kind: 'saved', revision: current.revision }
-    : { kind: 'conflict', current };
+  return outcomeOf(saved, {
+    revision,
+    find: () => findChart(db, id),
+    same: (current) => revision === 0 && current.text === text && current.plan === plan,
+  });
 }
 
 /**

@@ -12,6 +12,27 @@ export type Saved<T> =
   | { readonly kind: 'conflict'; readonly current: T }
   | { readonly kind: 'missing' };
 
+/** What was sent on a revision, and what it is held against where it was not taken. */
+interface Sent<T> {
+  readonly revision: number;
+  readonly find: () => Promise<T | null>;
+  /** Whether what stands there is what was sent: then it was sent twice. */
+  readonly same: (current: T) => boolean;
+}
+
+/** What became of a save, once it is known whether a row took it. */
+export async function outcomeOf<T extends { readonly revision: number }>(
+  taken: boolean,
+  { revision, find, same }: Sent<T>,
+): Promise<Saved<T>> {
+  if (taken) return { kind: 'saved', revision: revision + 1 };
+  const current = await find();
+  if (!current) return { kind: 'missing' };
+  return same(current)
+    ? { kind: 'saved', revision: current.revision }
+    : { kind: 'conflict', current };
+}
+
 type Write = (transaction: Db) => Promise<unknown>;
 
 interface Waiting {

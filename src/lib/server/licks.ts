@@ -5,7 +5,7 @@ import type { Lick } from '$core/licks/lick';
 import { STARTER_LICKS } from '$core/licks/starter';
 import { keptNotes, keptTags, type LickTitle, type StoredLick } from '$lib/licks/messages';
 import { newId, timestamp } from './charts';
-import { commitTogether, type Saved } from './commits';
+import { commitTogether, outcomeOf, type Saved } from './commits';
 import type { Db } from './database';
 import { removeSound, soundsIn } from './sounds';
 import { bytesOf, decode } from './texts';
@@ -192,13 +192,11 @@ export const saveLick = (db: Db, id: string, revision: number, lick: Lick): Prom
     const saved = await (revision === 0
       ? insert(transaction, id, lick, null)
       : update(transaction, id, revision, lick));
-    if (saved) return { kind: 'saved', revision: revision + 1 };
-    const current = await findLick(transaction, id);
-    if (!current) return { kind: 'missing' };
-    // What stands there as it is sent was sent twice.
-    return dequal(contentOf(current), contentOf(lick))
-      ? { kind: 'saved', revision: current.revision }
-      : { kind: 'conflict', current };
+    return outcomeOf(saved, {
+      revision,
+      find: () => findLick(transaction, id),
+      same: (current) => dequal(contentOf(current), contentOf(lick)),
+    });
   });
 
 const mark = (db: Db, id: string, deleted: string | null): Promise<boolean> =>

@@ -5,7 +5,7 @@ import type { Stint } from '$core/log/stints';
 import { LOG_LIMIT, type StintContent, stintSchema, type StoredStint } from '$lib/log/messages';
 import { elementsOf, NoList } from './archive/json';
 import { newId, timestamp } from './charts';
-import { commitTogether, type Saved } from './commits';
+import { commitTogether, outcomeOf, type Saved } from './commits';
 import type { Db } from './database';
 import { decode } from './texts';
 
@@ -210,12 +210,11 @@ export const saveStint = (
             .where('deleted_at', 'is', null)
             .executeTakeFirst()
             .then(({ numUpdatedRows }) => numUpdatedRows);
-    if (saved > 0n) return { kind: 'saved', revision: revision + 1 };
-    const current = await findStint(transaction, id);
-    if (!current) return { kind: 'missing' };
-    return dequal(rowOf(current), rowOf(stint))
-      ? { kind: 'saved', revision: current.revision }
-      : { kind: 'conflict', current };
+    return outcomeOf(saved > 0n, {
+      revision,
+      find: () => findStint(transaction, id),
+      same: (current) => dequal(rowOf(current), rowOf(stint)),
+    });
   });
 
 const mark = (db: Db, id: string, deleted: string | null): Promise<boolean> =>
