@@ -22,3 +22,10 @@ export interface MenuItem {
   readonly href?: string;
   readonly sheet?: MenuSheet;
 }
+
+/** Prints the screen, once the menu is gone from the page. */
+export const PRINT: MenuItem = {
+  name: 'Print',
+  begins: true,
+  run: () => setTimeout(() => window.print(), 100),
+};

@@ -1,5 +1,5 @@
 /** What the menu of Plan offers of the chart as files and on paper. */
-import type { MenuItem } from '$lib/frame/menu';
+import { type MenuItem, PRINT } from '$lib/frame/menu';
 import { chartFile, type ChartFormat } from '$lib/formats/charts';
 import type { Study } from '$lib/study/study.svelte';
 import { download } from '$lib/ui/download';
@@ -23,8 +23,7 @@ export function exportItems(study: Study): readonly MenuItem[] {
   }
 
   return [
-    // Once the menu is gone from the page.
-    { name: 'Print', begins: true, run: () => setTimeout(() => window.print(), 100) },
+    PRINT,
     { name: 'Copy as text', run: () => void copy() },
     { name: 'Save the text', run: () => void save('text') },
     { name: 'Save chart and plan (JSON)', run: () => void save('json') },

@@ -12,6 +12,7 @@
   import { pageTransport } from '$lib/audio/transport.svelte';
   import PrintHeading from '$lib/frame/PrintHeading.svelte';
   import Frame from '$lib/frame/Frame.svelte';
+  import { PRINT } from '$lib/frame/menu';
   import type { Actions } from '$lib/frame/shortcuts';
   import { createBlock } from '$lib/log/block.svelte';
   import CareNotice from '$lib/log/CareNotice.svelte';
@@ -225,7 +226,7 @@
   now={onStrip.current.now}
   next={onStrip.current.next}
   ongo={goTo}
-  menu={[{ name: 'Print', begins: true, run: () => setTimeout(() => window.print(), 100) }]}
+  menu={[PRINT]}
 >
   {#if block}<SessionBar place={block} />{/if}
   <PrintHeading what={showSymbol(passage?.title ?? '')} zone={practice.settings.zone} {passage} />

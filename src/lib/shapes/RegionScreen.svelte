@@ -31,6 +31,7 @@
   import type { PlannedChord } from '$lib/study/choices';
   import PrintHeading from '$lib/frame/PrintHeading.svelte';
   import Frame from '$lib/frame/Frame.svelte';
+  import { PRINT } from '$lib/frame/menu';
   import OnlyChoice from '$lib/frame/OnlyChoice.svelte';
   import { getStudy } from '$lib/study/study.svelte';
   import Choice from '$lib/ui/Choice.svelte';
@@ -222,7 +223,7 @@
   fitted
   shut
   menu={[
-    { name: 'Print', begins: true, run: () => setTimeout(() => window.print(), 100) },
+    PRINT,
     { name: 'Save as a picture (SVG)', run: () => void save('svg') },
     { name: 'Save as a picture (PNG)', run: () => void save('png') },
   ]}

@@ -6,6 +6,7 @@
   import { morphsOn } from '$core/neck/homes';
   import { fitZone } from '$core/neck/neck';
   import Frame from '$lib/frame/Frame.svelte';
+  import { PRINT } from '$lib/frame/menu';
   import PrintHeading from '$lib/frame/PrintHeading.svelte';
   import { PLAIN_LABEL_NAMES, PLAIN_LABELS, type PlainLabels, plainMarks } from '$lib/neck/plain';
   import { addressOf } from '$lib/study/place';
@@ -56,6 +57,7 @@
   name="Shapes of {chord ? showSymbol(chordName(chord)) : ''}"
   heading="Shapes of {chord ? showSymbol(chordName(chord)) : ''}: pick one"
   actions={{}}
+  menu={[PRINT]}
 >
   <PrintHeading what="Shapes of {chord ? showSymbol(chordName(chord)) : ''}" zone={null} />
   <div
