@@ -209,6 +209,9 @@ test('chords are spoken in words', () => {
     'B diminished 7',
     'C major',
   ]);
+  expect(['Bbb7', 'Fxm7', 'Ab/Ebb'].map((name) => spokenChord(read(name)))).toEqual([
+    ...['B double flat 7', 'F double sharp minor 7', 'A flat major over E double flat'],
+  ]);
 });
 
 describe('completing', () => {

@@ -26,12 +26,17 @@ const spokenQuality = (name: string): string => {
   return [...name.matchAll(PARTS)].map(([part]) => WORD_OF.get(part) ?? part).join(' ');
 };
 
-const spokenRoot = (name: string): string =>
-  name.replace(/b/gu, ' flat').replace(/#|x/gu, ' sharp');
+const SIGNS: Readonly<Record<string, string>> = {
+  ...{ b: ' flat', '#': ' sharp', bb: ' double flat', '##': ' double sharp', x: ' double sharp' },
+};
+
+/** A note's name as it is spoken: "B flat", "F double sharp". In one go: the words hold letters that are signs. */
+export const spokenName = (name: string): string =>
+  name.replace(/bb|##|[b#x]/gu, (sign) => SIGNS[sign] ?? sign);
 
 function wordsFor({ root, quality, bass }: Chord): string {
-  const over = bass === null ? '' : ` over ${spokenRoot(noteName(bass))}`;
-  return `${spokenRoot(noteName(root))} ${spokenQuality(quality.name)}${over}`;
+  const over = bass === null ? '' : ` over ${spokenName(noteName(bass))}`;
+  return `${spokenName(noteName(root))} ${spokenQuality(quality.name)}${over}`;
 }
 
 /** "A minor 7", "E flat major 7 over G". */

@@ -1,6 +1,7 @@
 /** Writing notes, degrees and chords with real music signs. */
 import type { Chord } from '$core/chords/chords';
 import { tensionOver } from '$core/chords/over';
+import { spokenName } from '$core/chords/spoken';
 import { degreeName } from '$core/notes/degrees';
 import { type Interval, noteName, type Note } from '$core/notes/notes';
 
@@ -36,19 +37,9 @@ export const showSymbol = (symbol: string): string =>
     .replace(/([b#])(?=\d|[IVXivx])/gu, (sign) => SIGNS[sign] ?? sign)
     .replace(/^([b#]+)(?=♭|♯)/u, withSigns);
 
-const SPOKEN_SIGNS: Readonly<Record<string, string>> = {
-  ...{ b: ' flat', '♭': ' flat', '#': ' sharp', '♯': ' sharp' },
-  ...{ bb: ' double flat', '𝄫': ' double flat' },
-  ...{ '##': ' double sharp', x: ' double sharp', '𝄪': ' double sharp' },
-};
-
-/** In one go: the words themselves hold letters that are signs. */
-const speakName = (name: string): string =>
-  name.replace(/bb|##|[b♭#♯x𝄫𝄪]/gu, (sign) => SPOKEN_SIGNS[sign] ?? sign);
-
 /** A note as it is spoken: "B flat". */
-export const speakNote = (note: Note): string => speakName(noteName(note));
+export const speakNote = (note: Note): string => spokenName(noteName(note));
 
 /** A sentence with notes in it as it is spoken: "B flat stays". */
 export const speakSentence = (sentence: string): string =>
-  sentence.replace(/\b[A-G](?:bb|##|[b#x])(?![a-z0-9])/gu, speakName);
+  sentence.replace(/\b[A-G](?:bb|##|[b#x])(?![a-z0-9])/gu, spokenName);
