@@ -397,14 +397,22 @@ describe('the stage', () => {
     }
   });
 
-  test('the key after Escape is the page’s again', async () => {
+  test('the key after Escape is the page’s again, by whatever way the sheet was opened', async () => {
     await openStage();
-    await press('o');
-    await app.find('[role="dialog"] #stage-more');
-    await press(Key.ESCAPE, ' ');
-    await playing();
-    await press(' ');
-    await stopped();
+    const button = 'button[title="Settings of the stage (O)"]';
+    for (const opens of [
+      () => press('o'),
+      async () => (await app.find(button)).click(),
+      async () => (await app.find(button)).sendKeys(Key.ENTER),
+      () => press('o'),
+    ]) {
+      await opens();
+      await app.find('[role="dialog"] #stage-more');
+      await press(Key.ESCAPE, ' ');
+      await playing();
+      await press(' ');
+      await stopped();
+    }
   });
 
   test('a symbol is never cut short, however long it is and narrow the window', async () => {

@@ -49,7 +49,10 @@
       aria-label={named ? label : undefined}
       bind:ref={opener}
     >
-      {@render trigger()}
+      {#snippet child({ props })}
+        <!-- The browser's own keys: Space plays where the screen has a band, this button in focus or not. -->
+        <button {...props} onkeydown={undefined}>{@render trigger()}</button>
+      {/snippet}
     </Popover.Trigger>
   {/if}
   <Popover.Portal>

@@ -12,20 +12,23 @@ export const isLayerOpen = (): boolean =>
 const isFocusable = (one: Element | null): one is HTMLElement | SVGElement =>
   one instanceof HTMLElement || one instanceof SVGElement;
 
-/** Remembers where the focus is; called, gives it back there and says whether it could. */
-export function rememberFocus(fallback: string | null = null): () => boolean {
-  const from = document.activeElement;
-  return () => {
-    const known = from?.isConnected && from !== document.body ? from : null;
-    const target = known ?? (fallback === null ? null : document.querySelector(fallback));
-    if (isFocusable(target)) target.focus({ preventScroll: true });
-    return isFocusable(target);
-  };
-}
-
 /** Whether the focus has gone with what was taken away, or never was anywhere. */
 const isFocusLost = (): boolean =>
   document.activeElement === null || document.activeElement === document.body;
+
+/**
+ * Remembers where the focus is; called, gives it back there and says whether it could. Where nothing had
+ * it and no fallback is named, nothing gets it: the next key is the page's.
+ */
+export function rememberFocus(fallback: string | null = null): () => boolean {
+  const from = isFocusLost() ? null : document.activeElement;
+  return () => {
+    const known = from?.isConnected ? from : null;
+    const target = known ?? (fallback === null ? null : document.querySelector(fallback));
+    if (isFocusable(target)) target.focus({ preventScroll: true });
+    return isFocusable(target) || (from === null && fallback === null);
+  };
+}
 
 type Close = () => void;
 const opened: Close[] = [];
