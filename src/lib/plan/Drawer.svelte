@@ -7,10 +7,6 @@
   import type { Chart } from '$core/chart/form';
   import { getStudy } from '$lib/study/study.svelte';
   import { LEAVES, type Leaf } from '$lib/study/view';
-  import ChangeLeaf from './ChangeLeaf.svelte';
-  import { getPlanModel } from './model.svelte';
-  import ScalesList from './ScalesList.svelte';
-  import WhyPanel from './WhyPanel.svelte';
 
   interface Props {
     readonly chart: Chart;
@@ -23,7 +19,6 @@
   let { chart, read, neckShown = $bindable(), zonesShown = $bindable() }: Props = $props();
 
   const study = getStudy();
-  const model = getPlanModel();
 
   const LEAF_NAMES: Readonly<Record<Leaf, readonly [name: string, key: string]>> = {
     scales: ['Scales', 'V'],
@@ -38,7 +33,6 @@
 
   /** An option that others are compared with; it is of one chord only. */
   let compared = $state.raw<{ readonly index: number; readonly option: Option } | null>(null);
-  const held = $derived(compared?.index === model.now?.index ? (compared?.option ?? null) : null);
 </script>
 
 <div
@@ -77,23 +71,11 @@
         : 'overflow-y-auto [scrollbar-width:thin]'}"
     >
       {#if leaf === 'scales'}
-        <div class="flex min-h-0 min-w-0 flex-col gap-0.5">
-          <ScalesList
-            {held}
-            onhold={(option) =>
-              (compared = option && model.now ? { index: model.now.index, option } : null)}
-          />
-        </div>
-        <div class="min-h-0 min-w-0 overflow-y-auto [scrollbar-width:thin]">
-          <WhyPanel
-            {chart}
-            naming={study.settings.current.modeNames}
-            {held}
-            onrelease={() => (compared = null)}
-          />
-        </div>
+        {#await import('./ScalesLeaf.svelte') then { default: ScalesLeaf }}
+          <ScalesLeaf {chart} bind:compared />
+        {/await}
       {:else if leaf === 'change'}
-        <ChangeLeaf />
+        {#await import('./ChangeLeaf.svelte') then { default: ChangeLeaf }}<ChangeLeaf />{/await}
       {:else if leaf === 'targets'}
         {#await import('./TargetsLeaf.svelte') then { default: TargetsLeaf }}
           <TargetsLeaf {chart} />

@@ -1,6 +1,6 @@
 /** What the menu of Plan offers of the chart as files and on paper. */
 import { type MenuItem, PRINT } from '$lib/frame/menu';
-import { chartFile, type ChartFormat } from '$lib/formats/charts';
+import type { ChartFormat } from '$lib/formats/charts';
 import type { Study } from '$lib/study/study.svelte';
 import { download } from '$lib/ui/download';
 import { message, warn } from '$lib/ui/messages.svelte';
@@ -8,6 +8,7 @@ import { message, warn } from '$lib/ui/messages.svelte';
 export function exportItems(study: Study): readonly MenuItem[] {
   async function save(kind: ChartFormat) {
     const { text, plan } = study.document;
+    const { chartFile } = await import('$lib/formats/charts');
     const file = await chartFile({ text, plan, view: study.view }, kind);
     if (file) download(file);
     else warn('Correct the text first: a score needs a chart that can be read.');
