@@ -355,6 +355,7 @@ describe('the stage', () => {
         [1280, 800],
         [1024, 768],
         [1366, 768],
+        [768, 1024],
       ] as const) {
         await app.resize(width, height);
         const found = await script<{ sizes: number[]; over: number; neck: number }>(`

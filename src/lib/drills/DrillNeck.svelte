@@ -69,7 +69,7 @@
 
 <div class="overflow-x-auto" {@attach zoneInSight(() => ({ layout, zone: drill.zone, width }))}>
   <Neck
-    class="min-w-3xl"
+    class="min-w-180"
     {neck}
     {layout}
     {marks}

@@ -86,9 +86,13 @@
   }
   let width = $state(1248);
   /** On narrow screens a form of several rows has its height before its width is known: nothing under it moves. */
-  const reserved = $derived(
-    chart.bars.length < 16 ? '' : thin ? 'max-lg:h-38 max-sm:h-20' : 'max-lg:h-50 max-sm:h-29',
-  );
+  const reserved = $derived.by(() => {
+    if (chart.bars.length < 16) return '';
+    const low = thin ? 'max-lg:h-38 max-sm:h-20' : 'max-lg:h-50 max-sm:h-29';
+    return chart.bars.length < 32
+      ? low
+      : `${low} ${thin ? 'sm:max-lg:portrait:h-75' : 'sm:max-lg:portrait:h-84'}`;
+  });
   const columns = $derived(columnsFor(chart, width));
   const roomy = $derived(isRoomy(chart, width, columns));
   const lines = $derived(linesOf(chart, columns));
@@ -233,8 +237,8 @@
   bind:clientWidth={width}
   bind:clientHeight={height}
   class="relative {thin
-    ? 'max-h-38 max-sm:max-h-20'
-    : 'max-h-50 max-sm:max-h-29'} {reserved} shrink-0 pb-px will-change-transform contain-content overflow-x-hidden overflow-y-auto [scrollbar-width:thin]"
+    ? 'max-h-38 max-sm:max-h-20 sm:max-lg:portrait:max-h-75'
+    : 'max-h-50 max-sm:max-h-29 sm:max-lg:portrait:max-h-84'} {reserved} shrink-0 pb-px will-change-transform contain-content overflow-x-hidden overflow-y-auto [scrollbar-width:thin]"
   role="group"
   aria-label="The form, {chart.bars.length} bars"
 >

@@ -233,14 +233,16 @@
         data-lick-words
         onclick={() => (described = !described)}
       >
-        <span class="heading max-w-[75%] shrink-0 truncate text-xl"
+        <span class="heading max-w-[75%] shrink-0 truncate text-xl print:max-w-full"
           >{editing.lick.title || 'Untitled lick'}</span
         >
-        <span class="min-w-0 truncate text-sm text-ink-soft">{says}</span>
-        <span class="text-sm text-ink-soft" aria-hidden="true">{described ? '▴' : '▾'}</span>
+        <span class="min-w-0 truncate text-sm text-ink-soft print:whitespace-normal">{says}</span>
+        <span class="text-sm text-ink-soft print:hidden" aria-hidden="true"
+          >{described ? '▴' : '▾'}</span
+        >
       </button>
     </h2>
-    <span class="text-sm text-ink-soft" role="status" data-save={editing.state}
+    <span class="text-sm text-ink-soft print:hidden" role="status" data-save={editing.state}
       >{editing.state !== 'saved' && !editing.keepsDrafts
         ? 'Not saved: keep this page open.'
         : STATES[editing.state]}</span

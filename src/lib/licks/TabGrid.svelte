@@ -122,7 +122,7 @@
   }
 </script>
 
-<div class="flex items-center gap-2 text-sm" aria-hidden="true">
+<div class="flex items-center gap-2 text-sm print:hidden" aria-hidden="true">
   {#each LENGTHS as value, index (value)}
     <button
       class="min-w-8 shrink-0 rounded border px-1.5 py-0.5 tabular-nums {index ===
@@ -209,7 +209,7 @@
           width={Math.max(22, lengthOf(editing.grid) * beatWidth - 4)}
           height="18"
           rx="4"
-          class="fill-next-tint stroke-next"
+          class="fill-next-tint stroke-next print:hidden"
           data-cursor
         />
       {/if}

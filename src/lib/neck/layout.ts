@@ -58,7 +58,7 @@ export const FITTED = 960;
 /** Narrower than this a screen shows the zone, and not the whole neck. */
 export const ZONE_ONLY = 640;
 /** Below this width the whole neck is scrolled. */
-const WHOLE = 768;
+const WHOLE = 720;
 /** Room over the highest string and under the lowest, besides half of what lies between two strings. */
 const EDGES = { above: 16, below: 22 } as const;
 /** Pixels between strings where nothing bounds the height, and their bounds. */

@@ -156,7 +156,7 @@
     : 'lg:h-61 lg:shrink-0 [@media(max-height:799px)]:lg:h-53'}"
 >
   <Neck
-    class={zoneOnly ? '' : 'min-w-3xl'}
+    class={zoneOnly ? '' : 'min-w-180'}
     neck={study.neck}
     {layout}
     {marks}

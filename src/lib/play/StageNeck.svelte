@@ -40,7 +40,7 @@
   const leftHanded = $derived(study.instrument.leftHanded);
   const strings = $derived(stringCount(study.neck));
   /** With only the zone in sight strings may stand far apart and are read from afar. */
-  const GAPS = { least: 30, small: 50, usual: 72 } as const;
+  const GAPS = { least: 30, small: 50, tall: 56, usual: 72 } as const;
   const least = $derived(heightFor(GAPS.least, strings));
   const most = $derived(heightFor(GAPS[small ? 'small' : 'usual'], strings));
   let room = $state(0);
@@ -55,7 +55,11 @@
   const layout = $derived.by(() => {
     // A fret or two beside the zone are drawn too; the rest of the neck nobody plays here.
     const frets = fretsBeside(study.neck, study.zone, width < FITTED ? 1 : 2);
-    const measures = measuresIn({ width, height: width < FITTED ? null : height }, strings, false);
+    const measures = measuresIn(
+      { width, height: width < FITTED ? room || null : height },
+      strings,
+      false,
+    );
     return layOut(study.neck, { ...measures, leftHanded, frets, played: study.zone });
   });
   /** What sounds is said in words first, and drawn with the frame after. */
@@ -90,8 +94,9 @@
 </script>
 
 <div
-  class="stage-neck max-lg:h-(--usual) overflow-x-auto overflow-y-hidden will-change-transform contain-content max-lg:shrink-0 lg:flex-1"
+  class="stage-neck max-lg:h-(--usual) sm:max-lg:portrait:h-(--tall) overflow-x-auto overflow-y-hidden will-change-transform contain-content max-lg:shrink-0 lg:flex-1"
   style:--usual="{heightFor(USUAL_GAP, strings)}px"
+  style:--tall="{heightFor(GAPS.tall, strings)}px"
   style:min-height={width < FITTED ? undefined : `${least}px`}
   style:max-height={width < FITTED ? undefined : `${most}px`}
   bind:clientWidth={width}

@@ -316,7 +316,7 @@
   <!-- Where the neck is wider than the screen it is scrolled with the keys as well. -->
   <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
   <div
-    class="shrink-0 overflow-x-auto will-change-transform contain-content print:hidden"
+    class="shrink-0 overflow-x-auto overflow-y-hidden will-change-transform contain-content print:hidden"
     style:height="{heightFor(GAP, stringCount(study.neck))}px"
     {@attach zoneInSight(() => ({ layout, zone: practice.settings.zone, width }))}
     bind:clientWidth={width}
@@ -325,7 +325,7 @@
     tabindex={layout.width > width ? 0 : undefined}
   >
     <Neck
-      class="min-w-3xl"
+      class="min-w-180"
       neck={study.neck}
       {layout}
       marks={drawn.current.marks}
