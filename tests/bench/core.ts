@@ -112,7 +112,7 @@ export function* coreFigures(): Generator<Figure> {
     () =>
       lineOf({
         ...{ neck: STANDARD_NECK, zone, spans, targets: targets ?? [], seed: 1 },
-        metre: { bar: 4, per: 2, triplets: true },
+        ...{ metre: { bar: 4, per: 2, triplets: true }, style: 'bop' },
       }),
     10,
   );

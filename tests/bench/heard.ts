@@ -56,7 +56,7 @@ function lineOver(chart: Chart, seed: number): readonly LickNote[] {
       plan.map(({ material }) => material),
       plan.map(() => 'outline'),
     ),
-    metre: { bar: 4, per, triplets: per === 2 },
+    ...{ metre: { bar: 4, per, triplets: per === 2 }, style: 'bop' },
   });
   return (line?.notes ?? []).map(({ beat, beats, string, fret, techniques }) => ({
     ...{ beat, beats, string, fret, techniques },

@@ -16,6 +16,8 @@ import { changesOf } from '../harmony/changes';
 import { type Line, lineOf } from '../lines/lines';
 import type { LineRequest } from '../lines/request';
 import type { Motif } from '../lines/motif';
+import { type LineStyle, styleFor } from '../lines/styles';
+import { readFeel } from '../time/feel';
 import { type Passage, passageOf, type PlayedNote, struck } from '../phrases/passage';
 import { type Extent, type ChordSpan, type Later, spansOf } from '../lines/spans';
 import { notesPerBeat, type Subdivision } from '../time/subdivision';
@@ -64,6 +66,8 @@ export interface ExerciseRequest {
   /** A motif for lines to work with, and a seed for their plan alone; both their own by themselves. */
   readonly motif?: Motif | null;
   readonly idea?: number | null;
+  /** How lines are played; by the chart's feel and idiom where nothing is said. */
+  readonly style?: LineStyle | null;
 }
 
 export interface Exercise {
@@ -241,13 +245,21 @@ function isBlues({ chart, key, materials }: ExerciseRequest): boolean {
   );
 }
 
-/** How a line is divided, and whether hands bend in it. */
-function lineFrame(request: ExerciseRequest): Pick<LineRequest, 'metre' | 'blues'> {
-  const { chart, subdivision } = request;
-  const { beats, unit } = chart.source.time;
+/** How a line is divided, and how it is played: as asked, or as the chart's feel and idiom have it. */
+function lineFrame(
+  request: ExerciseRequest,
+): Pick<LineRequest, 'metre' | 'style' | 'home' | 'tempo' | 'pinned'> {
+  const { chart, subdivision, key, pins } = request;
+  const { time, tempo, feel } = chart.source;
+  const { beats, unit } = time;
   const per = notesPerBeat(subdivision, unit);
   const triplets = subdivision === 'eighths' && unit === 4;
-  return { metre: { bar: beats, per, triplets }, blues: isBlues(request) };
+  const style = request.style ?? styleFor(chart, readFeel(feel), isBlues(request));
+  return {
+    ...{ metre: { bar: beats, per, triplets }, style, tempo: tempo ?? DEFAULT_TEMPO },
+    home: key?.tonic ?? chart.chords[0]?.chord.root ?? null,
+    pinned: new Set(Object.keys(pins).map(Number)),
+  };
 }
 
 function lineOver(

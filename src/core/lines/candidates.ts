@@ -1,25 +1,36 @@
 /** The notes a line may take at each onset. */
-import { chordNotes } from '../chords/chords';
-import { spellOver, weightOver, degreeOver } from '../chords/over';
-import { at } from '../lists';
+import { rememberOf } from '../cache';
+import { type Chord, chordNotes } from '../chords/chords';
+import { degreeOver, spellOver, weightOver } from '../chords/over';
+import { assess, NOWHERE } from '../lenses/assess';
+import type { Material } from '../lenses/material';
+import { at, range } from '../lists';
 import type { Placed } from '../neck/fingering';
-import { reachOf, underHand } from '../neck/hand';
-import { inZone, pitchAt, placesOf, type Zone } from '../neck/neck';
+import { underHand } from '../neck/hand';
+import { pitchAt, placesOf, type Zone } from '../neck/neck';
 import { type Note, pitchClass } from '../notes/notes';
 import type { Midi } from '../notes/pitch';
-import { nearestPlace } from '../targets/approach';
-import type { Onset } from './onsets';
-import type { Material } from '../lenses/material';
+import { simplestPitch } from '../notes/spelling';
 import type { Beats } from '../time/units';
+import type { Onset } from './onsets';
 import type { LineRequest } from './request';
 import { materialAt } from './spans';
+import { STYLE_ROWS } from './styles';
 
 export interface Candidate extends Placed {
   readonly midi: Midi;
   readonly tone: boolean;
   readonly guide: boolean;
   readonly root: boolean;
+  /** Neither of the chord nor of what is played over it. */
   readonly chromatic: boolean;
+  /** The flat third or fifth of a blues. */
+  readonly blue: boolean;
+  readonly fifth: boolean;
+  /** A half step above a chord tone: a passing note. */
+  readonly avoid: boolean;
+  /** Outside the five notes that a player's hand has for the chord. */
+  readonly aside: boolean;
   /** Where it stands among the notes played over its chord, low to high. */
   readonly rung: number;
 }
@@ -36,21 +47,87 @@ export function regionFor({ zone, neck, targets }: LineRequest, span: number): Z
   };
 }
 
-/** Everything that may be played over one chord: what is chosen, under the hand. */
-function ownOf(request: LineRequest, span: number, material: Material): readonly Candidate[] {
-  const { neck, spans } = request;
+/** The pentatonic a hand has for a chord: minor over a minor third, else major; both over a dominant. */
+function fiveOf(chord: Chord): ReadonlySet<number> {
+  const tones = chordNotes(chord).map(pitchClass);
+  const root = pitchClass(chord.root);
+  const has = (size: number) => tones.includes((root + size) % 12);
+  const sizes = has(3) && !has(4) ? [0, 3, 5, 7, 10] : [0, 2, 4, 7, 9];
+  return new Set([...tones, ...sizes.map((size) => (root + size) % 12)]);
+}
+
+interface Reading {
+  readonly tones: ReadonlySet<number>;
+  readonly clashes: ReadonlySet<number>;
+  readonly five: ReadonlySet<number>;
+}
+
+const readingOf = rememberOf((chord: Chord) =>
+  rememberOf((material: Material): Reading => {
+    const { clashes } = assess(chord, material, NOWHERE);
+    return {
+      tones: new Set(chordNotes(chord).map(pitchClass)),
+      clashes: new Set(clashes.map(({ note }) => pitchClass(note))),
+      five: fiveOf(chord),
+    };
+  }),
+);
+
+/** Half steps above the tonic of the blue notes of a blues. */
+const BLUE = { third: 3, fifth: 6 } as const;
+
+const EVERY: readonly Note[] = range(0, 12).map(simplestPitch);
+
+/** What may be played over one chord: its own notes, the blue ones, and all the others under the hand. */
+interface Ladder {
+  readonly own: readonly Candidate[];
+  readonly others: readonly Candidate[];
+}
+
+function ladderOf(request: LineRequest, span: number, material: Material): Ladder {
+  const { neck, spans, home = null, style } = request;
   const { chord } = at(spans, span);
-  const inside = underHand(neck, material.notes, regionFor(request, span));
+  const region = regionFor(request, span);
+  const inside = underHand(neck, material.notes, region);
   const places = inside.length > 0 ? inside : placesOf(neck, material.notes);
-  const tones = new Set(chordNotes(chord).map(pitchClass));
-  return places.map((place, rung) => {
-    const { string, fret, note } = place;
-    const guide = weightOver(chord, degreeOver(chord, note)) === 'guide';
-    const root = pitchClass(note) === pitchClass(chord.root);
-    const midi = pitchAt(neck, place);
-    const tone = tones.has(midi % 12);
-    return { string, fret, note, midi, tone, guide, root, chromatic: false, rung };
-  });
+  const { tones, clashes, five } = readingOf(chord)(material);
+  const blues = STYLE_ROWS[style].blue === null ? null : home;
+  const above = (pitch: number) => (blues === null ? -1 : (pitch - pitchClass(blues) + 12) % 12);
+  const isBlue = (pitch: number) =>
+    !tones.has(pitch) && (above(pitch) === BLUE.third || above(pitch) === BLUE.fifth);
+  const candidate = ({ string, fret, note }: Placed, chromatic: boolean): Candidate => {
+    const midi = pitchAt(neck, { string, fret });
+    const pitch = midi % 12;
+    const blue = isBlue(pitch);
+    return {
+      ...{ string, fret, note, midi, blue, rung: 0 },
+      fifth: blue && above(pitch) === BLUE.fifth,
+      chromatic: chromatic && !blue,
+      tone: tones.has(pitch),
+      guide: weightOver(chord, degreeOver(chord, note)) === 'guide',
+      root: pitch === pitchClass(chord.root),
+      avoid: clashes.has(pitch) && !blue,
+      aside: !five.has(pitch),
+    };
+  };
+  const pitches = new Set(places.map((place) => pitchAt(neck, place)));
+  const filled = underHand(neck, EVERY, region)
+    .filter((place) => !pitches.has(pitchAt(neck, place)))
+    .map((place) => candidate({ ...place, note: spellOver(chord, pitchAt(neck, place)) }, true));
+  // Over a blues the chord's own third is there whatever the scale, and so are the blue notes.
+  const added = filled.filter(({ blue, tone }) => blue || (blues !== null && tone));
+  const own = [
+    ...places.map((place) => candidate(place, false)),
+    ...added.map((one) => ({ ...one, chromatic: false })),
+  ]
+    .toSorted((a, b) => a.midi - b.midi)
+    .map((one, rung) => ({ ...one, rung }));
+  return {
+    own,
+    others: filled
+      .filter((one) => !added.includes(one))
+      .map((one) => ({ ...one, rung: rungOf(own, one.midi) })),
+  };
 }
 
 /** Where a pitch stands among rungs, between two of them where it is none itself. */
@@ -60,56 +137,41 @@ function rungOf(own: readonly Candidate[], midi: Midi): number {
   return at(own, above).midi === midi ? above : above - 0.5;
 }
 
+/**
+ * The candidates of each onset: the target where one is landed on, else what is played over the chord, and
+ * chromatic notes where the line wishes for one.
+ */
 export function layersOf(
   request: LineRequest,
   onsets: readonly Onset[],
+  wished: (which: number) => boolean,
 ): readonly (readonly Candidate[])[] {
   const { neck, spans, targets } = request;
-  const owns = new Map<string, readonly Candidate[]>();
-  const ownAt = (span: number, beat: Beats) => {
+  const ladders = new Map<string, Ladder>();
+  const ladderAt = (span: number, beat: Beats) => {
     const material = materialAt(at(spans, span), beat);
     const name = `${span} ${material.name}`;
-    const known = owns.get(name) ?? ownOf(request, span, material);
-    owns.set(name, known);
+    const known = ladders.get(name) ?? ladderOf(request, span, material);
+    ladders.set(name, known);
     return known;
   };
-  const extra = (
-    span: number,
-    own: readonly Candidate[],
-    place: Placed,
-    chromatic: boolean,
-  ): Candidate => {
-    const { chord } = at(spans, span);
-    const midi = pitchAt(neck, place);
-    const weight = weightOver(chord, degreeOver(chord, place.note));
-    return {
-      ...{ string: place.string, fret: place.fret, note: place.note, midi, chromatic },
-      tone: weight !== 'colour',
-      guide: weight === 'guide',
-      root: pitchClass(place.note) === pitchClass(chord.root),
-      rung: rungOf(own, midi),
-    };
-  };
   return onsets.map(({ span, target, beat }, which): readonly Candidate[] => {
-    const own = ownAt(span, beat);
-    if (target) {
-      const { string, fret, note } = at(targets, span);
-      return [extra(span, own, { string, fret, note }, false)];
-    }
-    const next = onsets[which + 1];
-    // What leads must come at once: after a breath it would be a wrong note that rang.
-    if (!next?.target || next.begins) return own;
-    // Just before a target its neighbour a half step below is welcome too.
-    const goal = at(targets, next.span);
-    const below = nearestPlace(neck, goal, pitchAt(neck, goal) - 1, regionFor(request, span));
-    const reach = reachOf(neck, regionFor(request, span));
-    if (
-      !below ||
-      !inZone(reach, below.fret) ||
-      own.some(({ midi }) => midi === pitchAt(neck, below))
-    )
-      return own;
-    const note: Note = spellOver(at(spans, span).chord, pitchAt(neck, below));
-    return [...own, extra(span, own, { ...below, note }, true)];
+    const { own, others } = ladderAt(span, beat);
+    if (!target) return wished(which) ? [...own, ...others] : own;
+    const { string, fret, note } = at(targets, span);
+    const { chord } = at(spans, span);
+    const midi = pitchAt(neck, { string, fret });
+    const weight = weightOver(chord, degreeOver(chord, note));
+    return [
+      {
+        ...{ string, fret, note, midi, chromatic: false, blue: false, fifth: false },
+        ...{ avoid: false, aside: false },
+        tone: weight !== 'colour',
+        guide: weight === 'guide',
+        root: pitchClass(note) === pitchClass(chord.root),
+        rung: rungOf(own, midi),
+      },
+    ];
   });
 }
+

@@ -10,13 +10,16 @@ import { inOrder, type Technique } from '../phrases/techniques';
 import { seeded } from '../random';
 import { onBeat } from '../time/metre';
 import { type Chance, drawn } from './chance';
+import { type LineMetre, pulseOf } from './rhythm';
 import type { ChordSpan } from './spans';
+import type { StyleRow } from './styles';
 
 export interface Hands {
   readonly neck: Neck;
   readonly spans: readonly ChordSpan[];
-  /** Whether this is a blues, where strings are bent and fingers slide. */
-  readonly blues: boolean;
+  readonly metre: LineMetre;
+  /** How often the hands of a style do each, where they can. */
+  readonly hands: StyleRow['hands'];
   readonly seed: number;
   /** The frets the hand covers; null where it follows the line. */
   readonly reach: Zone | null;
@@ -38,6 +41,8 @@ const SOFT = { string: 3, fret: 3 } as const;
 const BEND_BEATS = 0.5;
 /** So many in a chorus of twelve bars at the least, of forty-eight beats. */
 const LEAST = { gestures: 3, beats: 48 } as const;
+/** From this share on a style is one that bends. */
+const BENDING = 0.3;
 /** Half steps a slur spans on one string. */
 const SLUR = 4;
 
@@ -87,9 +92,7 @@ function slurred(before: PlayedNote, note: PlayedNote): Technique | null {
   return { kind: frets > 0 ? 'hammer-on' : 'pull-off' };
 }
 
-/** How often a player makes what the fingering allows. */
-const SHARES = { bend: 0.3, slide: 0.22, slur: { blues: 0.4, plain: 0.3 } } as const;
-
+/** The line with bends and slides into its notes, by how often each is made. */
 function gestured(
   notes: readonly PlayedNote[],
   hands: Hands,
@@ -103,7 +106,7 @@ function gestured(
     const before = notes[index - 1];
     // A landing keeps its fret: it is slid into. What leads into one is played plain.
     const bend =
-      landing || note.part === 'approach'
+      landing || note.part === 'approach' || share.bend === 0
         ? null
         : bentFrom(note, span, before, notes[index + 1], hands);
     if (bend && drawn(chance, share.bend)) {
@@ -117,29 +120,37 @@ function gestured(
 }
 
 const isGesture = ({ techniques }: PlayedNote): boolean =>
-  techniques.some(({ kind }) => kind === 'bend' || kind === 'slide' || kind === 'grace');
+  techniques.some(({ kind }) => kind === 'bend' || kind === 'slide');
 
-/** A line with the techniques of the hand; in a blues at least a few bends and slides a chorus. */
+/** A line with the techniques of the hand; where strings are bent at least a few a chorus. */
 export function playedBy(notes: readonly PlayedNote[], hands: Hands): readonly PlayedNote[] {
-  const { blues, seed } = hands;
+  const { seed, metre } = hands;
+  const { bend, slide, slur, vibrato, mute, grace } = hands.hands;
   const chance = seeded(seed + 0x51ed);
+  const last = notes.at(-1);
+  const beats = (last?.beat ?? 0) + (last?.beats ?? 0);
+  const wanted = bend >= BENDING ? Math.ceil((LEAST.gestures * beats) / LEAST.beats) : 0;
   let played = notes;
-  if (blues) {
-    const last = notes.at(-1);
-    const beats = (last?.beat ?? 0) + (last?.beats ?? 0);
-    const wanted = Math.ceil((LEAST.gestures * beats) / LEAST.beats);
-    for (const more of [1, 2, 3.4]) {
-      const share = { bend: SHARES.bend * more, slide: SHARES.slide * more };
-      played = gestured(played, hands, share, chance);
-      if (played.filter(isGesture).length >= wanted) break;
-    }
+  for (const more of [1, 2, 3.4]) {
+    played = gestured(played, hands, { bend: bend * more, slide: slide * more }, chance);
+    if (played.filter(isGesture).length >= wanted) break;
   }
+  const pulse = pulseOf(metre);
   return played.map((note, index) => {
     const before = played[index - 1];
+    const long = note.beats >= 1.5 * pulse - 1e-6;
+    // What rings is given life.
+    if (long && note.fret > 0 && drawn(chance, vibrato))
+      return { ...note, techniques: inOrder([...note.techniques, { kind: 'vibrato' }]) };
     if (!before || note.techniques.length > 0 || note.part === 'target') return note;
-    const slur = slurred(before, note);
-    const share = blues ? SHARES.slur.blues : SHARES.slur.plain;
     const off = !onBeat(note.beat);
-    return slur && off && drawn(chance, share) ? { ...note, techniques: inOrder([slur]) } : note;
+    const ghost = off && note.part === 'fill' && pitchAt(hands.neck, before) === pitchAt(hands.neck, note);
+    if (ghost && drawn(chance, mute)) return { ...note, techniques: [{ kind: 'mute' }] };
+    const slurs = slurred(before, note);
+    if (slurs && off && drawn(chance, slur)) return { ...note, techniques: [slurs] };
+    // An ornament: slid into from a fret below.
+    const from = note.fret - 1;
+    const free = from > hands.neck.capo && inReach(hands, from) && note.beats >= pulse - 1e-6;
+    return free && drawn(chance, grace) ? { ...note, techniques: [{ kind: 'slide', from }] } : note;
   });
 }

@@ -1,23 +1,25 @@
 /**
- * Lines that sound like somebody playing: phrases that breathe, made of a motif, whose notes are
- * the path that costs least through the targets of the chords — steps and arpeggio skips, a leap
- * now and then and a step back after it, a turn where the plan has one, a half step into a target.
+ * Lines that sound like somebody playing, built from the top down: phrases over the whole form, a motif in
+ * them, a rhythm that goes through the bar lines, and the notes that cost least through what is aimed at.
+ * Styles are rows of one table.
  *
  * @example
- * lineOf({ neck, zone, spans, targets, metre: { bar: 4, per: 2, triplets: true }, seed: 1, … }).notes
+ * lineOf({ neck, zone, spans, targets, metre: { bar: 4, per: 2, triplets: true }, style: 'bop', seed: 1 })
  */
+import type { Intent } from '../lenses/lens';
 import { at } from '../lists';
 import { reachOf } from '../neck/hand';
 import { pitchAt } from '../neck/neck';
 import type { PlayedNote } from '../phrases/passage';
 import { hashed, seeded } from '../random';
+import { DEFAULT_TEMPO } from '../time/tempo';
 import { playedBy } from './hands';
-import { type Onset, onsetsOf } from './onsets';
+import { type Onset, onsetsOf, stretchesOf } from './onsets';
 import { type LinePlan, planLine, planWords } from './plan';
-import { restsIn } from './rests';
 import { type LineScore, scoreLine } from './score';
 import type { LineRequest } from './request';
 import { notesFor } from './steps';
+import { STYLE_ROWS } from './styles';
 
 export interface Line {
   readonly notes: readonly PlayedNote[];
@@ -28,28 +30,49 @@ export interface Line {
 }
 
 /** Lines made for each asked for, of which the best is offered: more of a short form. */
-const TRIES = { least: 5, most: 16, beats: 720 } as const;
+const TRIES = { least: 3, most: 8, beats: 384 } as const;
 /** A score that leaves nothing to wish for. */
-const ENOUGH = 0.995;
+const ENOUGH = 0.98;
+/** A step that seeds do not repeat soon: of those in a row each chord is aimed at by its share. */
+const GOLDEN = (Math.sqrt(5) - 1) / 2;
+
+/** Whether a line of a seed aims at the target of a chord: as often as its style does, each chord by turns. */
+export function aimsAt(
+  { seed, spans, style, pinned }: Pick<LineRequest, 'seed' | 'spans' | 'style' | 'pinned'>,
+  span: number,
+): boolean {
+  const { index, intent } = at(spans, span);
+  if (pinned?.has(index)) return true;
+  const share = STYLE_ROWS[style].aims * SHARE_OF[intent];
+  return (hashed(index, 11) + seed * GOLDEN) % 1 < share;
+}
+const SHARE_OF: Readonly<Record<Intent, number>> = { outline: 1, lean: 1, coast: 0.6 };
 
 function attempt(request: LineRequest, which: number): Line {
-  const { spans, metre, seed, idea = null, motif = null, calls = false, neck } = request;
+  const { spans, metre, seed, idea = null, motif = null, calls = false, neck, style } = request;
+  const row = STYLE_ROWS[style];
   const end = spans.reduce((last, { beat, beats }) => Math.max(last, beat + beats), 0);
   const planned = seeded(hashed(idea ?? seed, idea === null ? which : 0, 3) * 4_294_967_296);
-  const plan = planLine({ metre, end, motif, calls }, planned);
+  const changes = stretchesOf(spans).map(({ beat }) => beat);
+  const plan = planLine({ metre, style: row, end, changes, motif, calls }, planned);
   const chance = seeded(hashed(seed, which, 5) * 4_294_967_296);
-  const onsets = restsIn(onsetsOf(plan, spans, metre, chance), end, metre, calls);
+  const rhythm = (aims: (span: number) => boolean) =>
+    onsetsOf({ plan, spans, metre, style: row, aims }, chance);
+  const aimed = rhythm((span) => aimsAt(request, span));
+  // A short form may have none of its own.
+  const onsets = aimed.some(({ target }) => target) ? aimed : rhythm(() => true);
   const path = notesFor(request, plan, onsets, Math.floor(hashed(seed, which) * 65_536));
   const notes = playedBy(path, {
-    ...{ neck, spans, seed },
-    blues: request.blues ?? false,
+    ...{ neck, spans, seed, metre },
+    hands: row.hands,
     reach: request.zone && reachOf(neck, request.zone),
   });
+  const { tempo = DEFAULT_TEMPO } = request;
   return {
     notes,
     plan,
     words: planWords(plan, heightsOf(request, plan, onsets, path)),
-    score: scoreLine({ neck, spans, notes, onsets, metre, end }),
+    score: scoreLine({ neck, spans, notes, onsets, metre, end, style, tempo }),
   };
 }
 

@@ -8,7 +8,8 @@ import { type Neck, pitchAt } from '../neck/neck';
 import type { PlayedNote } from '../phrases/passage';
 import type { Beats } from '../time/units';
 import { type Chance, drawn, oneOf } from './chance';
-import { gridOf, type LineMetre, patternOf, wholeTriplets } from './rhythm';
+import { type LineMetre, rhythmIn } from './rhythm';
+import type { StyleRow } from './styles';
 
 export interface Motif {
   /** When each note begins, counted from the first; 3 to 7 of them. */
@@ -41,24 +42,27 @@ const CONTOURS = [
   [2, 1, -2, 1, 1, -3],
 ] as const;
 
-/** A motif drawn by chance from the rhythms of a metre. */
-export function drawMotif(metre: LineMetre, entry: Beats, chance: Chance): Motif {
-  const wanted = 4 + Math.floor(chance() * 3);
-  const grid = gridOf(metre, entry, entry + metre.bar);
-  const pattern = patternOf(grid, 'outline', chance);
-  // Where it crosses a bar line it meets the bar in one way only: on its beat, or ahead of it.
-  const early = drawn(chance, 0.4);
-  const meets = (beat: Beats) => {
-    const ahead = metre.bar - beat;
-    return early ? Math.abs(ahead) > 1e-6 : ahead > 0.5 + 1e-6 || ahead < 1e-6;
-  };
-  // The first note is the motif's own, whatever the rhythm begins with.
-  const later = pattern.filter((beat) => beat > entry + 1e-6 && meets(beat));
-  const times = wholeTriplets([entry, ...later].slice(0, wanted), metre);
-  const onsets = times.map((beat) => beat - entry);
+/** A motif drawn by chance from the cells of a style, beginning so far from the beat. */
+export function drawMotif(
+  metre: LineMetre,
+  style: StyleRow,
+  entry: Beats,
+  chance: Chance,
+): Motif {
+  const wanted = MOTIF_NOTES.least + Math.floor(chance() * 4);
+  const from = entry + metre.bar;
+  const first = { struck: [from], silent: [] };
+  const times = rhythmIn(metre, style, from, from + metre.bar, 0.75, first, chance).slice(
+    0,
+    wanted,
+  );
+  const onsets = times.map((beat) => beat - from);
   const contour = oneOf(CONTOURS, chance);
   const turned = drawn(chance, 0.5) ? -1 : 1;
-  const steps = range(0, onsets.length - 1).map((index) => turned * at(contour, index));
+  const steps = range(0, Math.max(0, onsets.length - 1)).map((index) =>
+    // A hook stays on its note now and then.
+    drawn(chance, style.sizes.again) ? 0 : turned * at(contour, index),
+  );
   return { onsets, last: 1 / metre.per, steps };
 }
 

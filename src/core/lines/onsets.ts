@@ -1,30 +1,33 @@
 /** When the notes of a line begin and end, and which of them land on a chord. */
 import { sameChord } from '../chords/chords';
 import type { Intent } from '../lenses/lens';
-import { at, range } from '../lists';
+import { at } from '../lists';
 import type { Beats } from '../time/units';
 import { type Chance, weighed } from './chance';
 import { fragmentOf, invertMotif, type Motif } from './motif';
 import type { LinePlan, PhraseRole, PlannedPhrase } from './plan';
-import { gridOf, type LineMetre, patternOf, wholeTriplets } from './rhythm';
+import { type Bounds, isStrong, type LineMetre, pulseOf, rhythmIn } from './rhythm';
 import type { ChordSpan } from './spans';
+import type { Arrival, StyleRow } from './styles';
 
 /** A moment at which a note begins. */
 export interface Onset {
   readonly beat: Beats;
   readonly beats: Beats;
-  /** How long it may last: up to the next one, and not into silence. */
-  readonly room: Beats;
   /** The chord it is heard over: the one that comes, where it is anticipated. */
   readonly span: number;
-  /** Whether it lands on its chord. */
+  /** Whether it lands on its chord, where that is aimed at. */
   readonly target: boolean;
+  /** Whether it is the first note of its chord that is heard with it. */
+  readonly meets: boolean;
   readonly phrase: number;
   /** Steps from the note before, where the motif says; null where the line is free. */
   readonly step: number | null;
   /** First and last of their phrase. */
   readonly begins: boolean;
   readonly ends: boolean;
+  /** On the beginning of a pulse. */
+  readonly strong: boolean;
 }
 
 /** Chords in a row that are the same, played over alike: one stretch, landed on once. */
@@ -33,6 +36,8 @@ export interface Stretch {
   readonly beat: Beats;
   readonly end: Beats;
 }
+
+const CLOSE = 1e-6;
 
 export function stretchesOf(spans: readonly ChordSpan[]): readonly Stretch[] {
   const stretches: Stretch[] = [];
@@ -49,54 +54,6 @@ export function stretchesOf(spans: readonly ChordSpan[]): readonly Stretch[] {
   return stretches;
 }
 
-/** How a line meets a change: on its beat, before it, after it, or led in by an eighth. */
-type Arrival = 'on' | 'early' | 'late' | 'led';
-
-/**
- * An arrival on the beat, or ahead of it and held across, is heard as belonging to the change; one
- * led in by the eighth before it keeps the line running.
- */
-const ARRIVALS: Readonly<Record<Intent, readonly (readonly [Arrival, number])[]>> = {
-  outline: [
-    ['on', 4],
-    ['early', 3.2],
-    ['late', 1],
-    ['led', 1.8],
-  ],
-  lean: [
-    ['on', 4],
-    ['early', 3],
-    ['late', 1.4],
-    ['led', 1],
-  ],
-  coast: [
-    ['on', 4],
-    ['early', 3],
-    ['late', 2],
-    ['led', 0],
-  ],
-};
-
-const CLOSE = 1e-6;
-
-/** A note that begins this long before a chord is heard as its own, as is one in its first beat. */
-export const AHEAD: Beats = 0.5;
-const FIRST_BEAT: Beats = 1;
-
-/** How far from a change its landing may lie, and the grid's notes on either side of it. */
-interface Reach {
-  readonly ahead: Beats;
-  readonly after: Beats;
-  readonly aside: Beats;
-}
-
-/** Where a beat is but an eighth, as in 12/8, the eighths about it belong to it too. */
-function reachOf({ per, bar }: LineMetre): Reach {
-  const aside = Math.floor(AHEAD * per + CLOSE) / per;
-  if (aside > 0 || bar < 6) return { ahead: AHEAD, after: FIRST_BEAT, aside };
-  return { ahead: 1 / per, after: 1 / per + FIRST_BEAT / 2, aside: 1 / per };
-}
-
 const played: Readonly<Record<PhraseRole, (motif: Motif) => Motif | null>> = {
   statement: (motif) => motif,
   repeat: (motif) => motif,
@@ -107,203 +64,173 @@ const played: Readonly<Record<PhraseRole, (motif: Motif) => Motif | null>> = {
   free: () => null,
 };
 
+/** How much of a chord's rhythm is left where little is to be said of it. */
+const SAID: Readonly<Record<Intent, number>> = { outline: 1, lean: 0.9, coast: 0.55 };
+
+/** A change that a phrase meets, and how. */
+interface Met {
+  readonly span: number;
+  readonly way: Arrival;
+  /** When its note begins. */
+  readonly beat: Beats;
+}
+
 interface Draft {
   readonly beat: Beats;
   readonly step: number | null;
-  /** Notes of a motif keep their place. */
-  readonly fixed: boolean;
 }
 
-/** Bars after which a long phrase takes its motif up again. */
-const AGAIN = 2;
+const is = (one: Beats, other: Beats): boolean => Math.abs(one - other) < CLOSE;
 
-function draftOf(
+/** What each way of meeting a change at a beat needs: moments struck, and silent. */
+function needs(way: Arrival, change: Beats, slot: Beats): Bounds {
+  if (way === 'early') return { struck: [change - slot], silent: [change] };
+  if (way === 'late') return { struck: [change, change + slot], silent: [] };
+  return { struck: [change], silent: [] };
+}
+
+export interface OnsetRequest {
+  readonly plan: LinePlan;
+  readonly spans: readonly ChordSpan[];
+  readonly metre: LineMetre;
+  readonly style: StyleRow;
+  /** Whether the target of a chord is aimed at, where the line meets it. */
+  readonly aims: (span: number) => boolean;
+}
+
+/** How long after a change a phrase that begins there still meets it. */
+const MEETS: Beats = 1;
+
+/** The changes a phrase runs through or begins with, each met in a way its motif leaves room for. */
+function metIn(
   phrase: PlannedPhrase,
-  plan: LinePlan,
-  metre: LineMetre,
+  idea: readonly Beats[],
+  stretches: readonly Stretch[],
+  { metre, style, spans, aims }: OnsetRequest,
+  chance: Chance,
+): readonly Met[] {
+  const slot = 1 / metre.per;
+  const { from, close } = phrase;
+  const last = idea.at(-1) ?? -Infinity;
+  const inIdea = (beat: Beats) => beat >= from - CLOSE && beat <= last + CLOSE;
+  const struckIn = (beat: Beats) => idea.some((one) => is(one, beat));
+  const ways = Object.entries(style.arrivals) as [Arrival, number][];
+  return stretches.flatMap(({ beat: change, first }): readonly Met[] => {
+    const draw = chance();
+    if (!aims(first)) return [];
+    const { beats } = at(spans, first);
+    if (change < from - CLOSE) {
+      const near = from - change <= Math.min(MEETS, beats / 2) + CLOSE;
+      return near ? [{ span: first, way: 'on', beat: from }] : [];
+    }
+    if (change > close + slot + CLOSE) return [];
+    const possible = ways.filter(([way, weight]) => {
+      const { struck, silent } = needs(way, change, slot);
+      if (weight === 0 || (way === 'late' && (beats < 3 * slot - CLOSE || slot > MEETS))) return false;
+      // An early note is held over: where an eighth is a whole beat it is none.
+      if (way === 'early' && slot > MEETS - CLOSE && metre.bar < 6) return false;
+      return (
+        struck.every(
+          (beat) =>
+            beat >= from - CLOSE && beat <= close + CLOSE && (!inIdea(beat) || struckIn(beat)),
+        ) && !silent.some((beat) => struckIn(beat) || (is(beat, close) && way !== 'early'))
+      );
+    });
+    if (possible.length === 0) return [];
+    const way = weighed(possible, () => draw);
+    const beat = way === 'early' ? change - slot : way === 'late' ? change + slot : change;
+    return [{ span: first, way, beat }];
+  });
+}
+
+/** The motif of a phrase, where it stands; its notes after the phrase has closed are left out. */
+function ideaOf(phrase: PlannedPhrase, motif: Motif): readonly Draft[] {
+  const own = played[phrase.role](motif);
+  if (!own) return [];
+  return own.onsets.flatMap((onset, index) => {
+    const beat = phrase.from + onset;
+    const step = index === 0 ? null : at(own.steps, index - 1);
+    return beat < phrase.close - CLOSE ? [{ beat, step }] : [];
+  });
+}
+
+/** Everything that begins in one phrase. */
+function phraseOnsets(
+  phrase: PlannedPhrase,
+  request: OnsetRequest,
+  stretches: readonly Stretch[],
   intentAt: (beat: Beats) => Intent,
   chance: Chance,
-): readonly Draft[] {
-  const coasts = range(0, Math.ceil(phrase.to - phrase.from)).filter(
-    (beat) => intentAt(phrase.from + beat) === 'coast',
-  );
-  // Where little is to be said the idea is hinted at.
-  const sparse = coasts.length * 2 > phrase.to - phrase.from;
-  const motif = played[phrase.role](sparse ? fragmentOf(plan.motif) : plan.motif);
-  const drafts: Draft[] = [];
-  let free = phrase.from;
-  const state = (idea: Motif, from: Beats) => {
-    for (const [index, onset] of idea.onsets.entries()) {
-      const beat = from + onset;
-      if (beat >= phrase.to - CLOSE) break;
-      drafts.push({ beat, step: index === 0 ? null : at(idea.steps, index - 1), fixed: true });
-      free = beat + (index === idea.onsets.length - 1 ? Math.max(idea.last, 1 / metre.per) : 0);
-    }
+): { readonly drafts: readonly Draft[]; readonly met: readonly Met[] } {
+  const { plan, metre, style } = request;
+  const slot = 1 / metre.per;
+  const idea = ideaOf(phrase, plan.motif);
+  const motif = idea.map(({ beat }) => beat);
+  const met = metIn(phrase, motif, stretches, request, chance);
+  const bounds: Bounds = {
+    struck: [phrase.from, ...met.flatMap(({ way, beat, span }) => {
+      const change = at(request.spans, span).beat;
+      return beat === phrase.from ? [] : needs(way, change, slot).struck;
+    })],
+    silent: met.flatMap(({ way, span, beat }) =>
+      beat === phrase.from ? [] : needs(way, at(request.spans, span).beat, slot).silent,
+    ),
   };
-  const fill = (to: Beats) => {
-    const pattern = patternOf(gridOf(metre, free, to), intentAt, chance);
-    for (const beat of pattern) {
-      if (beat < free - CLOSE || beat >= to - CLOSE) continue;
-      drafts.push({ beat, step: null, fixed: false });
-    }
-    free = Math.max(free, to);
-  };
-  if (motif) {
-    if (phrase.entry > phrase.from) fill(phrase.entry);
-    state(motif, phrase.entry);
-    const again = phrase.entry + AGAIN * metre.bar;
-    if (phrase.bars.last - phrase.bars.first >= AGAIN && again < phrase.to - metre.bar / 2) {
-      fill(again);
-      state(motif, again);
-    }
+  const free = motif.length === 0 ? phrase.from : (motif.at(-1) ?? phrase.from) + slot;
+  // A last note that is anticipated closes the phrase where it begins.
+  const early = bounds.silent.some((beat) => is(beat, phrase.close));
+  const close = early ? phrase.close - slot : phrase.close;
+  const said = SAID[intentAt((phrase.from + phrase.close) / 2)];
+  const rhythm = rhythmIn(metre, style, free, close, phrase.density * said, bounds, chance);
+  const drafts = [...idea];
+  for (const beat of [...rhythm, close]) {
+    if (beat >= phrase.from - CLOSE && !drafts.some((one) => is(one.beat, beat)))
+      drafts.push({ beat, step: null });
   }
-  fill(phrase.to);
-  return drafts.toSorted((a, b) => a.beat - b.beat);
+  return { drafts: drafts.toSorted((a, b) => a.beat - b.beat), met };
 }
 
-/** A share of a bar that the last note of a phrase rings for, and of the whole line. */
-const RINGS = { phrase: 1 / 4, line: 1 / 2 } as const;
-
-interface Meeting {
-  readonly onset: number;
-  readonly span: number;
-}
-
-/** Everything that begins in a line, chord by chord and phrase by phrase. */
-export function onsetsOf(
-  plan: LinePlan,
-  spans: readonly ChordSpan[],
-  metre: LineMetre,
-  chance: Chance,
-): readonly Onset[] {
+/** Everything that begins in a line. */
+export function onsetsOf(request: OnsetRequest, chance: Chance): readonly Onset[] {
+  const { plan, spans, metre, style } = request;
   const stretches = stretchesOf(spans);
-  const reach = reachOf(metre);
+  const pulse = pulseOf(metre);
   const spanAt = (beat: Beats): number =>
     spans.findLastIndex(
       (span) => span.beat <= beat + CLOSE && beat < span.beat + span.beats - CLOSE,
     );
   const intentAt = (beat: Beats): Intent => spans[spanAt(beat)]?.intent ?? 'coast';
-  const all: (Draft & { phrase: number; ends: Beats })[] = [];
-  for (const [which, phrase] of plan.phrases.entries()) {
-    let drafts: readonly Draft[] = draftOf(phrase, plan, metre, intentAt, chance);
-    const final = which === plan.phrases.length - 1;
-    const ring = metre.bar * (final ? RINGS.line : RINGS.phrase);
-    const close = final ? closingOf(phrase, stretches, ring) : phrase.to - ring;
-    for (const { beat: change, first } of stretches) {
-      if (change < phrase.from - reach.ahead - CLOSE || change > phrase.to - CLOSE) continue;
-      const arrival = weighed(ARRIVALS[at(spans, first).intent], chance);
-      drafts = metAt(change, drafts, phrase, arrival, reach);
-    }
-    // The last note rings: nothing begins after it.
-    const border = (phrase.bars.last + 1) * metre.bar;
-    const stop = phrase.over ? border + CLOSE : close;
-    const kept = drafts.filter(({ beat }, index) => beat <= stop + CLOSE || index === 0);
-    if (final && !kept.some(({ beat }) => Math.abs(beat - close) < CLOSE)) {
-      // What is too near to the last note gives way to it.
-      while (kept.length > 0 && at(kept, kept.length - 1).beat > close - AHEAD + CLOSE) kept.pop();
-      kept.push({ beat: close, step: null, fixed: false });
-    }
-    const there = wholeTriplets(
-      kept.map(({ beat }) => beat),
-      metre,
-    );
-    for (const beat of there) {
-      const known = kept.find((one) => Math.abs(one.beat - beat) < CLOSE);
-      const draft = known ?? { beat, step: null, fixed: false };
-      if (spanAt(draft.beat) < 0) continue;
-      const last = all.at(-1);
-      if (last && draft.beat < last.beat + CLOSE) continue;
-      all.push({ ...draft, phrase: which, ends: phrase.to });
+  const all: (Draft & { phrase: number; until: Beats; span: number; target: boolean })[] = [];
+  for (const [phrase, planned] of plan.phrases.entries()) {
+    const { drafts, met } = phraseOnsets(planned, request, stretches, intentAt, chance);
+    for (const draft of drafts) {
+      const lands = met.find(({ beat }) => is(beat, draft.beat));
+      const span = lands?.span ?? spanAt(draft.beat);
+      if (span < 0) continue;
+      all.push({ ...draft, phrase, until: planned.to, span, target: lands !== undefined });
     }
   }
-  const meetings = meetingsOf(all, stretches, reach);
-  const landing = new Map(meetings.map(({ onset, span }) => [onset, span]));
-  return all.map(({ beat, step, phrase, ends }, index): Onset => {
+  const heads = new Set(stretches.map(({ first }) => first));
+  const heard = new Set<number>();
+  return all.map(({ beat, step, phrase, until, span, target }, index): Onset => {
     const next = all[index + 1];
-    const span = landing.get(index) ?? spanAt(beat);
-    const lastOfPhrase = next?.phrase !== phrase;
-    const until = lastOfPhrase ? ends : next.beat;
+    const before = all[index - 1];
+    const ends = next?.phrase !== phrase;
+    const begins = before?.phrase !== phrase;
+    // Inside a phrase notes join, but for the longest of them.
+    const most = ends ? until : Math.min(next.beat, beat + style.hold * pulse);
     const sounding = at(spans, span);
-    const silence =
-      spans[span + 1] &&
-      Math.abs(at(spans, span + 1).beat - sounding.beat - sounding.beats) < CLOSE;
+    const onward = spans[span + 1];
+    const silence = !onward || !is(onward.beat, sounding.beat + sounding.beats);
     // No note reaches into a bar without a chord.
-    const wall = silence ? Infinity : sounding.beat + sounding.beats;
-    const room = Math.min((next?.beat ?? Infinity) - beat, wall - beat);
-    const held = lastOfPhrase || landing.has(index) ? metre.bar / 2 : Math.max(1, 1 / metre.per);
-    const longest = next === undefined ? metre.bar : held;
-    const shortest = 1 / (8 * metre.per);
+    const wall = silence ? sounding.beat + sounding.beats : Infinity;
+    const meets = heads.has(span) && !heard.has(span);
+    heard.add(span);
     return {
-      beat,
-      beats: Math.max(shortest, Math.min(until - beat, longest, room)),
-      room,
-      span,
-      target: landing.has(index),
-      phrase,
-      step: index > 0 && at(all, index - 1).phrase === phrase ? step : null,
-      begins: index === 0 || at(all, index - 1).phrase !== phrase,
-      ends: lastOfPhrase,
+      ...{ beat, span, target, meets, phrase, begins, ends },
+      beats: Math.max(1 / (8 * metre.per), Math.min(most, next?.beat ?? Infinity, wall) - beat),
+      step: begins ? null : step,
+      strong: isStrong(beat, metre),
     };
-  });
-}
-
-/** Where the last note begins: on the last change that leaves it room, else in the last bar. */
-function closingOf({ from, to }: PlannedPhrase, stretches: readonly Stretch[], ring: Beats): Beats {
-  const change = stretches.findLast(({ beat }) => beat >= from - CLOSE && beat <= to - 1 + CLOSE);
-  const latest = Math.max(from, to - ring);
-  if (!change || change.beat < latest - ring - CLOSE) return latest;
-  return change.beat;
-}
-
-/** The rhythm about a change made to meet it; what belongs to the motif stays. */
-function metAt(
-  change: Beats,
-  drafts: readonly Draft[],
-  phrase: PlannedPhrase,
-  arrival: Arrival,
-  { ahead: before, after, aside }: Reach,
-): readonly Draft[] {
-  const inside = ({ beat }: Draft) =>
-    beat >= change - before - CLOSE && beat < change + after - CLOSE;
-  const about = drafts.filter(inside);
-  const idea = about.some(({ fixed }) => fixed);
-  if (idea) return drafts;
-  const ahead = aside > 0 && change - aside >= Math.max(0, phrase.from) - CLOSE;
-  const plain = aside === 0 || ((arrival === 'early' || arrival === 'led') && !ahead);
-  const way = plain ? 'on' : arrival;
-  if (way === 'late' && change + aside >= phrase.to - CLOSE) return drafts;
-  const beat = way === 'early' ? change - aside : way === 'late' ? change + aside : change;
-  if (beat < phrase.from - CLOSE || beat < -CLOSE) return drafts;
-  const gives = (draft: Draft) => {
-    if (Math.abs(draft.beat - beat) < CLOSE) return true;
-    const leads = draft.beat > change - before - CLOSE && draft.beat < change - CLOSE;
-    if (way === 'led') return false;
-    if (way === 'on') return leads;
-    return leads || Math.abs(draft.beat - change) < CLOSE;
-  };
-  const others = drafts.filter((draft) => !gives(draft));
-  return [...others, { beat, step: null, fixed: false }].toSorted((a, b) => a.beat - b.beat);
-}
-
-/** Which onset lands on each stretch: the first heard as its own, or the beat after one that leads. */
-function meetingsOf(
-  all: readonly Draft[],
-  stretches: readonly Stretch[],
-  { ahead, after }: Reach,
-): readonly Meeting[] {
-  const taken = new Set<number>();
-  return stretches.flatMap(({ beat: change, first }): readonly Meeting[] => {
-    const own = all.flatMap(({ beat }, index) =>
-      beat >= change - ahead - CLOSE && beat < change + after - CLOSE && !taken.has(index)
-        ? [index]
-        : [],
-    );
-    const [head] = own;
-    if (head === undefined) return [];
-    const on = own.find((index) => Math.abs(at(all, index).beat - change) < CLOSE);
-    // A note on the beat is the landing; what runs into it leads.
-    const onset = on ?? head;
-    taken.add(onset);
-    return [{ onset, span: first }];
   });
 }

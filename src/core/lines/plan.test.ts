@@ -2,13 +2,17 @@ import { describe, expect, test } from 'vitest';
 import { seeded } from '../random';
 import { invertMotif, fragmentOf } from './motif';
 import { planLine, planWords } from './plan';
+import { type LineStyle, STYLE_ROWS } from './styles';
 
 const METRE = { bar: 4, per: 2, triplets: true };
-const plan = (seed: number, end = 32, calls = false) =>
-  planLine({ metre: METRE, end, motif: null, calls }, seeded(seed));
+const plan = (seed: number, end = 32, calls = false, style: LineStyle = 'bop') =>
+  planLine(
+    { metre: METRE, style: STYLE_ROWS[style], end, changes: [], motif: null, calls },
+    seeded(seed),
+  );
 
 describe('the plan of a line', () => {
-  test('fills the form with phrases of one to three bars that breathe between them', () => {
+  test('fills the form with phrases of two to four bars that breathe between them', () => {
     for (let seed = 1; seed <= 40; seed++) {
       const { phrases } = plan(seed);
       expect(phrases[0]?.bars.first).toBe(0);
@@ -16,10 +20,33 @@ describe('the plan of a line', () => {
       phrases.slice(1).forEach((phrase, index) => {
         const before = phrases[index];
         expect(phrase.bars.first).toBe((before?.bars.last ?? 0) + 1);
-        expect(phrase.from - (before?.to ?? 0)).toBeGreaterThanOrEqual(0.5);
-        expect(phrase.bars.last - phrase.bars.first).toBeLessThan(3);
+        expect(phrase.from - (before?.to ?? 0)).toBeGreaterThanOrEqual(1);
       });
+      for (const { bars, from, close, to } of phrases) {
+        expect(bars.last - bars.first).toBeGreaterThanOrEqual(1);
+        expect(bars.last - bars.first).toBeLessThanOrEqual(3);
+        expect(close).toBeGreaterThanOrEqual(from);
+        expect(to).toBeGreaterThan(close);
+      }
     }
+  });
+
+  test('has one climax past the first third, and says more toward the end', () => {
+    for (let seed = 1; seed <= 40; seed++) {
+      const { phrases } = plan(seed, 64);
+      const tops = phrases.filter(({ climax }) => climax);
+      expect(tops).toHaveLength(1);
+      expect(tops[0]?.from).toBeGreaterThan(64 / 3);
+      for (const { level, climax } of phrases) expect(level === 1).toBe(climax);
+      const [first, last] = [phrases[0], phrases.at(-1)];
+      expect(last?.density).toBeGreaterThan(first?.density ?? 1);
+    }
+  });
+
+  test('begins off beat one far more often than on it', () => {
+    const starts = Array.from({ length: 40 }, (_, seed) => plan(seed + 1, 64).phrases).flat();
+    const onOne = starts.filter(({ from }) => from % 4 === 0).length;
+    expect(onOne / starts.length).toBeLessThan(0.15);
   });
 
   test('begins with its idea, and takes it up again at once', () => {
@@ -36,7 +63,7 @@ describe('the plan of a line', () => {
 
   test('is said in words, with how far each phrase lies from the first', () => {
     const { motif } = plan(1);
-    const phrase = { from: 0, to: 7, entry: 0, over: false };
+    const phrase = { from: 0, close: 6, to: 7, level: 0.5, density: 0.5, climax: false };
     const phrases = [
       { ...phrase, role: 'statement', ending: 'open', bars: { first: 0, last: 1 } },
       { ...phrase, role: 'answer', ending: 'closed', bars: { first: 2, last: 3 } },

@@ -1,13 +1,14 @@
 /**
- * The plan of a line: phrases that breathe between them, made of one motif that is stated,
- * repeated, moved, answered, turned over, cut or left. A value that can be printed, said in words
- * and kept while the notes change.
+ * The plan of a line: phrases that breathe between them, made of one motif that is stated, repeated, moved,
+ * answered, turned over, cut or left; how high each lies, and the one climax. A value that can be printed,
+ * said in words and kept while the notes change.
  */
-import { at } from '../lists';
+import { at, range } from '../lists';
 import type { Beats } from '../time/units';
-import { type Chance, drawn, oneOf, weighed } from './chance';
+import { type Chance, drawn, weighed } from './chance';
 import { drawMotif, type Motif } from './motif';
-import type { LineMetre } from './rhythm';
+import { type LineMetre, onGrid, pulseOf } from './rhythm';
+import type { StyleRow, Weights } from './styles';
 
 /** What a phrase does with the motif. */
 export type PhraseRole =
@@ -15,17 +16,19 @@ export type PhraseRole =
 
 export interface PlannedPhrase {
   readonly role: PhraseRole;
-  /** From where its first note may sound up to where its last one ends, in beats. */
+  /** Where its first note begins, where its last one does, and where that one ends, in beats. */
   readonly from: Beats;
+  readonly close: Beats;
   readonly to: Beats;
-  /** Where the motif enters. */
-  readonly entry: Beats;
-  /** Its bars, from 0, the last one included. */
+  /** Its bars, from 0, the last one included; a pick-up lies before the first. */
   readonly bars: { readonly first: number; readonly last: number };
-  /** Whether its last note leads over the bar line, onto the chord that comes. */
-  readonly over: boolean;
   /** An open ending is a question, a closed one its answer. */
   readonly ending: 'open' | 'closed';
+  /** How high it lies and how much it says, from 0 to 1. */
+  readonly level: number;
+  readonly density: number;
+  /** Whether the highest note of the line is here. */
+  readonly climax: boolean;
 }
 
 export interface LinePlan {
@@ -35,41 +38,31 @@ export interface LinePlan {
 
 export interface PlanRequest {
   readonly metre: LineMetre;
+  readonly style: StyleRow;
   /** Where the form ends. */
   readonly end: Beats;
+  /** Where the last note may begin: the changes of the last bars. */
+  readonly changes: readonly Beats[];
   /** A motif to work with; one is drawn where there is none. */
   readonly motif: Motif | null;
   /** Two bars Corvel and two bars for the player, in turn. */
   readonly calls: boolean;
 }
 
-/** How four bars are cut into phrases. */
-const CUTS: readonly (readonly [readonly number[], number])[] = [
-  [[2, 2], 6],
-  [[3, 1], 2],
-  [[1, 3], 1.5],
-  [[1, 1, 2], 1],
-  [[1, 2, 1], 0.5],
-];
+const CLOSE = 1e-6;
 
-/** Lengths in bars that fill a form, four bars at a time. */
-function lengthsOf(bars: number, calls: boolean, chance: Chance): readonly number[] {
+/** Bars to each phrase, until a form is full; no single bar is left over where two would do. */
+function lengthsOf(
+  bars: number,
+  style: StyleRow,
+  calls: boolean,
+  chance: Chance,
+): readonly number[] {
   const lengths: number[] = [];
-  let left = bars;
-  while (left > 0) {
-    const cut = calls ? [2, 2] : left >= 4 ? weighed(CUTS, chance) : [];
-    const next =
-      cut.length > 0
-        ? cut
-        : left === 3
-          ? oneOf([[2, 1] as const, [1, 2] as const], chance)
-          : left === 2
-            ? [1, 1]
-            : [1];
-    for (const length of next) {
-      if (left > 0) lengths.push(Math.min(length, left));
-      left -= length;
-    }
+  for (let left = bars; left > 0; left -= at(lengths, lengths.length - 1)) {
+    const fits = style.bars.filter(([length]) => length <= left && left - length !== 1);
+    const drawnLength = calls || fits.length === 0 ? 2 : weighed(fits, chance);
+    lengths.push(Math.min(left, drawnLength));
   }
   return lengths;
 }
@@ -88,104 +81,126 @@ function rolesOf(count: number, chance: Chance): readonly PhraseRole[] {
   return roles;
 }
 
-const SECOND = [
+const SECOND: Weights<PhraseRole> = [
   ['answer', 4],
   ['repeat', 2],
   ['sequence', 3],
-] as const satisfies readonly (readonly [PhraseRole, number])[];
-const LATER = [
+];
+const LATER: Weights<PhraseRole> = [
   ['sequence', 3],
   ['repeat', 1.5],
   ['answer', 2],
   ['inversion', 1],
   ['fragment', 1],
   ['free', 2.5],
-] as const satisfies readonly (readonly [PhraseRole, number])[];
-const AFTER_FREE = [
+];
+const AFTER_FREE: Weights<PhraseRole> = [
   ['repeat', 2],
   ['sequence', 2],
   ['answer', 1],
-] as const satisfies readonly (readonly [PhraseRole, number])[];
-const LAST = [
+];
+const LAST: Weights<PhraseRole> = [
   ['answer', 4],
   ['repeat', 1],
   ['free', 1],
-] as const satisfies readonly (readonly [PhraseRole, number])[];
+];
 
-/** Where in its bar a motif enters, as shares of the bar: on it, after it, or late, as a pick-up. */
-const ENTRIES = [
-  [0, 3],
-  [1 / 8, 2],
-  [2 / 8, 1],
-  [3 / 8, 1.5],
-  [4 / 8, 2],
-  [5 / 8, 2],
-] as const;
-/** From here on a phrase of the bar before still has time to land. */
-const LATE = 3 / 8;
-/** How often a first phrase that states its motif late begins before it. */
-const LEAD_IN = 0.75;
+/** From where in a form its climax may come, and how high phrases lie that are none. */
+const CLIMAX = { from: 0.36, low: 0.15, high: 0.6 } as const;
 
-const onGrid = (beat: Beats, per: number): Beats => Math.round(beat * per) / per;
+/** How high each phrase lies: here and there, one of them at the top, the last at rest. */
+function levelsOf(
+  count: number,
+  chance: Chance,
+): readonly { readonly level: number; readonly climax: boolean }[] {
+  const first = Math.min(count - 1, Math.ceil(count * CLIMAX.from));
+  const last = Math.max(first, count - 2);
+  const top = first + Math.floor(chance() * (last - first + 1));
+  return range(0, count).map((which) => {
+    const level = CLIMAX.low + (CLIMAX.high - CLIMAX.low) * chance();
+    return which === top ? { level: 1, climax: true } : { level, climax: false };
+  });
+}
 
 /** The plan for a form, drawn by chance. */
 export function planLine(request: PlanRequest, chance: Chance): LinePlan {
-  const { metre, end, calls } = request;
+  const { metre, style, end, changes, calls } = request;
   const { bar, per } = metre;
-  const bars = Math.max(1, Math.ceil(end / bar - 1e-6));
-  const lengths = lengthsOf(bars, calls, chance);
-  // Where only one or two notes make a beat a late entry leaves no room.
-  const entries = per * bar >= 6 ? ENTRIES : ENTRIES.slice(0, 1);
-  const entryOf = () => onGrid(bar * weighed(entries, chance), per);
-  const idea = entryOf();
-  const motif = request.motif ?? drawMotif(metre, idea, chance);
+  const half = pulseOf(metre) / 2;
+  const slot = 1 / per;
+  const bars = Math.max(1, Math.ceil(end / bar - CLOSE));
+  const lengths = lengthsOf(bars, style, calls, chance);
   const roles = rolesOf(lengths.length, chance);
+  const levels = levelsOf(lengths.length, chance);
+  const phrases: PlannedPhrase[] = [];
+  let motif = request.motif;
+  /** How far from the beat the motif begins, which it keeps. */
+  let aside = 0;
+  let free = 0;
   let first = 0;
-  const begun = lengths.map((length, which) => {
+  for (const [which, length] of lengths.entries()) {
     const role = at(roles, which);
-    const entry = which > 0 && role === 'free' ? entryOf() : idea;
-    const from = first * bar + (length * bar > entry + bar / 2 ? entry : 0);
-    // A line that enters late has something to say over its first chord too.
-    const early = which === 0 && from >= bar * LATE - 1e-6 && drawn(chance, LEAD_IN);
-    const phrase = {
-      role,
-      from: early ? 0 : from,
-      entry: from,
-      bars: { first, last: first + length - 1 },
-    };
+    const last = first + length - 1;
+    const final = which === lengths.length - 1;
+    const border = first * bar;
+    const stands = (offset: number) => onGrid(border + offset * half, per);
+    const phase = (beat: Beats) => beat / pulseOf(metre) - Math.floor(beat / pulseOf(metre) + CLOSE);
+    const possible = style.starts.filter(
+      ([offset]) => stands(offset) >= free - CLOSE && stands(offset) < border + bar,
+    );
+    // An idea that comes back begins as it did, on the beat or off it.
+    const alike = possible.filter(
+      ([offset]) => which === 0 || role === 'free' || Math.abs(phase(stands(offset)) - aside) < CLOSE,
+    );
+    const choice = alike.length > 0 ? alike : possible;
+    const from =
+      choice.length > 0 ? stands(weighed(choice, chance)) : onGrid(Math.max(free, border), per);
+    const before = phrases.at(-1);
+    if (before) {
+      const breath = weighed(style.breaths, chance) * 2 * half;
+      const to = Math.max(before.close + slot, Math.min(before.to, from - breath));
+      phrases[which - 1] = { ...before, to };
+    }
+    if (which === 0) {
+      aside = phase(from);
+      motif ??= drawMotif(metre, style, from - Math.floor(from / bar + CLOSE) * bar, chance);
+    }
+    const ends = style.ends.filter(
+      ([offset]) => last * bar + offset * half >= from + 2 * half - CLOSE,
+    );
+    const wanted = ends.length === 0 ? from : last * bar + weighed(ends, chance) * half;
+    const latest = calls ? (last + 1) * bar - 2 * half : end - 2 * half;
+    const close = final
+      ? closingOf(changes, from, end, half)
+      : onGrid(Math.max(from, Math.min(wanted, latest)), per);
+    const ring = weighed(style.rings, chance) * 2 * half;
+    const stop = final ? end : calls ? (last + 1) * bar : end - slot;
+    const rings = final ? Math.max(ring, bar / 2) : ring;
+    const to = Math.max(close + slot / 2, Math.min(stop, close + rings));
+    const through = which / Math.max(1, lengths.length - 1);
+    const [least, most] = style.density;
+    const { level, climax } = at(levels, which);
+    phrases.push({
+      ...{ role, from, close, to, level, climax },
+      bars: { first, last },
+      ending: final || role === 'answer' ? 'closed' : drawn(chance, 0.7) ? 'open' : 'closed',
+      // The second half says more.
+      density: Math.min(1, least + (most - least) * (0.25 + 0.6 * through + 0.3 * chance())),
+    });
+    // What comes next may cut the ringing short, but not the breath.
+    free = close + slot + 2 * half;
     first += length;
-    return phrase;
-  });
-  const phrases = begun.map((phrase, which): PlannedPhrase => {
-    const next = begun[which + 1];
-    const border = (phrase.bars.last + 1) * bar;
-    const last = next === undefined;
-    const room = last ? 0 : next.from - border;
-    const over = !last && !calls && room >= bar * LATE - 1e-6;
-    const breath = onGrid(Math.min(bar / 4, weighed(BREATHS, chance) * (bar / 4)), per);
-    const to = last
-      ? end
-      : calls
-        ? border
-        : over
-          ? next.from - breath
-          : Math.min(next.from, border) - breath;
-    return {
-      ...phrase,
-      to: Math.max(phrase.from + 1 / per, to),
-      over,
-      ending: last || phrase.role === 'answer' ? 'closed' : drawn(chance, 0.7) ? 'open' : 'closed',
-    };
-  });
+  }
   const kept = calls ? phrases.filter((_, which) => which % 2 === 0) : phrases;
-  return { motif, phrases: kept };
+  return { motif: motif ?? drawMotif(metre, style, 0, chance), phrases: kept };
 }
 
-/** How long a breath is, in quarters of a bar. */
-const BREATHS = [
-  [0.5, 1],
-  [1, 3],
-] as const;
+/** Where the last note begins: on the last change that leaves it room to ring, else in the last bar. */
+function closingOf(changes: readonly Beats[], from: Beats, end: Beats, half: Beats): Beats {
+  const latest = Math.max(from, end - 4 * half);
+  const change = changes.findLast((beat) => beat >= from - CLOSE && beat <= end - 2 * half + CLOSE);
+  return change === undefined || change < latest - 4 * half - CLOSE ? latest : change;
+}
 
 const ROLE_WORDS: Readonly<Record<PhraseRole, string>> = {
   statement: 'an idea',

@@ -1,18 +1,27 @@
 /** What is asked of a line. */
 import type { Neck, Zone } from '../neck/neck';
+import type { Note } from '../notes/notes';
 import type { RouteStop } from '../targets/route';
+import type { BeatsPerMinute } from '../time/units';
 import type { Motif } from './motif';
 import type { LineMetre } from './rhythm';
 import type { ChordSpan } from './spans';
+import type { LineStyle } from './styles';
 
 export interface LineRequest {
   readonly neck: Neck;
   /** The region to stay in; null follows the targets. */
   readonly zone: Zone | null;
   readonly spans: readonly ChordSpan[];
-  /** A target for each span, in order. */
+  /** A target for each span, in order; those that the player has set are always aimed at. */
   readonly targets: readonly RouteStop[];
   readonly metre: LineMetre;
+  readonly style: LineStyle;
+  /** The tonic whose blue notes a blues has; null where there is none. */
+  readonly home?: Note | null;
+  readonly tempo?: BeatsPerMinute;
+  /** Chords, by their index, that are aimed at whatever the style: the player has set their targets. */
+  readonly pinned?: ReadonlySet<number>;
   /** Another seed, other notes over the same targets. */
   readonly seed: number;
   /** A seed for the plan alone, so that the idea stays while the notes change; the same by itself. */
@@ -21,6 +30,4 @@ export interface LineRequest {
   readonly motif?: Motif | null;
   /** Two bars, and two empty ones for the player. */
   readonly calls?: boolean;
-  /** Whether a hand bends and slides here, as in a blues. */
-  readonly blues?: boolean;
 }

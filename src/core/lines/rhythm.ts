@@ -1,8 +1,8 @@
-/** Rhythms: where notes may begin in a metre, and the small patterns they are chosen from. */
-import type { Intent } from '../lenses/lens';
-import { range } from '../lists';
+/** Rhythms: where notes may begin in a metre, and the cells they are chosen from. */
+import { at, range } from '../lists';
 import type { Beats } from '../time/units';
 import { type Chance, weighed } from './chance';
+import type { Cells, StyleRow } from './styles';
 
 /** What a line's time is divided by. */
 export interface LineMetre {
@@ -14,16 +14,13 @@ export interface LineMetre {
   readonly triplets: boolean;
 }
 
+/** Which notes of a pulse are struck: `x.` the first of two; `ttt` three in the time of two. */
+export type Pattern = string;
+
 /** Some of a bar's time that is felt as one: a beat of eighths, a beat of triplets. */
-interface Pulse {
+export interface Pulse {
   readonly beat: Beats;
   readonly slots: 1 | 2 | 3 | 4;
-}
-
-export interface Grid {
-  readonly slot: Beats;
-  readonly triplets: boolean;
-  readonly pulses: readonly Pulse[];
 }
 
 const CLOSE = 1e-6;
@@ -36,8 +33,14 @@ function together({ bar, per }: LineMetre): 2 | 3 | 4 {
   return 2;
 }
 
-/** The grid of a metre between two beats. */
-export function gridOf(metre: LineMetre, from: Beats, to: Beats): Grid {
+/** How long what is felt as one lasts. */
+export const pulseOf = (metre: LineMetre): Beats => together(metre) / metre.per;
+
+/** On the nearest moment a note may begin at. */
+export const onGrid = (beat: Beats, per: number): Beats => Math.round(beat * per) / per;
+
+/** The pulses of the bars between two beats. */
+export function pulsesOf(metre: LineMetre, from: Beats, to: Beats): readonly Pulse[] {
   const slot = 1 / metre.per;
   const size = together(metre);
   const length = size * slot;
@@ -51,123 +54,95 @@ export function gridOf(metre: LineMetre, from: Beats, to: Beats): Grid {
       return { beat, slots: Math.min(size, left) as Pulse['slots'] };
     });
   });
-  const inside = ({ beat, slots }: Pulse) =>
-    beat + slots * slot > from + CLOSE && beat < to - CLOSE;
-  return { slot, triplets: metre.triplets, pulses: pulses.filter(inside) };
+  return pulses.filter(
+    ({ beat, slots }) => beat + slots * slot > from + CLOSE && beat < to - CLOSE,
+  );
 }
 
-/** Which slots of a pulse begin a note, and how likely each pattern is. */
-type Patterns = readonly (readonly [string, number])[];
-
-/** By how many slots are felt together, and by how much of the change is said. */
-const PATTERNS: Readonly<Record<1 | 2 | 3 | 4, Readonly<Record<Intent, Patterns>>>> = {
-  1: {
-    outline: [['x', 1]],
-    lean: [
-      ['x', 3],
-      ['.', 1],
-    ],
-    coast: [
-      ['x', 1],
-      ['.', 1],
-    ],
-  },
-  2: {
-    outline: [
-      ['xx', 7],
-      ['x.', 1.5],
-      ['.x', 1],
-      ['ttt', 0.5],
-    ],
-    lean: [
-      ['xx', 4],
-      ['x.', 2.5],
-      ['.x', 2],
-      ['ttt', 0.3],
-      ['..', 0.5],
-    ],
-    coast: [
-      ['x.', 2],
-      ['.x', 1.5],
-      ['..', 6],
-      ['xx', 0.4],
-    ],
-  },
-  3: {
-    outline: [
-      ['xxx', 7],
-      ['x.x', 2],
-      ['.xx', 1],
-      ['x..', 1],
-    ],
-    lean: [
-      ['xxx', 3],
-      ['x.x', 2.5],
-      ['x..', 2],
-      ['.xx', 1],
-      ['..x', 1],
-    ],
-    coast: [
-      ['x..', 2],
-      ['..x', 1],
-      ['...', 6],
-      ['x.x', 1],
-    ],
-  },
-  4: {
-    outline: [
-      ['xxxx', 6],
-      ['x.xx', 2],
-      ['xxx.', 1.5],
-      ['.xxx', 1],
-      ['x.x.', 1],
-    ],
-    lean: [
-      ['xxxx', 2],
-      ['x.xx', 2],
-      ['x.x.', 2],
-      ['xx.x', 1],
-      ['.xx.', 1],
-      ['x...', 1],
-    ],
-    coast: [
-      ['x...', 2],
-      ['..x.', 1.5],
-      ['....', 6],
-      ['x.x.', 1],
-      ['..xx', 1],
-    ],
-  },
+const ALONE: Cells = {
+  busy: [['x', 1]],
+  calm: [
+    ['x', 3],
+    ['.', 1],
+  ],
 };
 
-/** When notes begin in a grid, in a rhythm drawn by chance. */
-export function patternOf(
-  { slot, pulses, triplets }: Grid,
-  density: Intent | ((beat: Beats) => Intent),
-  chance: Chance,
-): readonly Beats[] {
-  return pulses.flatMap(({ beat, slots }) => {
-    const intent = typeof density === 'string' ? density : density(beat);
-    const pattern = weighed(PATTERNS[slots][intent], chance);
-    if (pattern === 'ttt' && triplets)
-      return range(0, 3).map((third) => beat + (third * slots * slot) / 3);
-    return [...pattern].flatMap((sign, index) =>
-      sign !== '.' && index < slots ? [beat + index * slot] : [],
-    );
-  });
+/** When the notes of a pattern begin. */
+const timesIn = (pattern: Pattern, { beat, slots }: Pulse, slot: Beats): readonly Beats[] =>
+  pattern === 'ttt'
+    ? range(0, 3).map((third) => beat + (third * slots * slot) / 3)
+    : [...pattern].flatMap((sign, index) =>
+        sign === 'x' && index < slots ? [beat + index * slot] : [],
+      );
+
+/** What a rhythm has to keep to: moments that must be struck, and those that must not. */
+export interface Bounds {
+  readonly struck: readonly Beats[];
+  readonly silent: readonly Beats[];
 }
 
-/** The same with no triplet that lacks a note: what is left of one falls on the grid. */
-export function wholeTriplets(beats: readonly Beats[], { per }: LineMetre): readonly Beats[] {
-  const offGrid = (beat: Beats) => Math.abs(beat * per - Math.round(beat * per)) > CLOSE;
-  if (!beats.some(offGrid)) return beats;
-  const has = (beat: Beats) => beats.some((one) => Math.abs(one - beat) < CLOSE);
-  const mended = beats.flatMap((beat): readonly Beats[] => {
-    const start = Math.floor((beat + CLOSE) * (per / 2)) / (per / 2);
-    const third = 2 / per / 3;
-    if (!offGrid(beat) || range(0, 3).every((which) => has(start + which * third))) return [beat];
-    const middle = start + 1 / per;
-    return beat < middle && !has(middle) ? [middle] : [];
+const has = (beats: readonly Beats[], beat: Beats): boolean =>
+  beats.some((one) => Math.abs(one - beat) < CLOSE);
+
+/**
+ * When notes begin in a pulse: a cell drawn by how much is said, of those that keep to the bounds; where
+ * none does, what is asked for and nothing else.
+ */
+export function cellIn(
+  pulse: Pulse,
+  { per, triplets }: LineMetre,
+  { cells }: StyleRow,
+  density: number,
+  { struck, silent }: Bounds,
+  chance: Chance,
+): readonly Beats[] {
+  const slot = 1 / per;
+  const end = pulse.beat + pulse.slots * slot;
+  const wanted = struck.filter((beat) => beat >= pulse.beat - CLOSE && beat < end - CLOSE);
+  const { busy, calm } = pulse.slots === 1 ? ALONE : cells[pulse.slots];
+  const choices = [
+    ...busy.map(([pattern, weight]) => [pattern, weight * density] as const),
+    ...calm.map(([pattern, weight]) => [pattern, weight * (1 - density)] as const),
+  ].filter(([pattern, weight]) => {
+    if (weight <= 0 || (pattern === 'ttt' && !triplets)) return false;
+    const times = timesIn(pattern, pulse, slot);
+    return (
+      wanted.every((beat) => has(times, beat)) && !times.some((beat) => has(silent, beat))
+    );
   });
-  return [...new Set(mended)];
+  const drawn = chance();
+  return choices.length === 0 ? wanted : timesIn(weighed(choices, () => drawn), pulse, slot);
+}
+
+/** Whether a moment is one a hand counts: the beginning of a pulse. */
+export function isStrong(beat: Beats, metre: LineMetre): boolean {
+  const within = beat - Math.floor((beat + CLOSE) / metre.bar) * metre.bar;
+  const pulses = within / pulseOf(metre);
+  return Math.abs(pulses - Math.round(pulses)) < CLOSE;
+}
+
+/** Moments of a rhythm between two beats, drawn pulse by pulse. */
+export function rhythmIn(
+  metre: LineMetre,
+  style: StyleRow,
+  from: Beats,
+  to: Beats,
+  density: number,
+  bounds: Bounds,
+  chance: Chance,
+): readonly Beats[] {
+  const pulses = pulsesOf(metre, from, to);
+  return pulses.flatMap((pulse, which) => {
+    // A pulse that is begun within has no triplet.
+    const whole = pulse.beat >= from - CLOSE && at(pulses, which).beat + pulseOf(metre) <= to + CLOSE;
+    const found = cellIn(
+      pulse,
+      whole ? metre : { ...metre, triplets: false },
+      style,
+      density,
+      bounds,
+      chance,
+    );
+    return found.filter((beat) => beat >= from - CLOSE && beat < to - CLOSE);
+  });
 }

@@ -1,25 +1,26 @@
 /** How good a line is, in named parts from 0 to 1, so that the best of several is offered first. */
 import { degreeOver, weightOver } from '../chords/over';
 import { at, range } from '../lists';
-import { type Neck, pitchAt } from '../neck/neck';
-import { landingOn, ON_TIME } from '../phrases/landing';
-import type { PlayedNote } from '../phrases/passage';
-import type { Beats } from '../time/units';
-import { type Onset, stretchesOf } from './onsets';
-import { restShare } from './rests';
-import type { LineMetre } from './rhythm';
-import type { ChordSpan } from './spans';
+import { pitchAt } from '../neck/neck';
+import { DEFAULT_TEMPO } from '../time/tempo';
+import type { BeatsPerMinute } from '../time/units';
+import { HAND } from '../neck/fingering';
+import type { Onset } from './onsets';
+import { type Bounds, FIGURES, type Portrait, portraitOf, type Portrayed } from './portrait';
+import type { LineStyle } from './styles';
 
 /** The parts of a score, each with what it asks and what it weighs. */
 export const SCORE_PARTS = {
-  landings: { words: 'it lands on the changes', weight: 5 },
-  turns: { words: 'bars turn several times or not at all', weight: 4 },
+  flow: { words: 'it moves through bar lines', weight: 4 },
+  phrases: { words: 'its phrases are as long as players’', weight: 4 },
+  starts: { words: 'its phrases begin off beat one', weight: 2 },
+  climax: { words: 'its highest note comes once, past the first third', weight: 4 },
+  variety: { words: 'its moves are of all sizes', weight: 4 },
+  colour: { words: 'it has chord tones and colours', weight: 3 },
   rests: { words: 'it breathes', weight: 2 },
-  starts: { words: 'bars begin off their first beat too', weight: 3 },
-  leaps: { words: 'it leaps now and then', weight: 3 },
   sway: { words: 'it does not go to and fro between two notes', weight: 3 },
   motif: { words: 'its idea comes back', weight: 2 },
-  range: { words: 'it uses an octave and more', weight: 3 },
+  hands: { words: 'a hand plays it at the tempo', weight: 4 },
   ending: { words: 'it ends on a chord tone that rings', weight: 3 },
 } as const;
 export type ScorePart = keyof typeof SCORE_PARTS;
@@ -30,36 +31,17 @@ export interface LineScore {
   readonly total: number;
 }
 
-export interface Scored {
-  readonly neck: Neck;
-  readonly spans: readonly ChordSpan[];
-  readonly notes: readonly PlayedNote[];
+export interface Scored extends Portrayed {
+  readonly style: LineStyle;
   readonly onsets: readonly Onset[];
-  readonly metre: LineMetre;
-  readonly end: Beats;
+  readonly tempo?: BeatsPerMinute;
 }
 
-const CLOSE = 1e-6;
-/** A fourth: from here on a move is a leap, in half steps. */
-export const LEAP = 5;
-
 /** Full where a value lies within bounds, less the further it lies outside. */
-const within = (value: number, least: number, most: number, slack: number): number =>
+const within = (value: number, [least, most]: Bounds, slack: number): number =>
   Math.max(0, 1 - Math.max(0, least - value, value - most) / slack);
 
 const ratio = (count: number, of: number): number => (of === 0 ? 1 : count / of);
-
-/** Changes of direction in a run of pitches; the same note twice is none. */
-export function turnsIn(pitches: readonly number[]): number {
-  let way = 0;
-  let turns = 0;
-  for (let index = 1; index < pitches.length; index++) {
-    const next = Math.sign(at(pitches, index) - at(pitches, index - 1));
-    if (next !== 0 && way !== 0 && next !== way) turns += 1;
-    if (next !== 0) way = next;
-  }
-  return turns;
-}
 
 /** How often four notes in a row go to and fro between two pitches. */
 export const swaysIn = (pitches: readonly number[]): number =>
@@ -68,21 +50,7 @@ export const swaysIn = (pitches: readonly number[]): number =>
     return a === c && b === d && a !== b;
   }).length;
 
-function landingsOf({ spans, notes, neck }: Scored): number {
-  const stretches = stretchesOf(spans);
-  const sounding = notes.map((note) => ({ ...note, midi: pitchAt(neck, note) }));
-  const landed = stretches.filter(({ first }) => {
-    const span = at(spans, first);
-    const aimed = sounding.find(
-      (note) =>
-        note.part === 'target' && note.chord === span.index && Math.abs(note.beat - span.beat) <= 1,
-    );
-    return aimed && landingOn(sounding, span, aimed.midi, ON_TIME);
-  });
-  return ratio(landed.length, stretches.length);
-}
-
-/** The largest share of a line's phrases, after the first, whose notes keep to the motif. */
+/** The share of a line's motifs, where they come back, whose moves go the way they went. */
 function motifIn({ onsets, notes, neck }: Scored): number {
   const stated = onsets.flatMap((onset, index) => (onset.step === null ? [] : [index]));
   const kept = stated.filter((index) => {
@@ -92,41 +60,62 @@ function motifIn({ onsets, notes, neck }: Scored): number {
   return ratio(kept.length, stated.length);
 }
 
+/** The share of moves that a hand makes in time. */
+function handsIn({ notes, tempo = DEFAULT_TEMPO }: Scored): number {
+  const hard = notes.slice(1).filter((note, index) => {
+    const before = at(notes, index);
+    const frets = note.fret === 0 || before.fret === 0 ? 0 : Math.abs(note.fret - before.fret);
+    const apart = note.beat - before.beat;
+    const strings = Math.abs(note.string - before.string);
+    return (
+      (frets > HAND.stretched && apart <= 1) || (strings >= 3 && (apart * 60) / tempo < 0.25 - 1e-6)
+    );
+  });
+  return Math.max(0, 1 - hard.length / 2);
+}
+
+/** How the highest note comes: past the first third, and not again in another phrase. */
+function climaxIn({ peak, range: reach }: Portrait): number {
+  return (within(peak, [1 / 3, 1], 1 / 3) + within(reach, [12, 40], 6)) / 2;
+}
+
+const mean = (values: readonly number[]): number =>
+  values.reduce((sum, value) => sum + value, 0) / Math.max(1, values.length);
+
 /** The score of a line. */
 export function scoreLine(scored: Scored): LineScore {
-  const { notes, neck, metre, end, spans } = scored;
+  const { notes, neck, spans, style } = scored;
+  const figures = FIGURES[style];
+  const portrait = portraitOf(scored);
   const pitches = notes.map((note) => pitchAt(neck, note));
-  const bars = range(0, Math.max(1, Math.ceil(end / metre.bar - CLOSE))).map((number) =>
-    notes.flatMap(({ beat }, index) =>
-      Math.floor(beat / metre.bar + CLOSE) === number ? [index] : [],
-    ),
-  );
-  const full = bars.filter((bar) => bar.length >= Math.max(4, metre.bar * metre.per * 0.7));
-  const once = full.filter((bar) => turnsIn(bar.map((index) => at(pitches, index))) === 1);
-  const off = bars.filter((bar, number) => {
-    const [first] = bar;
-    return first === undefined || at(notes, first).beat > number * metre.bar + CLOSE;
-  });
-  const eights = bars.length / 8;
-  const leaps = pitches.filter(
-    (pitch, index) => index > 0 && Math.abs(pitch - at(pitches, index - 1)) >= LEAP,
-  ).length;
   const last = notes.at(-1);
   const sounding = last && spans.findLast(({ index }) => index === last.chord);
   const closes =
     last && sounding
       ? weightOver(sounding.chord, degreeOver(sounding.chord, last.note)) !== 'colour'
       : false;
-  const reach = pitches.length === 0 ? 0 : Math.max(...pitches) - Math.min(...pitches);
+  const { sizes } = portrait;
   const parts: Record<ScorePart, number> = {
-    landings: within(landingsOf(scored), 0.85, 1, 0.4),
-    turns: within(ratio(once.length, full.length), 0, 0.35, 0.4),
-    rests: within(restShare(notes, end), 0.12, 0.36, 0.15),
-    starts: within(ratio(off.length, bars.length), 0.3, 0.7, 0.3),
-    leaps: within(leaps / Math.max(0.5, eights), 1.5, 4.5, 3),
-    sway: within(swaysIn(pitches), 0, Math.floor(bars.length / 16), 2),
-    motif: within(motifIn(scored), 0.85, 1, 0.5),
-    range: within(reach, 14, 40, 6),
+    flow: within(portrait.crossed, figures.crossed, 0.3),
+    phrases: within(portrait.phrase, figures.phrase, 6) * within(portrait.short, figures.short, 0.4),
+    starts: within(portrait.onOne, figures.onOne, 0.5),
+    climax: climaxIn(portrait),
+    variety: mean([
+      within(sizes.again, figures.again, 0.1),
+      within(sizes.half, figures.half, 0.15),
+      within(sizes.whole, figures.whole, 0.2),
+      within(sizes.third, figures.third, 0.15),
+      within(sizes.fourth + sizes.wide, [figures.fourth[0] + figures.wide[0], figures.fourth[1] + figures.wide[1]], 0.15),
+    ]),
+    colour: mean([
+      within(portrait.tones, figures.tones, 0.2),
+      within(portrait.strongTones, figures.strongTones, 0.3),
+      portrait.heldClashes === 0 ? 1 : 0,
+    ]),
+    rests: within(portrait.rests, [0.1, 0.45], 0.15),
+    sway: within(swaysIn(pitches), [0, Math.floor(notes.length / 60)], 2),
+    motif: within(motifIn(scored), [0.8, 1], 0.5),
+    hands: handsIn(scored),
     ending: closes && last && last.beats >= 1 ? 1 : closes ? 0.5 : 0,
   };
   const names = Object.keys(SCORE_PARTS) as ScorePart[];

@@ -1,63 +1,68 @@
-/** The notes of a line: the path that costs least through the targets. */
+/** The notes of a line: the path that costs least through what it aims at. */
 import { sameChord } from '../chords/chords';
 import { at } from '../lists';
+import { pitchAt } from '../neck/neck';
 import { cheapestWalk } from '../paths/walk';
 import { fallsBackward } from '../phrases/backward';
 import { type PlayedNote, struck } from '../phrases/passage';
 import { hashed, seeded } from '../random';
-import { onBeat } from '../time/metre';
+import { DEFAULT_TEMPO } from '../time/tempo';
+import { type Candidate, layersOf } from './candidates';
 import type { Onset } from './onsets';
 import type { LinePlan } from './plan';
-import { LEAP } from './score';
 import type { LineRequest } from './request';
-import { type Candidate, layersOf } from './candidates';
+import { pulseOf } from './rhythm';
+import { sizeOf } from './portrait';
+import { type Size, STYLE_ROWS } from './styles';
 import { heightsFor, wishesFor } from './wishes';
 
-/** By half steps: steps are cheapest, the same note again the dearest of small moves. */
-const MOVES = [34, 1, 0, 3, 4, 20, 24, 24] as const;
-const FAR = { from: 26, each: 2 } as const;
-const COSTS = {
-  /** From chord tone to chord tone by a third or a fourth. */
-  skip: -3,
-  offChord: 5,
-  string: 4,
-  shift: 6,
-  intoTarget: 24,
-  leading: -3,
-  chromatic: 2,
-  jitter: 9,
-  height: 0.9,
-  /** Where the plan turns, where it does not, and right after another turn. */
-  turn: -14,
-  noTurn: 10,
-  soon: 34,
-  /** A leap where the plan has one, none where it has one. */
-  leap: -24,
-  noLeap: 9,
-  /** A step of the motif missed, and its direction. */
-  step: 9,
-  direction: 16,
-  again: 30,
-  /** The third of a dominant falling to its minor third. */
-  backward: 40,
-  /** An ending of the other kind. */
-  ending: 12,
-} as const;
-const ARPEGGIO_SKIP = 5;
-const HAND = 4;
 
-function moveCost(from: Candidate, to: Candidate, leapt: boolean): number {
-  const size = Math.abs(to.midi - from.midi);
-  const strings = Math.max(0, Math.abs(from.string - to.string) - 1) * COSTS.string;
-  const shift = Math.max(0, Math.abs(from.fret - to.fret) - HAND) * COSTS.shift;
-  const base = MOVES[size] ?? FAR.from + FAR.each * (size - MOVES.length);
-  if (leapt) {
-    // No wider than a seventh.
-    return (size >= LEAP && size <= 10 ? base + COSTS.leap : base + COSTS.noLeap) + shift;
-  }
-  const skip = size >= 3 && size <= ARPEGGIO_SKIP && from.tone && to.tone ? COSTS.skip : 0;
-  return base + skip + strings + shift;
-}
+/** What a move of each size costs where the line does not wish for it. */
+const MOVES: Readonly<Record<Size, number>> = {
+  ...{ again: 13, half: 2, whole: 2, third: 5, fourth: 11, wide: 17 },
+};
+const COSTS = {
+  /** A move of the size wished for; for each half step beyond a sixth. */
+  wished: -12,
+  beyond: 3,
+  /** Hands: another string than the next, frets beyond the hand, and both in a hurry. */
+  string: 3,
+  shift: 9,
+  skip: 36,
+  stretch: 160,
+  /** Into what is aimed at. */
+  intoTarget: 10,
+  leading: -4,
+  chromatic: -9,
+  /** A chromatic note that does not touch what comes, on a pulse, or after another. */
+  astray: 1_000,
+  strongChromatic: 7,
+  double: 6,
+  blueStrong: 1,
+  /** The blue third risen to the third. */
+  risen: -14,
+  /** An avoid note held, on a pulse, and left by a leap. */
+  held: 200,
+  avoidStrong: 5,
+  avoidLeap: 14,
+  height: 0.8,
+  over: 5,
+  jitter: 7,
+  /** The pitch of a target that this line does not aim at, where it meets the chord. */
+  other: 16,
+  turn: -8,
+  noTurn: 5,
+  soon: 9,
+  step: 6,
+  direction: 14,
+  backward: 60,
+  ending: 14,
+  final: 160,
+} as const;
+const HAND = 4;
+/** Frets that cannot be reached within a beat, and seconds in which no string is skipped. */
+const WIDEST = 5;
+const FAST = 0.25;
 
 /** The direction a line came in, and whether it has just turned. */
 const STATES = 4;
@@ -70,60 +75,103 @@ export function notesFor(
   onsets: readonly Onset[],
   seed: number,
 ): readonly PlayedNote[] {
-  const { spans, metre } = request;
+  const { spans, targets, neck, metre, tempo = DEFAULT_TEMPO } = request;
+  const style = STYLE_ROWS[request.style];
+  const pulse = pulseOf(metre);
   const chance = seeded(hashed(seed, 7) * 4_294_967_296);
-  const layers = layersOf(request, onsets);
-  const wishes = wishesFor(onsets, metre, chance);
-  const heights = heightsFor(request, onsets, chance);
-  const stand = (which: number, { midi, tone, guide, root, chromatic }: Candidate): number => {
-    const { target, beat, ends, phrase, begins } = at(onsets, which);
-    if (target) return hashed(seed, which, midi) * COSTS.jitter;
-    const { ending } = at(plan.phrases, phrase);
+  const wishes = wishesFor(onsets, style, metre, chance);
+  const heights = heightsFor(request, plan, onsets, style, chance);
+  const layers = layersOf(request, onsets, (which) => at(wishes, which).chromatic);
+
+  const stand = (which: number, one: Candidate): number => {
+    const onset = at(onsets, which);
+    const { midi, tone, guide, root, chromatic, blue, fifth, avoid, aside, string } = one;
+    const jitter = hashed(seed, which, midi) * COSTS.jitter;
+    if (onset.target) return jitter;
+    const { wanted, most } = at(heights, which);
+    const { strong, ends, phrase, meets, span, beats } = onset;
+    const long = beats > pulse / 2 + 1e-6;
     const closes = guide || root;
+    const { ending } = at(plan.phrases, phrase);
     const final = which === onsets.length - 1;
     const last = final
       ? tone
         ? closes
           ? 0
-          : COSTS.ending / 2
-        : 10 * COSTS.ending
-      : ends && closes === (ending === 'open')
+          : COSTS.ending
+        : COSTS.final
+      : ends && (!tone || closes === (ending === 'open'))
         ? COSTS.ending
         : 0;
+    const colour = tone || blue ? 0 : style.colour[strong ? 0 : 1];
+    const passing = chromatic
+      ? COSTS.chromatic + (strong ? COSTS.strongChromatic : 0)
+      : blue
+        ? (style.blue ?? 0) + (strong ? COSTS.blueStrong : 0)
+        : 0;
+    // An avoid note passes; so does a blue fifth, and a blue third does not ring.
+    const rings = ends || beats >= pulse - 1e-6;
+    const clash = avoid
+      ? rings
+        ? COSTS.held
+        : strong || long
+          ? COSTS.avoidStrong
+          : 0
+      : blue && (fifth ? rings || long : ends || beats > pulse + 1e-6)
+        ? COSTS.held
+        : 0;
+    const missed = meets && midi === pitchAt(neck, at(targets, span)) ? COSTS.other : 0;
     return (
-      (onBeat(beat) && !tone && !ends ? COSTS.offChord : 0) +
-      (chromatic ? COSTS.chromatic : 0) +
-      (begins && chromatic ? COSTS.offChord : 0) +
-      Math.abs(midi - at(heights, which)) * COSTS.height +
-      hashed(seed, which, midi) * COSTS.jitter +
-      last
+      colour + passing + clash + missed + last + jitter +
+      (aside ? style.five : 0) +
+      Math.max(0, string - 3) * style.low +
+      Math.abs(midi - wanted) * COSTS.height +
+      Math.max(0, midi - most) * COSTS.over
     );
   };
+
   const edges = (which: number) => {
     const onset = at(onsets, which);
+    const before = at(onsets, which - 1);
     const wish = at(wishes, which);
-    const into = onset.target && !at(onsets, which - 1).target && !onset.begins;
+    const into = onset.target && !before.target && !onset.begins;
     const { chord } = at(spans, onset.span);
-    const within = sameChord(at(spans, at(onsets, which - 1).span).chord, chord);
+    const within = sameChord(at(spans, before.span).chord, chord);
+    const beats = onset.beat - before.beat;
+    const fast = (beats * 60) / tempo < FAST - 1e-6;
+    const joined = !onset.begins;
     return (from: Candidate, to: Candidate): number => {
-      const size = Math.abs(to.midi - from.midi);
-      const backward = within && fallsBackward(chord, from.midi, to.midi) ? COSTS.backward : 0;
-      const arrival =
-        backward + (into ? (size > 2 ? COSTS.intoTarget : size === 1 ? COSTS.leading : 0) : 0);
-      if (onset.step === null) return moveCost(from, to, wish.leap) + arrival;
-      const moved = to.rung - from.rung;
-      const wrong = Math.sign(to.midi - from.midi) === Math.sign(onset.step) ? 0 : COSTS.direction;
-      const off = Math.min(4, Math.abs(moved - onset.step)) * COSTS.step;
-      const reach = Math.max(0, Math.abs(from.fret - to.fret) - HAND) * COSTS.shift;
-      return (
-        off +
-        wrong +
-        reach +
-        (backward > 0 ? arrival : arrival / 2) +
-        (size === 0 ? COSTS.again : 0)
-      );
+      const move = to.midi - from.midi;
+      const size = Math.abs(move);
+      const strings = Math.abs(from.string - to.string);
+      const frets = from.fret === 0 || to.fret === 0 ? 0 : Math.abs(from.fret - to.fret);
+      let cost =
+        Math.max(0, strings - 1) * COSTS.string +
+        Math.max(0, frets - HAND) * COSTS.shift +
+        (fast && strings > 1 ? COSTS.skip * (strings - 1) : 0) +
+        (frets > WIDEST && beats <= 1 + 1e-6 ? COSTS.stretch : 0);
+      if (within && fallsBackward(chord, from.midi, to.midi)) cost += COSTS.backward;
+      if (from.chromatic) {
+        if (size !== 1 || !joined) cost += COSTS.astray;
+        else if (to.chromatic) cost += COSTS.double;
+      }
+      // A blue fifth touches its neighbours; a blue third leans on its own, most of all upward.
+      if (from.fifth && (size !== 1 || !joined)) cost += COSTS.astray;
+      if (from.blue && joined && size > 3) cost += COSTS.avoidLeap;
+      if (from.blue && to.guide && move === 1) cost += COSTS.risen;
+      if (from.avoid && joined && size > 2) cost += COSTS.avoidLeap;
+      if (onset.step !== null) {
+        const off = Math.min(4, Math.abs(to.rung - from.rung - onset.step)) * COSTS.step;
+        return cost + off + (Math.sign(move) === Math.sign(onset.step) ? 0 : COSTS.direction);
+      }
+      const kind = sizeOf(size);
+      cost += kind === wish.size && joined ? COSTS.wished : MOVES[kind];
+      cost += Math.max(0, size - 9) * COSTS.beyond;
+      if (into) cost += size > 2 || size === 0 ? COSTS.intoTarget : size === 1 ? COSTS.leading : 0;
+      return cost;
     };
   };
+
   const walk = cheapestWalk(
     layers.map((layer, which) => ({
       stands: layer.map((one) => stand(which, one)),
@@ -139,8 +187,8 @@ export function notesFor(
         const onset = at(onsets, which);
         const next = up | (turned ? 0 : STEADY);
         if (onset.step !== null) return { next, cost: 0 };
+        if (onset.begins) return { next: up | STEADY, cost: 0 };
         const soon = turned && !(state & STEADY) ? COSTS.soon : 0;
-        if (onset.begins) return { next: up | STEADY, cost: soon / 2 };
         const wished = at(wishes, which).turn;
         return { next, cost: soon + (turned ? (wished ? COSTS.turn : COSTS.noTurn) : 0) };
       },

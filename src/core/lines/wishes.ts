@@ -1,97 +1,118 @@
-/** What the plan of a line wants of its notes: turns, leaps, and how high they lie. */
+/** What the plan of a line wants of its notes: sizes of moves, turns, chromatics, and how high they lie. */
 import { at, group, range } from '../lists';
 import { pitchAt, stringCount } from '../neck/neck';
 import type { Midi } from '../notes/pitch';
-import type { Chance } from './chance';
-import type { Onset } from './onsets';
-import type { LineMetre } from './rhythm';
-import type { LineRequest } from './request';
+import type { Beats } from '../time/units';
 import { regionFor } from './candidates';
+import { type Chance, drawn, weighed } from './chance';
+import type { Onset } from './onsets';
+import type { LinePlan } from './plan';
+import type { LineRequest } from './request';
+import { type LineMetre, pulseOf } from './rhythm';
+import { type Size, SIZES, type StyleRow } from './styles';
 
-/** What the plan wants of the way into a note: to turn before it, to leap into it. */
-interface Wish {
+/** What is wanted of the way into a note, and of the note. */
+export interface Wish {
+  readonly size: Size;
   readonly turn: boolean;
-  readonly leap: boolean;
+  readonly chromatic: boolean;
 }
 
-/** How often a bar turns: several times or not at all, seldom once. */
-const TURNS = [0, 0, 2, 2, 3, 2, 3, 2] as const;
-/** Leaps wanted in eight bars; the way to a target adds others. */
-const LEAPS = 2;
+/** The longest a chromatic note lasts: an eighth, or the note of the grid that is no longer. */
+const passing = ({ per, ...metre }: LineMetre): Beats =>
+  Math.floor((pulseOf({ per, ...metre }) / 2) * per + 1e-6) / per;
 
-/** Turns and leaps laid out over a line, bar by bar, in what the motif leaves free. */
+/** Sizes, turns and chromatic notes laid out over a line by chance. */
 export function wishesFor(
   onsets: readonly Onset[],
-  { bar }: LineMetre,
+  style: StyleRow,
+  metre: LineMetre,
   chance: Chance,
 ): readonly Wish[] {
-  const wishes = onsets.map(() => ({ turn: false, leap: false }));
-  const free = (index: number) => {
-    const onset = onsets[index];
-    return onset !== undefined && onset.step === null && !onset.begins;
-  };
-  const bars = Math.max(1, ...onsets.map(({ beat }) => Math.floor(beat / bar + 1e-6) + 1));
-  for (const number of range(0, bars)) {
-    const inBar = onsets.flatMap(({ beat }, index) =>
-      Math.floor(beat / bar + 1e-6) === number && free(index) ? [index] : [],
-    );
-    let wanted: number = at(TURNS, Math.floor(chance() * TURNS.length));
-    // Turns two notes apart at the least.
-    let from = Math.floor(chance() * 2);
-    while (wanted > 0 && from < inBar.length) {
-      at(wishes, at(inBar, from)).turn = true;
-      from += 2 + Math.floor(chance() * 2);
-      wanted -= 1;
-    }
-  }
-  const leaps = Math.max(1, Math.round((bars / 8) * LEAPS));
-  const apart = onsets.length / leaps;
-  for (const which of range(0, leaps)) {
-    const near = Math.floor((which + 0.2 + 0.6 * chance()) * apart);
-    const found = range(near, onsets.length).find(
-      (index) =>
-        free(index) && at(onsets, index).target === false && onsets[index + 1]?.target === false,
-    );
-    if (found === undefined) continue;
-    at(wishes, found).leap = true;
-    const after = wishes[found + 1];
+  const sizes = SIZES.map((size) => [size, style.sizes[size]] as const);
+  const longest = passing(metre);
+  const wishes: Wish[] = [];
+  let held = false;
+  for (const [which, onset] of onsets.entries()) {
+    const before = wishes.at(-1);
+    const size = weighed(sizes, chance);
+    const turn = drawn(chance, style.turns);
+    const inPassing = drawn(chance, style.chromatic);
+    const next = onsets[which + 1];
+    const touches: boolean =
+      !onset.target &&
+      !onset.begins &&
+      !onset.ends &&
+      !onset.meets &&
+      onset.beats <= longest + 1e-6 &&
+      next !== undefined &&
+      next.beat - onset.beat - onset.beats < 1e-6;
+    const chromatic: boolean = touches && inPassing && !held;
+    held = chromatic;
     // After a leap the line turns and steps back.
-    if (after && free(found + 1)) after.turn = true;
+    const leapt = before?.size === 'wide' || before?.size === 'fourth';
+    wishes.push({
+      size: leapt && (size === 'wide' || size === 'fourth') ? 'whole' : size,
+      turn: leapt || turn,
+      chromatic,
+    });
   }
   return wishes;
 }
 
-/** The height a line strives for at each onset: phrases rise and fall over the hand's range. */
+/** Where a line strives for at an onset, and what it does not go over. */
+export interface Height {
+  readonly wanted: Midi;
+  readonly most: Midi;
+}
+
+const SHAPES = ['arch', 'fall', 'rise', 'dip'] as const;
+/** How far a phrase moves from its middle, in half steps. */
+const SWING = { least: 3, more: 5 } as const;
+/** How far below the top of the hand all but the climax stays. */
+const UNDER = { least: 2, more: 3 } as const;
+
+function bendOf(shape: (typeof SHAPES)[number], through: number): number {
+  if (shape === 'arch') return 2 * Math.sin(Math.PI * through) - 1;
+  if (shape === 'dip') return 1 - 2 * Math.sin(Math.PI * through);
+  return shape === 'rise' ? 2 * through - 1 : 1 - 2 * through;
+}
+
+/** The height of a line at each onset: phrase by phrase, with one climax. */
 export function heightsFor(
   request: LineRequest,
+  plan: LinePlan,
   onsets: readonly Onset[],
+  { low: lowCost }: StyleRow,
   chance: Chance,
-): readonly Midi[] {
+): readonly Height[] {
   const { neck } = request;
-  const phrases = Math.max(0, ...onsets.map(({ phrase }) => phrase)) + 1;
-  const first = chance() < 0.5 ? 0 : 1;
-  const arches = range(0, phrases).map((which) => ({
-    up: chance() < 0.8 ? which % 2 === first : which % 2 !== first,
-    reach: 0.3 + 0.5 * chance(),
-  }));
-  const bounds = onsets.map(({ span }) => {
-    const region = regionFor(request, span);
-    const low = pitchAt(neck, { string: stringCount(neck), fret: region.low });
-    return { low, high: pitchAt(neck, { string: 1, fret: region.high }) };
+  const shapes = plan.phrases.map(({ climax }) => {
+    const drawnShape = at(SHAPES, Math.floor(chance() * SHAPES.length));
+    const swing = SWING.least + SWING.more * chance();
+    return { shape: climax ? 'arch' : drawnShape, swing } as const;
   });
-  const homes = onsets.map(({ span }) => pitchAt(neck, at(request.targets, span)));
+  const under = UNDER.least + Math.floor(chance() * (UNDER.more + 1));
+  const bounds = new Map(
+    range(0, request.spans.length).map((span) => {
+      const region = regionFor(request, span);
+      // What bends lies on the upper strings.
+      const lowest = lowCost > 2 ? Math.min(4, stringCount(neck)) : stringCount(neck);
+      const low = pitchAt(neck, { string: lowest, fret: region.low });
+      return [span, { low, high: pitchAt(neck, { string: 1, fret: region.high }) }] as const;
+    }),
+  );
   const byPhrase = group(onsets, ({ phrase }) => phrase);
-  return onsets.map(({ phrase, beat }, index) => {
+  return onsets.map(({ phrase, beat, span }): Height => {
     const inside = byPhrase.get(phrase) ?? [];
     const start = at(inside, 0).beat;
     const length = Math.max(1, at(inside, inside.length - 1).beat - start);
-    const { up, reach } = at(arches, phrase);
-    const { low, high } = at(bounds, index);
-    const home = at(homes, index);
-    // Towards the side that has room: an octave and more lies between the phrases' ends.
-    const way = (up && high - home > 7) || home - low <= 7 ? 1 : -1;
-    const room = way > 0 ? high - home : home - low;
-    const swing = Math.sin((Math.PI * (beat - start)) / length);
-    return home + way * Math.min(room, 6 + 10 * reach) * swing;
+    const { level, climax } = at(plan.phrases, phrase);
+    const { shape, swing } = at(shapes, phrase);
+    const { low, high } = bounds.get(span) ?? { low: 0, high: 0 };
+    const middle = low + (high - low) * (0.2 + 0.65 * level);
+    const wanted = middle + swing * bendOf(shape, (beat - start) / length);
+    const most = climax ? high : high - under - 1;
+    return { wanted: Math.max(low, Math.min(wanted, most)), most };
   });
 }
