@@ -115,6 +115,7 @@ export function playedOver(text: string, zone: number, changed: Partial<Exercise
       triplets: request.subdivision === 'eighths' && unit === 4,
     },
     end: exercise.passage.beats,
+    home: request.key?.tonic ?? null,
   });
   return { chart, request, exercise, portrait };
 }
@@ -152,4 +153,3 @@ export function meansOf(lines: readonly Played[]): Readonly<Record<string, numbe
     ),
   ]);
 }
-

@@ -244,6 +244,8 @@ export async function editInTabs(
     await visit(driver, address(chart));
     await find(driver, '.cm-content');
   }
+  // Without the server a page comes back once its files are kept.
+  await driver.executeAsyncScript(`navigator.serviceWorker.ready.then(() => arguments[0]())`);
   const typed: string[][] = charts.map(() => []);
   let stops = 0;
   let up = true;

@@ -299,7 +299,7 @@ function notesOf(
       return fromLine(lineOver(request, spans, targets, { calls: true }));
     case 'moving-third': {
       const stops = movingThirdTargets({ neck, zone, spans, targets });
-      return fromLine(lineOver(request, spans, stops));
+      return fromLine(lineOver(request, spans, stops, { everyChange: true }));
     }
     case 'switch': {
       const switched = switchedSpans(chart, spans, request.switchAt ?? null);
@@ -310,7 +310,8 @@ function notesOf(
         return { ...fromLine(lineOver(request, spans, targets)), warnings };
       }
       const over = { ...request, pins: {} };
-      return fromLine(lineOver(over, switched, targetsFor(over, switched)));
+      const stops = targetsFor(over, switched);
+      return fromLine(lineOver(over, switched, stops, { plain: true }));
     }
     case 'melody':
     case 'melody-varied': {

@@ -15,7 +15,7 @@ import type { Beats } from '../time/units';
 import type { Onset } from './onsets';
 import type { LineRequest } from './request';
 import { materialAt } from './spans';
-import { STYLE_ROWS } from './styles';
+import { rowOf } from './styles';
 
 export interface Candidate extends Placed {
   readonly midi: Midi;
@@ -85,13 +85,13 @@ interface Ladder {
 }
 
 function ladderOf(request: LineRequest, span: number, material: Material): Ladder {
-  const { neck, spans, home = null, style } = request;
+  const { neck, spans, home = null } = request;
   const { chord } = at(spans, span);
   const region = regionFor(request, span);
   const inside = underHand(neck, material.notes, region);
   const places = inside.length > 0 ? inside : placesOf(neck, material.notes);
   const { tones, clashes, five } = readingOf(chord)(material);
-  const blues = STYLE_ROWS[style].blue === null ? null : home;
+  const blues = rowOf(request).blue === null ? null : home;
   const above = (pitch: number) => (blues === null ? -1 : (pitch - pitchClass(blues) + 12) % 12);
   const isBlue = (pitch: number) =>
     !tones.has(pitch) && (above(pitch) === BLUE.third || above(pitch) === BLUE.fifth);
@@ -174,4 +174,3 @@ export function layersOf(
     ];
   });
 }
-

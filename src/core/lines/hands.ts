@@ -144,7 +144,8 @@ export function playedBy(notes: readonly PlayedNote[], hands: Hands): readonly P
       return { ...note, techniques: inOrder([...note.techniques, { kind: 'vibrato' }]) };
     if (!before || note.techniques.length > 0 || note.part === 'target') return note;
     const off = !onBeat(note.beat);
-    const ghost = off && note.part === 'fill' && pitchAt(hands.neck, before) === pitchAt(hands.neck, note);
+    const ghost =
+      off && note.part === 'fill' && pitchAt(hands.neck, before) === pitchAt(hands.neck, note);
     if (ghost && drawn(chance, mute)) return { ...note, techniques: [{ kind: 'mute' }] };
     const slurs = slurred(before, note);
     if (slurs && off && drawn(chance, slur)) return { ...note, techniques: [slurs] };

@@ -19,7 +19,7 @@ import { type LinePlan, planLine, planWords } from './plan';
 import { type LineScore, scoreLine } from './score';
 import type { LineRequest } from './request';
 import { notesFor } from './steps';
-import { STYLE_ROWS } from './styles';
+import { rowOf, STYLE_ROWS } from './styles';
 
 export interface Line {
   readonly notes: readonly PlayedNote[];
@@ -38,11 +38,11 @@ const GOLDEN = (Math.sqrt(5) - 1) / 2;
 
 /** Whether a line of a seed aims at the target of a chord: as often as its style does, each chord by turns. */
 export function aimsAt(
-  { seed, spans, style, pinned }: Pick<LineRequest, 'seed' | 'spans' | 'style' | 'pinned'>,
+  { seed, spans, style, pinned, everyChange = false }: LineRequest,
   span: number,
 ): boolean {
   const { index, intent } = at(spans, span);
-  if (pinned?.has(index)) return true;
+  if (everyChange || pinned?.has(index)) return true;
   const share = STYLE_ROWS[style].aims * SHARE_OF[intent];
   return (hashed(index, 11) + seed * GOLDEN) % 1 < share;
 }
@@ -50,17 +50,15 @@ const SHARE_OF: Readonly<Record<Intent, number>> = { outline: 1, lean: 1, coast:
 
 function attempt(request: LineRequest, which: number): Line {
   const { spans, metre, seed, idea = null, motif = null, calls = false, neck, style } = request;
-  const row = STYLE_ROWS[style];
+  const { everyChange = false } = request;
+  const row = rowOf(request);
   const end = spans.reduce((last, { beat, beats }) => Math.max(last, beat + beats), 0);
   const planned = seeded(hashed(idea ?? seed, idea === null ? which : 0, 3) * 4_294_967_296);
   const changes = stretchesOf(spans).map(({ beat }) => beat);
-  const plan = planLine({ metre, style: row, end, changes, motif, calls }, planned);
+  const plan = planLine({ metre, style: row, end, changes, motif, calls, everyChange }, planned);
   const chance = seeded(hashed(seed, which, 5) * 4_294_967_296);
-  const rhythm = (aims: (span: number) => boolean) =>
-    onsetsOf({ plan, spans, metre, style: row, aims }, chance);
-  const aimed = rhythm((span) => aimsAt(request, span));
-  // A short form may have none of its own.
-  const onsets = aimed.some(({ target }) => target) ? aimed : rhythm(() => true);
+  const aims = (span: number) => aimsAt(request, span);
+  const onsets = onsetsOf({ plan, spans, metre, style: row, aims }, chance);
   const path = notesFor(request, plan, onsets, Math.floor(hashed(seed, which) * 65_536));
   const notes = playedBy(path, {
     ...{ neck, spans, seed, metre },
@@ -72,7 +70,17 @@ function attempt(request: LineRequest, which: number): Line {
     notes,
     plan,
     words: planWords(plan, heightsOf(request, plan, onsets, path)),
-    score: scoreLine({ neck, spans, notes, onsets, metre, end, style, tempo }),
+    score: scoreLine({
+      neck,
+      spans,
+      notes,
+      onsets,
+      metre,
+      end,
+      style,
+      tempo,
+      home: request.home ?? null,
+    }),
   };
 }
 

@@ -43,12 +43,7 @@ const CONTOURS = [
 ] as const;
 
 /** A motif drawn by chance from the cells of a style, beginning so far from the beat. */
-export function drawMotif(
-  metre: LineMetre,
-  style: StyleRow,
-  entry: Beats,
-  chance: Chance,
-): Motif {
+export function drawMotif(metre: LineMetre, style: StyleRow, entry: Beats, chance: Chance): Motif {
   const wanted = MOTIF_NOTES.least + Math.floor(chance() * 4);
   const from = entry + metre.bar;
   const first = { struck: [from], silent: [] };

@@ -3,7 +3,7 @@ import { sameChord } from '../chords/chords';
 import type { Intent } from '../lenses/lens';
 import { at } from '../lists';
 import type { Beats } from '../time/units';
-import { type Chance, weighed } from './chance';
+import { type Chance, drawn, weighed } from './chance';
 import { fragmentOf, invertMotif, type Motif } from './motif';
 import type { LinePlan, PhraseRole, PlannedPhrase } from './plan';
 import { type Bounds, isStrong, type LineMetre, pulseOf, rhythmIn } from './rhythm';
@@ -65,7 +65,9 @@ const played: Readonly<Record<PhraseRole, (motif: Motif) => Motif | null>> = {
 };
 
 /** How much of a chord's rhythm is left where little is to be said of it. */
-const SAID: Readonly<Record<Intent, number>> = { outline: 1, lean: 0.9, coast: 0.55 };
+const SAID: Readonly<Record<Intent, number>> = { outline: 1, lean: 0.9, coast: 0.2 };
+/** Of its notes, those that stay there. */
+const COASTS = 0.4;
 
 /** A change that a phrase meets, and how. */
 interface Met {
@@ -126,7 +128,8 @@ function metIn(
     if (change > close + slot + CLOSE) return [];
     const possible = ways.filter(([way, weight]) => {
       const { struck, silent } = needs(way, change, slot);
-      if (weight === 0 || (way === 'late' && (beats < 3 * slot - CLOSE || slot > MEETS))) return false;
+      if (weight === 0 || (way === 'late' && (beats < 3 * slot - CLOSE || slot > MEETS)))
+        return false;
       // An early note is held over: where an eighth is a whole beat it is none.
       if (way === 'early' && slot > MEETS - CLOSE && metre.bar < 6) return false;
       return (
@@ -168,10 +171,13 @@ function phraseOnsets(
   const motif = idea.map(({ beat }) => beat);
   const met = metIn(phrase, motif, stretches, request, chance);
   const bounds: Bounds = {
-    struck: [phrase.from, ...met.flatMap(({ way, beat, span }) => {
-      const change = at(request.spans, span).beat;
-      return beat === phrase.from ? [] : needs(way, change, slot).struck;
-    })],
+    struck: [
+      phrase.from,
+      ...met.flatMap(({ way, beat, span }) => {
+        const change = at(request.spans, span).beat;
+        return beat === phrase.from ? [] : needs(way, change, slot).struck;
+      }),
+    ],
     silent: met.flatMap(({ way, span, beat }) =>
       beat === phrase.from ? [] : needs(way, at(request.spans, span).beat, slot).silent,
     ),
@@ -180,8 +186,12 @@ function phraseOnsets(
   // A last note that is anticipated closes the phrase where it begins.
   const early = bounds.silent.some((beat) => is(beat, phrase.close));
   const close = early ? phrase.close - slot : phrase.close;
-  const said = SAID[intentAt((phrase.from + phrase.close) / 2)];
-  const rhythm = rhythmIn(metre, style, free, close, phrase.density * said, bounds, chance);
+  const intent = intentAt((phrase.from + phrase.close) / 2);
+  const density = phrase.density * SAID[intent];
+  const rhythm = rhythmIn(metre, style, free, close, density, bounds, chance).filter(
+    (beat) =>
+      bounds.struck.some((one) => is(one, beat)) || intent !== 'coast' || drawn(chance, COASTS),
+  );
   const drafts = [...idea];
   for (const beat of [...rhythm, close]) {
     if (beat >= phrase.from - CLOSE && !drafts.some((one) => is(one.beat, beat)))
@@ -199,7 +209,11 @@ export function onsetsOf(request: OnsetRequest, chance: Chance): readonly Onset[
     spans.findLastIndex(
       (span) => span.beat <= beat + CLOSE && beat < span.beat + span.beats - CLOSE,
     );
-  const intentAt = (beat: Beats): Intent => spans[spanAt(beat)]?.intent ?? 'coast';
+  // A chord that goes on is said as much of as where it began.
+  const intentAt = (beat: Beats): Intent => {
+    const stretch = stretches.find((one) => one.beat <= beat + CLOSE && beat < one.end - CLOSE);
+    return stretch ? at(spans, stretch.first).intent : 'coast';
+  };
   const all: (Draft & { phrase: number; until: Beats; span: number; target: boolean })[] = [];
   for (const [phrase, planned] of plan.phrases.entries()) {
     const { drafts, met } = phraseOnsets(planned, request, stretches, intentAt, chance);

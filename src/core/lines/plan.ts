@@ -47,20 +47,28 @@ export interface PlanRequest {
   readonly motif: Motif | null;
   /** Two bars Corvel and two bars for the player, in turn. */
   readonly calls: boolean;
+  /** Whether a phrase begins in time for the change at its first bar line. */
+  readonly everyChange?: boolean;
 }
 
 const CLOSE = 1e-6;
+
+/** In sixteenths a breath carries no phrase of so many bars, and less is said in each. */
+const QUICK = 3;
+const LESS = 0.6;
 
 /** Bars to each phrase, until a form is full; no single bar is left over where two would do. */
 function lengthsOf(
   bars: number,
   style: StyleRow,
-  calls: boolean,
+  { quick, calls }: { readonly quick: boolean; readonly calls: boolean },
   chance: Chance,
 ): readonly number[] {
   const lengths: number[] = [];
   for (let left = bars; left > 0; left -= at(lengths, lengths.length - 1)) {
-    const fits = style.bars.filter(([length]) => length <= left && left - length !== 1);
+    const fits = style.bars.filter(
+      ([length]) => length <= left && left - length !== 1 && (!quick || length < QUICK),
+    );
     const drawnLength = calls || fits.length === 0 ? 2 : weighed(fits, chance);
     lengths.push(Math.min(left, drawnLength));
   }
@@ -129,7 +137,8 @@ export function planLine(request: PlanRequest, chance: Chance): LinePlan {
   const half = pulseOf(metre) / 2;
   const slot = 1 / per;
   const bars = Math.max(1, Math.ceil(end / bar - CLOSE));
-  const lengths = lengthsOf(bars, style, calls, chance);
+  const quick = pulseOf(metre) * per >= 4;
+  const lengths = lengthsOf(bars, style, { quick, calls }, chance);
   const roles = rolesOf(lengths.length, chance);
   const levels = levelsOf(lengths.length, chance);
   const phrases: PlannedPhrase[] = [];
@@ -144,13 +153,18 @@ export function planLine(request: PlanRequest, chance: Chance): LinePlan {
     const final = which === lengths.length - 1;
     const border = first * bar;
     const stands = (offset: number) => onGrid(border + offset * half, per);
-    const phase = (beat: Beats) => beat / pulseOf(metre) - Math.floor(beat / pulseOf(metre) + CLOSE);
+    const phase = (beat: Beats) =>
+      beat / pulseOf(metre) - Math.floor(beat / pulseOf(metre) + CLOSE);
     const possible = style.starts.filter(
-      ([offset]) => stands(offset) >= free - CLOSE && stands(offset) < border + bar,
+      ([offset]) =>
+        stands(offset) >= (calls ? border : free) - CLOSE &&
+        stands(offset) < border + bar &&
+        (!request.everyChange || offset <= 2),
     );
     // An idea that comes back begins as it did, on the beat or off it.
     const alike = possible.filter(
-      ([offset]) => which === 0 || role === 'free' || Math.abs(phase(stands(offset)) - aside) < CLOSE,
+      ([offset]) =>
+        which === 0 || role === 'free' || Math.abs(phase(stands(offset)) - aside) < CLOSE,
     );
     const choice = alike.length > 0 ? alike : possible;
     const from =
@@ -185,7 +199,10 @@ export function planLine(request: PlanRequest, chance: Chance): LinePlan {
       bars: { first, last },
       ending: final || role === 'answer' ? 'closed' : drawn(chance, 0.7) ? 'open' : 'closed',
       // The second half says more.
-      density: Math.min(1, least + (most - least) * (0.25 + 0.6 * through + 0.3 * chance())),
+      density: Math.min(
+        1,
+        (quick ? LESS : 1) * (least + (most - least) * (0.25 + 0.6 * through + 0.3 * chance())),
+      ),
     });
     // What comes next may cut the ringing short, but not the breath.
     free = close + slot + 2 * half;

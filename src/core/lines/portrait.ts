@@ -4,10 +4,10 @@
  * by (Pfleiderer et al., "Inside the Jazzomat", 2017).
  */
 import { chordNotes } from '../chords/chords';
-import { assess, NOWHERE } from '../lenses/assess';
+import { assess } from '../lenses/assess';
 import { at, range } from '../lists';
 import { type Neck, pitchAt } from '../neck/neck';
-import { pitchClass } from '../notes/notes';
+import { type Note, pitchClass } from '../notes/notes';
 import type { PlayedNote } from '../phrases/passage';
 import { techniqueOf } from '../phrases/techniques';
 import type { Beats } from '../time/units';
@@ -22,6 +22,8 @@ export interface Portrayed {
   readonly metre: LineMetre;
   /** Where the form ends. */
   readonly end: Beats;
+  /** The tonic of a blues, whose blue notes do not clash; null or none elsewhere. */
+  readonly home?: Note | null;
 }
 
 export interface Portrait {
@@ -118,7 +120,7 @@ function crossedIn(notes: readonly PlayedNote[], metre: LineMetre): number {
 }
 
 /** What a line measures over its chords. */
-export function portraitOf({ neck, notes, spans, metre, end }: Portrayed): Portrait {
+export function portraitOf({ neck, notes, spans, metre, end, home = null }: Portrayed): Portrait {
   const pitches = notes.map((note) => soundedPitch(neck, note));
   const phrases = phrasesIn(notes, metre);
   const counts = Object.fromEntries(SIZES.map((size) => [size, 0])) as Record<Size, number>;
@@ -141,7 +143,7 @@ export function portraitOf({ neck, notes, spans, metre, end }: Portrayed): Portr
       outside += 1;
       longestOutside = Math.max(longestOutside, note.beats);
     } else if (note.beats >= pulseOf(metre) - CLOSE) {
-      const { clashes } = assess(span.chord, material, NOWHERE);
+      const { clashes } = assess(span.chord, material, { key: null, bluesTonic: home });
       if (clashes.some((clash) => pitchClass(clash.note) === pitch)) heldClashes += 1;
     }
     if (isStrong(note.beat, metre)) {
@@ -222,11 +224,33 @@ const HOOKED: Figures = {
 };
 export const FIGURES: Readonly<Record<LineStyle, Figures>> = {
   bop: BOP,
-  blues: { ...HOOKED, chromatic: [0, 0.3], half: [0.08, 0.3], again: [0.08, 0.25] },
+  blues: { ...HOOKED, phrase: [5, 14], chromatic: [0, 0.3], half: [0.08, 0.3], again: [0.08, 0.25] },
   rock: HOOKED,
   pop: HOOKED,
-  bossa: { ...BOP, phrase: [6, 15], half: [0.14, 0.34], chromatic: [0, 0.1], strongTones: [0.55, 0.9], tones: [0.5, 0.75] },
-  modal: { ...BOP, phrase: [7, 18], half: [0.08, 0.26], fourth: [0.1, 0.28], chromatic: [0, 0.06], strongTones: [0.45, 0.8], tones: [0.4, 0.7] },
-  ballad: { ...BOP, phrase: [5, 14], chromatic: [0, 0.12], half: [0.14, 0.34], tones: [0.5, 0.75], strongTones: [0.55, 0.9] },
+  bossa: {
+    ...BOP,
+    phrase: [6, 15],
+    half: [0.14, 0.34],
+    chromatic: [0, 0.1],
+    strongTones: [0.55, 0.9],
+    tones: [0.5, 0.75],
+  },
+  modal: {
+    ...BOP,
+    phrase: [7, 18],
+    half: [0.08, 0.26],
+    fourth: [0.1, 0.28],
+    chromatic: [0, 0.06],
+    strongTones: [0.45, 0.8],
+    tones: [0.4, 0.7],
+  },
+  ballad: {
+    ...BOP,
+    phrase: [5, 14],
+    chromatic: [0, 0.12],
+    half: [0.14, 0.34],
+    tones: [0.5, 0.75],
+    strongTones: [0.55, 0.9],
+  },
   funk: { ...HOOKED, phrase: [5, 16], chromatic: [0, 0.12], again: [0.08, 0.3] },
 };

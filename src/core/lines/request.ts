@@ -22,6 +22,10 @@ export interface LineRequest {
   readonly tempo?: BeatsPerMinute;
   /** Chords, by their index, that are aimed at whatever the style: the player has set their targets. */
   readonly pinned?: ReadonlySet<number>;
+  /** Whether every change is aimed at, and not as many as the style does. */
+  readonly everyChange?: boolean;
+  /** Whether only what is chosen is played: no chromatic and no blue notes. */
+  readonly plain?: boolean;
   /** Another seed, other notes over the same targets. */
   readonly seed: number;
   /** A seed for the plan alone, so that the idea stays while the notes change; the same by itself. */

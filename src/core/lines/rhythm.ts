@@ -1,5 +1,5 @@
 /** Rhythms: where notes may begin in a metre, and the cells they are chosen from. */
-import { at, range } from '../lists';
+import { range } from '../lists';
 import type { Beats } from '../time/units';
 import { type Chance, weighed } from './chance';
 import type { Cells, StyleRow } from './styles';
@@ -33,8 +33,20 @@ function together({ bar, per }: LineMetre): 2 | 3 | 4 {
   return 2;
 }
 
+/** Three eighths to a beat, as in 6/8 and 12/8, whatever they are divided into. */
+const isCompound = ({ bar, per, triplets }: LineMetre): boolean =>
+  bar % 3 === 0 && bar > 3 && per < 3 && !triplets;
+const COMPOUND: Beats = 3;
+
 /** How long what is felt as one lasts. */
-export const pulseOf = (metre: LineMetre): Beats => together(metre) / metre.per;
+export const pulseOf = (metre: LineMetre): Beats =>
+  isCompound(metre) ? COMPOUND : together(metre) / metre.per;
+
+/** The longest a note in passing lasts: an eighth, or the note of the grid that is no longer. */
+export const passingOf = (metre: LineMetre): Beats => {
+  const eighth = isCompound(metre) ? 1 : pulseOf(metre) / 2;
+  return Math.floor(eighth * metre.per + CLOSE) / metre.per;
+};
 
 /** On the nearest moment a note may begin at. */
 export const onGrid = (beat: Beats, per: number): Beats => Math.round(beat * per) / per;
@@ -106,12 +118,16 @@ export function cellIn(
   ].filter(([pattern, weight]) => {
     if (weight <= 0 || (pattern === 'ttt' && !triplets)) return false;
     const times = timesIn(pattern, pulse, slot);
-    return (
-      wanted.every((beat) => has(times, beat)) && !times.some((beat) => has(silent, beat))
-    );
+    return wanted.every((beat) => has(times, beat)) && !times.some((beat) => has(silent, beat));
   });
   const drawn = chance();
-  return choices.length === 0 ? wanted : timesIn(weighed(choices, () => drawn), pulse, slot);
+  return choices.length === 0
+    ? wanted
+    : timesIn(
+        weighed(choices, () => drawn),
+        pulse,
+        slot,
+      );
 }
 
 /** Whether a moment is one a hand counts: the beginning of a pulse. */
@@ -132,9 +148,9 @@ export function rhythmIn(
   chance: Chance,
 ): readonly Beats[] {
   const pulses = pulsesOf(metre, from, to);
-  return pulses.flatMap((pulse, which) => {
+  return pulses.flatMap((pulse) => {
     // A pulse that is begun within has no triplet.
-    const whole = pulse.beat >= from - CLOSE && at(pulses, which).beat + pulseOf(metre) <= to + CLOSE;
+    const whole = pulse.beat >= from - CLOSE && pulse.beat + pulse.slots / metre.per <= to + CLOSE;
     const found = cellIn(
       pulse,
       whole ? metre : { ...metre, triplets: false },

@@ -97,7 +97,8 @@ export function scoreLine(scored: Scored): LineScore {
   const { sizes } = portrait;
   const parts: Record<ScorePart, number> = {
     flow: within(portrait.crossed, figures.crossed, 0.3),
-    phrases: within(portrait.phrase, figures.phrase, 6) * within(portrait.short, figures.short, 0.4),
+    phrases:
+      within(portrait.phrase, figures.phrase, 6) * within(portrait.short, figures.short, 0.4),
     starts: within(portrait.onOne, figures.onOne, 0.5),
     climax: climaxIn(portrait),
     variety: mean([
@@ -105,7 +106,11 @@ export function scoreLine(scored: Scored): LineScore {
       within(sizes.half, figures.half, 0.15),
       within(sizes.whole, figures.whole, 0.2),
       within(sizes.third, figures.third, 0.15),
-      within(sizes.fourth + sizes.wide, [figures.fourth[0] + figures.wide[0], figures.fourth[1] + figures.wide[1]], 0.15),
+      within(
+        sizes.fourth + sizes.wide,
+        [figures.fourth[0] + figures.wide[0], figures.fourth[1] + figures.wide[1]],
+        0.15,
+      ),
     ]),
     colour: mean([
       within(portrait.tones, figures.tones, 0.2),

@@ -13,9 +13,8 @@ import type { LinePlan } from './plan';
 import type { LineRequest } from './request';
 import { pulseOf } from './rhythm';
 import { sizeOf } from './portrait';
-import { type Size, STYLE_ROWS } from './styles';
+import { rowOf, type Size } from './styles';
 import { heightsFor, wishesFor } from './wishes';
-
 
 /** What a move of each size costs where the line does not wish for it. */
 const MOVES: Readonly<Record<Size, number>> = {
@@ -31,7 +30,7 @@ const COSTS = {
   skip: 36,
   stretch: 160,
   /** Into what is aimed at. */
-  intoTarget: 10,
+  intoTarget: 16,
   leading: -4,
   chromatic: -9,
   /** A chromatic note that does not touch what comes, on a pulse, or after another. */
@@ -49,7 +48,7 @@ const COSTS = {
   over: 5,
   jitter: 7,
   /** The pitch of a target that this line does not aim at, where it meets the chord. */
-  other: 16,
+  other: 30,
   turn: -8,
   noTurn: 5,
   soon: 9,
@@ -59,6 +58,8 @@ const COSTS = {
   ending: 14,
   final: 160,
 } as const;
+/** How much freer the first note of a phrase is. */
+const BEGINNING = 3;
 const HAND = 4;
 /** Frets that cannot be reached within a beat, and seconds in which no string is skipped. */
 const WIDEST = 5;
@@ -76,7 +77,7 @@ export function notesFor(
   seed: number,
 ): readonly PlayedNote[] {
   const { spans, targets, neck, metre, tempo = DEFAULT_TEMPO } = request;
-  const style = STYLE_ROWS[request.style];
+  const style = rowOf(request);
   const pulse = pulseOf(metre);
   const chance = seeded(hashed(seed, 7) * 4_294_967_296);
   const wishes = wishesFor(onsets, style, metre, chance);
@@ -86,7 +87,8 @@ export function notesFor(
   const stand = (which: number, one: Candidate): number => {
     const onset = at(onsets, which);
     const { midi, tone, guide, root, chromatic, blue, fifth, avoid, aside, string } = one;
-    const jitter = hashed(seed, which, midi) * COSTS.jitter;
+    // A phrase may begin anywhere.
+    const jitter = hashed(seed, which, midi) * COSTS.jitter * (onset.begins ? BEGINNING : 1);
     if (onset.target) return jitter;
     const { wanted, most } = at(heights, which);
     const { strong, ends, phrase, meets, span, beats } = onset;
@@ -122,7 +124,12 @@ export function notesFor(
         : 0;
     const missed = meets && midi === pitchAt(neck, at(targets, span)) ? COSTS.other : 0;
     return (
-      colour + passing + clash + missed + last + jitter +
+      colour +
+      passing +
+      clash +
+      missed +
+      last +
+      jitter +
       (aside ? style.five : 0) +
       Math.max(0, string - 3) * style.low +
       Math.abs(midi - wanted) * COSTS.height +
@@ -160,6 +167,7 @@ export function notesFor(
       if (from.blue && joined && size > 3) cost += COSTS.avoidLeap;
       if (from.blue && to.guide && move === 1) cost += COSTS.risen;
       if (from.avoid && joined && size > 2) cost += COSTS.avoidLeap;
+      if (into) cost += size > 2 || size === 0 ? COSTS.intoTarget : size === 1 ? COSTS.leading : 0;
       if (onset.step !== null) {
         const off = Math.min(4, Math.abs(to.rung - from.rung - onset.step)) * COSTS.step;
         return cost + off + (Math.sign(move) === Math.sign(onset.step) ? 0 : COSTS.direction);
@@ -167,7 +175,6 @@ export function notesFor(
       const kind = sizeOf(size);
       cost += kind === wish.size && joined ? COSTS.wished : MOVES[kind];
       cost += Math.max(0, size - 9) * COSTS.beyond;
-      if (into) cost += size > 2 || size === 0 ? COSTS.intoTarget : size === 1 ? COSTS.leading : 0;
       return cost;
     };
   };

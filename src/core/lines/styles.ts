@@ -114,7 +114,7 @@ const RUNNING: StyleRow['cells'] = {
     calm: [
       ['xxxx', 2],
       ['x.xx', 2],
-      ['x.x.', 2],
+      ['x.x.', 4],
       ['.xx.', 0.7],
     ],
   },
@@ -372,7 +372,7 @@ export const STYLE_ROWS: Readonly<Record<LineStyle, StyleRow>> = {
     density: [0.35, 0.8],
     cells: HOOKS,
     hold: 2,
-    sizes: { again: 0.17, half: 0.16, whole: 0.27, third: 0.26, fourth: 0.1, wide: 0.04 },
+    sizes: { again: 0.17, half: 0.15, whole: 0.3, third: 0.25, fourth: 0.09, wide: 0.04 },
     turns: 0.4,
     colour: [2, 0],
     chromatic: 0.05,
@@ -502,7 +502,7 @@ export const STYLE_ROWS: Readonly<Record<LineStyle, StyleRow>> = {
     density: [0.4, 0.75],
     cells: SYNCOPATED,
     hold: 2,
-    sizes: { again: 0.1, half: 0.2, whole: 0.34, third: 0.24, fourth: 0.07, wide: 0.05 },
+    sizes: { again: 0.1, half: 0.2, whole: 0.34, third: 0.24, fourth: 0.05, wide: 0.04 },
     turns: 0.4,
     colour: [3, 0],
     chromatic: 0.1,
@@ -516,9 +516,9 @@ export const STYLE_ROWS: Readonly<Record<LineStyle, StyleRow>> = {
   modal: {
     name: 'Modal',
     bars: [
-      [2, 3],
+      [2, 4],
       [3, 3],
-      [4, 4],
+      [4, 2],
     ],
     starts: [
       [-2, 1],
@@ -542,7 +542,7 @@ export const STYLE_ROWS: Readonly<Record<LineStyle, StyleRow>> = {
       [1, 4],
       [1.5, 2],
     ],
-    density: [0.6, 1],
+    density: [0.5, 0.95],
     cells: RUNNING,
     hold: 1.5,
     sizes: { again: 0.06, half: 0.12, whole: 0.34, third: 0.2, fourth: 0.22, wide: 0.06 },
@@ -587,7 +587,7 @@ export const STYLE_ROWS: Readonly<Record<LineStyle, StyleRow>> = {
     density: [0.25, 0.7],
     cells: LYRICAL,
     hold: 3,
-    sizes: { again: 0.06, half: 0.24, whole: 0.34, third: 0.22, fourth: 0.08, wide: 0.06 },
+    sizes: { again: 0.06, half: 0.24, whole: 0.34, third: 0.22, fourth: 0.05, wide: 0.05 },
     turns: 0.35,
     colour: [3, 0],
     chromatic: 0.12,
@@ -642,6 +642,15 @@ export const STYLE_ROWS: Readonly<Record<LineStyle, StyleRow>> = {
     hands: { bend: 0.05, slide: 0.1, slur: 0.3, grace: 0, vibrato: 0, mute: 0.5 },
   },
 };
+
+/** The row of a style; where only what is chosen is played, without what it adds. */
+export const rowOf = ({
+  style,
+  plain = false,
+}: {
+  readonly style: LineStyle;
+  readonly plain?: boolean;
+}): StyleRow => (plain ? { ...STYLE_ROWS[style], chromatic: 0, blue: null } : STYLE_ROWS[style]);
 
 const BY_FEEL: Readonly<Record<FeelKind, LineStyle | null>> = {
   swing: 'bop',

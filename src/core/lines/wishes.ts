@@ -2,13 +2,12 @@
 import { at, group, range } from '../lists';
 import { pitchAt, stringCount } from '../neck/neck';
 import type { Midi } from '../notes/pitch';
-import type { Beats } from '../time/units';
 import { regionFor } from './candidates';
 import { type Chance, drawn, weighed } from './chance';
 import type { Onset } from './onsets';
 import type { LinePlan } from './plan';
 import type { LineRequest } from './request';
-import { type LineMetre, pulseOf } from './rhythm';
+import { type LineMetre, passingOf } from './rhythm';
 import { type Size, SIZES, type StyleRow } from './styles';
 
 /** What is wanted of the way into a note, and of the note. */
@@ -18,10 +17,6 @@ export interface Wish {
   readonly chromatic: boolean;
 }
 
-/** The longest a chromatic note lasts: an eighth, or the note of the grid that is no longer. */
-const passing = ({ per, ...metre }: LineMetre): Beats =>
-  Math.floor((pulseOf({ per, ...metre }) / 2) * per + 1e-6) / per;
-
 /** Sizes, turns and chromatic notes laid out over a line by chance. */
 export function wishesFor(
   onsets: readonly Onset[],
@@ -30,15 +25,16 @@ export function wishesFor(
   chance: Chance,
 ): readonly Wish[] {
   const sizes = SIZES.map((size) => [size, style.sizes[size]] as const);
-  const longest = passing(metre);
+  const longest = passingOf(metre);
   const wishes: Wish[] = [];
   let held = false;
   for (const [which, onset] of onsets.entries()) {
     const before = wishes.at(-1);
     const size = weighed(sizes, chance);
     const turn = drawn(chance, style.turns);
-    const inPassing = drawn(chance, style.chromatic);
     const next = onsets[which + 1];
+    const leads = next?.target === true && !next.begins;
+    const inPassing = drawn(chance, leads ? Math.min(0.6, 4 * style.chromatic) : style.chromatic);
     const touches: boolean =
       !onset.target &&
       !onset.begins &&
@@ -51,8 +47,11 @@ export function wishesFor(
     held = chromatic;
     // After a leap the line turns and steps back.
     const leapt = before?.size === 'wide' || before?.size === 'fourth';
+    const wide = size === 'wide' || size === 'fourth';
+    // What is aimed at is come to by a step.
+    const into = onset.target && !onset.begins && (wide || size === 'third' || size === 'again');
     wishes.push({
-      size: leapt && (size === 'wide' || size === 'fourth') ? 'whole' : size,
+      size: into ? 'half' : leapt && wide ? 'whole' : size,
       turn: leapt || turn,
       chromatic,
     });
