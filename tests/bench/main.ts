@@ -2,6 +2,7 @@
 import { startServer } from '../browser/harness';
 import { coreFigures } from './core';
 import { heardFigures } from './heard';
+import { lineFigures } from './lines';
 import { listeningFigures } from './listening';
 import { pageFigures } from './page';
 import { printRow, processorTimes } from './report';
@@ -9,6 +10,7 @@ import { serverFigures } from './server';
 
 const before = processorTimes();
 for (const figure of coreFigures()) printRow(figure);
+for (const figure of lineFigures()) printRow(figure);
 for (const figure of heardFigures()) printRow(figure);
 for (const figure of listeningFigures()) printRow(figure);
 

@@ -78,7 +78,7 @@ export interface Exercise {
   /** What a hand cannot do at the tempo, in sentences. */
   readonly warnings: readonly string[];
   /** What a line does phrase by phrase, and how good it is; null for what is no line. */
-  readonly line: Pick<Line, 'plan' | 'words' | 'score'> | null;
+  readonly line: (Pick<Line, 'plan' | 'words' | 'score'> & { readonly style: LineStyle }) | null;
   /** Where a line lands, in order: played as it is written, it lands on each; none for what is no line. */
   readonly targets: readonly LineTarget[];
 }
@@ -234,7 +234,11 @@ function goalOf({ kind, neck, zone }: ExerciseRequest, spans: readonly ChordSpan
 }
 
 /** Whether hands bend and slide here: in a blues by its form, or by what is played over it. */
-function isBlues({ chart, key, materials }: ExerciseRequest): boolean {
+function isBlues({
+  chart,
+  key,
+  materials,
+}: Pick<ExerciseRequest, 'chart' | 'key' | 'materials'>): boolean {
   const { chords, bars } = chart;
   if (chords.length === 0) return false;
   const heads = bars.map(({ beat }) => chords.find((one) => one.beat === beat)?.chord ?? null);
@@ -245,16 +249,22 @@ function isBlues({ chart, key, materials }: ExerciseRequest): boolean {
   );
 }
 
-/** How a line is divided, and how it is played: as asked, or as the chart's feel and idiom have it. */
+/** How a line is played: as asked, or as the chart's feel and idiom have it. */
+export const lineStyleOf = (
+  request: Pick<ExerciseRequest, 'chart' | 'key' | 'materials' | 'style'>,
+): LineStyle =>
+  request.style ?? styleFor(request.chart, readFeel(request.chart.source.feel), isBlues(request));
+
+/** How a line is divided and played. */
 function lineFrame(
   request: ExerciseRequest,
 ): Pick<LineRequest, 'metre' | 'style' | 'home' | 'tempo' | 'pinned'> {
   const { chart, subdivision, key, pins } = request;
-  const { time, tempo, feel } = chart.source;
+  const { time, tempo } = chart.source;
   const { beats, unit } = time;
   const per = notesPerBeat(subdivision, unit);
   const triplets = subdivision === 'eighths' && unit === 4;
-  const style = request.style ?? styleFor(chart, readFeel(feel), isBlues(request));
+  const style = lineStyleOf(request);
   return {
     ...{ metre: { bar: beats, per, triplets }, style, tempo: tempo ?? DEFAULT_TEMPO },
     home: key?.tonic ?? chart.chords[0]?.chord.root ?? null,
@@ -373,7 +383,10 @@ export function makeExercise(request: ExerciseRequest): Exercise {
     goal: goalOf(request, spans),
     passage,
     warnings: [...warnings, ...playingWarnings(passage)],
-    line: line && { plan: line.plan, words: line.words, score: line.score },
+    line: line && {
+      ...{ plan: line.plan, words: line.words, score: line.score },
+      style: lineStyleOf(request),
+    },
     targets: landings,
   };
 }

@@ -224,7 +224,13 @@ const HOOKED: Figures = {
 };
 export const FIGURES: Readonly<Record<LineStyle, Figures>> = {
   bop: BOP,
-  blues: { ...HOOKED, phrase: [5, 14], chromatic: [0, 0.3], half: [0.08, 0.3], again: [0.08, 0.25] },
+  blues: {
+    ...HOOKED,
+    phrase: [5, 14],
+    chromatic: [0, 0.3],
+    half: [0.08, 0.3],
+    again: [0.08, 0.25],
+  },
   rock: HOOKED,
   pop: HOOKED,
   bossa: {

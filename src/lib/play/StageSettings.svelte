@@ -1,7 +1,9 @@
 <!-- What is set once for a while: counting in, keys, turns, ramps, what shows ahead, the line, levels. -->
 <script lang="ts">
   import { CLICKS } from '$core/band/click';
+  import { type ExerciseKind, LINE_KINDS } from '$core/exercises/kinds';
   import { EXERCISE_WORDS } from '$core/exercises/words';
+  import { LINE_STYLES, STYLE_ROWS } from '$core/lines/styles';
   import { SUBDIVISIONS } from '$core/time/subdivision';
   import { TEMPO_RANGE } from '$core/time/tempo';
   import Picked from '$lib/ui/Picked.svelte';
@@ -69,6 +71,10 @@
     ...LINES.map((line): [string, string] => [line, nameOf(line)]),
     ...study.plan.sheets.map(({ id, name }): [string, string] => [`sheet ${id}`, `Kept: ${name}`]),
   ]);
+  /** A style is had by what is made as a line. */
+  const isLine = $derived(
+    stage.lines.kept === null && LINE_KINDS.has(settings.line as ExerciseKind),
+  );
   function chooseLine(value: string) {
     const kept = study.plan.sheets.find(({ id }) => `sheet ${id}` === value);
     if (kept) onset({ sheet: kept.id });
@@ -113,6 +119,17 @@
     value={settings.subdivision}
     options={SUBDIVISIONS.map((one) => [one, one])}
     onpick={(subdivision) => onset({ subdivision })}
+  />
+  <Picked
+    label="Style of the line"
+    name="style"
+    disabled={!isLine}
+    value={settings.style ?? 'own'}
+    options={[
+      ['own', 'the chart’s own'],
+      ...LINE_STYLES.map((one) => [one, STYLE_ROWS[one].name] as const),
+    ]}
+    onpick={(picked) => onset({ style: picked === 'own' ? null : picked })}
   />
   <Picked
     label="Trade with Corvel"

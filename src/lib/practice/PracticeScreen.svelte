@@ -167,12 +167,13 @@
       warn(refusal);
       return;
     }
-    const { kind, subdivision, seed, group, zone, extent, from, strings } = practice.settings;
+    const { kind, subdivision, seed, style, group, zone, extent, from, strings } =
+      practice.settings;
     const around = chart && extent !== 'whole' && !practice.opened;
     const loop = around
       ? loopAround(chart, from, extent === 'isolate' ? 'chord' : 'two chords')
       : study.view.play.loop;
-    const line = { line: kind, subdivision, seed, group, strings: [...strings] };
+    const line = { line: kind, subdivision, seed, style, group, strings: [...strings] };
     study.look({
       play: { ...study.view.play, ...line, loop, sheet: practice.kept, staff: true },
     });

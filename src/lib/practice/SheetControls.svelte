@@ -7,6 +7,7 @@
   import { LICK_LIMITS } from '$core/licks/lick';
   import { stringSets } from '$core/neck/voicings';
   import { type Extent, EXTENTS } from '$core/lines/spans';
+  import { LINE_STYLES, STYLE_ROWS } from '$core/lines/styles';
   import { SUBDIVISIONS } from '$core/time/subdivision';
   import { createLick } from '$lib/licks/api';
   import { getStudy } from '$lib/study/study.svelte';
@@ -56,6 +57,11 @@
 
   const picked = <T extends string>(values: readonly T[], event: Event): T | undefined =>
     values.find((value) => value === (event.currentTarget as HTMLSelectElement).value);
+  /** The style a line has by itself, once one is made. */
+  const own = $derived.by(() => {
+    const line = practice.settings.style === null ? practice.exercise?.line : null;
+    return line ? ` (${STYLE_ROWS[line.style].name})` : '';
+  });
 </script>
 
 <div class="flex flex-wrap items-center gap-x-3 gap-y-1 text-sm">
@@ -132,6 +138,23 @@
       {/each}
     </select>
   </label>
+  {#if LINE_KINDS.has(settings.kind) && !MELODY_KINDS.has(settings.kind)}
+    <label class="flex items-center gap-1.5">
+      <span class="text-ink-soft">Style</span>
+      <select
+        class="field"
+        name="style"
+        value={practice.settings.style ?? ''}
+        onchange={(event) => {
+          const style = LINE_STYLES.find((one) => one === event.currentTarget.value) ?? null;
+          practice.change({ style });
+        }}
+      >
+        <option value="">the chart’s own{own}</option>
+        {#each LINE_STYLES as one (one)}<option value={one}>{STYLE_ROWS[one].name}</option>{/each}
+      </select>
+    </label>
+  {/if}
   {#if settings.kind === 'groups'}
     <label class="flex items-center gap-1.5">
       <span class="text-ink-soft">Of</span>

@@ -25,6 +25,7 @@ const START: Omit<SheetSettings, 'zone'> = {
   strings: [1, 2, 3],
   group: 4,
   seed: 1,
+  style: null,
 };
 
 export function createPractice(study: Study, from: number) {
@@ -150,12 +151,12 @@ export function createPractice(study: Study, from: number) {
     /** Shows a kept sheet again. */
     take({ id, passage, ...sheet }: PracticeSheet) {
       const read = passage === null ? null : readPassageJson(passage);
-      const { kind, subdivision, extent, from: first, group, seed } = sheet;
+      const { kind, subdivision, extent, from: first, group, seed, style } = sheet;
       // The instrument may be another than the sheet was kept for.
       const zone = fitZone(study.neck, sheet.zone.low, sheet.zone.high);
       const there = sheet.strings.filter((string) => string <= stringCount(study.neck));
       const strings = there.length > 0 ? there : settings.strings;
-      settings = { kind, subdivision, extent, from: first, zone, strings, group, seed };
+      settings = { kind, subdivision, extent, from: first, zone, strings, group, seed, style };
       opened = read?.ok ? read.passage : null;
       kept = id;
     },

@@ -38,7 +38,15 @@ const first = (index: number) => {
 
 const SHEET: Plan['sheets'][number] = {
   ...{ id: 's', name: 'Mine', kind: 'line', subdivision: 'eighths', extent: 'whole' },
-  ...{ from: 0, zone: { low: 3, high: 7 }, strings: [1, 2, 3], group: 4, seed: 1, passage: null },
+  ...{
+    from: 0,
+    zone: { low: 3, high: 7 },
+    strings: [1, 2, 3],
+    group: 4,
+    seed: 1,
+    style: null,
+    passage: null,
+  },
 };
 
 describe('every edit', () => {

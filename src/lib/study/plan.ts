@@ -5,6 +5,7 @@ import { INTENTS } from '$core/lenses/lens';
 import { LENSES } from '$core/lenses/table';
 import { EXERCISES } from '$core/exercises/kinds';
 import { EXTENTS } from '$core/lines/spans';
+import { LINE_STYLES } from '$core/lines/styles';
 import { SUBDIVISIONS } from '$core/time/subdivision';
 import { CONTOURS, PREFERENCES } from '$core/targets/kinds';
 import { playedNoteSchema } from './played';
@@ -76,6 +77,8 @@ const practiceSheetSchema = z.object({
   /** Notes to a group, in groups. */
   group: z._default(within(3, 4), 4),
   seed: within(0, 4_294_967_295),
+  /** How a line is played; null by the chart's feel and idiom. */
+  style: orNull(z.enum(LINE_STYLES)),
   /** A melody kept as it is, as passage JSON; null for an exercise made from the rest. */
   passage: orNull(text(KEPT_PASSAGE_LIMIT)),
 });

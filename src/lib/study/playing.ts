@@ -2,6 +2,7 @@
 import * as z from 'zod/mini';
 import { CLICKS } from '$core/band/click';
 import { EXERCISES } from '$core/exercises/kinds';
+import { LINE_STYLES } from '$core/lines/styles';
 import { SUBDIVISIONS } from '$core/time/subdivision';
 import { TEMPO_RANGE } from '$core/time/tempo';
 
@@ -61,6 +62,8 @@ export const playSchema = z.object({
   strings: or(z.array(count(1, 8)).check(z.minLength(1), z.maxLength(8)), [1, 2, 3]),
   group: or(count(3, 4), 4),
   seed: or(count(0, 1_000_000), 1),
+  /** How the line is played; null by the chart's feel and idiom. */
+  style: or(z.nullable(z.enum(LINE_STYLES)), null),
   /** Whether the line is shown while it is not Corvel's turn. */
   hidden: or(z.boolean(), false),
   staff: or(z.boolean(), false),

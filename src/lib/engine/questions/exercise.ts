@@ -7,6 +7,7 @@ import { EXERCISES, LINE_KINDS } from '$core/exercises/kinds';
 import { techniqueSchema } from '$core/formats/passage/techniqueSchema';
 import { overChart } from '$core/licks/lick';
 import { EXTENTS } from '$core/lines/spans';
+import { LINE_STYLES } from '$core/lines/styles';
 import { stringCount } from '$core/neck/neck';
 import { inTime } from '$core/phrases/passage';
 import { degreeName } from '$core/notes/degrees';
@@ -45,6 +46,10 @@ const request = z.object({
     .default(4)
     .describe('Notes to a group, in groups'),
   seed: z.int().min(0).max(4_294_967_295).default(1),
+  style: z
+    .enum(LINE_STYLES)
+    .optional()
+    .describe('How a line is played; by the feel and idiom of the chart when left out'),
   switchAt: z
     .int()
     .min(0)
@@ -74,6 +79,7 @@ const answer = z.object({
     .array(z.object({ index: z.int(), string: z.int(), fret: z.int(), midi: z.int() }))
     .optional()
     .describe('Where a line lands, chord by chord; left out for what is no line'),
+  style: z.enum(LINE_STYLES).optional().describe('How a line is played; left out for what is none'),
   warnings: z.array(z.string()).describe('What a hand cannot do at the tempo'),
 });
 /** A line is a path through all its notes; the patterns only walk. */
@@ -114,6 +120,7 @@ export const exercise = question({
         prefer,
         extent,
         seed,
+        style: asked.style ?? null,
         strings,
         group: asked.group,
         switchAt: asked.switchAt ?? null,
@@ -139,7 +146,7 @@ export const exercise = question({
           },
         ];
       }),
-      ...(line ? { targets: [...targets] } : {}),
+      ...(line ? { targets: [...targets], style: line.style } : {}),
       warnings: [...warnings],
     });
   },
