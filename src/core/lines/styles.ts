@@ -416,7 +416,7 @@ export const STYLE_ROWS: Readonly<Record<LineStyle, StyleRow>> = {
     density: [0.45, 0.9],
     cells: HOOKS,
     hold: 2,
-    sizes: { again: 0.18, half: 0.05, whole: 0.36, third: 0.3, fourth: 0.08, wide: 0.03 },
+    sizes: { again: 0.18, half: 0.05, whole: 0.39, third: 0.3, fourth: 0.05, wide: 0.03 },
     turns: 0.45,
     colour: [3, 1],
     chromatic: 0,
