@@ -150,6 +150,21 @@ describe('lines sound like somebody playing', () => {
     }
   });
 
+  test('a triplet among eighths is whole', () => {
+    for (const style of LINE_STYLES) {
+      for (const { exercise } of linesOf(style, 4, 'eighths')) {
+        const beats = exercise.passage.notes.map(({ beat }) => beat);
+        const has = (beat: number) => beats.some((one) => Math.abs(one - beat) < 1e-6);
+        for (const beat of beats) {
+          const within = beat - Math.floor(beat + 1e-6);
+          if (Math.abs(2 * within - Math.round(2 * within)) < 1e-6) continue;
+          const start = Math.floor(beat);
+          expect([start, start + 1 / 3, start + 2 / 3].every(has), `${style} ${beat}`).toBe(true);
+        }
+      }
+    }
+  });
+
   test('a hand plays them: five frets within a beat, no string skipped in a hurry', () => {
     let skips = 0;
     let moves = 0;

@@ -47,10 +47,9 @@ export function drawMotif(metre: LineMetre, style: StyleRow, entry: Beats, chanc
   const wanted = MOTIF_NOTES.least + Math.floor(chance() * 4);
   const from = entry + metre.bar;
   const first = { struck: [from], silent: [] };
-  const times = rhythmIn(metre, style, from, from + metre.bar, 0.75, first, chance).slice(
-    0,
-    wanted,
-  );
+  // A motif may be cut anywhere: none of its triplets would lack a note.
+  const even = { ...metre, triplets: false };
+  const times = rhythmIn(even, style, from, from + metre.bar, 0.75, first, chance).slice(0, wanted);
   const onsets = times.map((beat) => beat - from);
   const contour = oneOf(CONTOURS, chance);
   const turned = drawn(chance, 0.5) ? -1 : 1;

@@ -188,7 +188,8 @@ function phraseOnsets(
   const close = early ? phrase.close - slot : phrase.close;
   const intent = intentAt((phrase.from + phrase.close) / 2);
   const density = phrase.density * SAID[intent];
-  const rhythm = rhythmIn(metre, style, free, close, density, bounds, chance).filter(
+  const grid = intent === 'coast' ? { ...metre, triplets: false } : metre;
+  const rhythm = rhythmIn(grid, style, free, close, density, bounds, chance).filter(
     (beat) =>
       bounds.struck.some((one) => is(one, beat)) || intent !== 'coast' || drawn(chance, COASTS),
   );
