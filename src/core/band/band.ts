@@ -9,6 +9,7 @@ import { drumsOf } from './drums';
 import { BAND_PARTS, type BandEvent, type BandPart } from './events';
 import { type BandForm, lastBy, NEAR } from './form';
 import { PATTERNS } from './patterns';
+import { touched } from './touch';
 
 export interface BandOptions {
   /** Swing where nothing is said. */
@@ -87,7 +88,8 @@ export function bandOf(form: BandForm, options: BandOptions = {}): readonly Band
     const whole = goesOn ? played : ended(played, form);
     for (const one of whole) events.push(inForm(one, form, chorus));
   }
-  return events.sort((a, b) => a.beat - b.beat || RANK[a.part] - RANK[b.part]);
+  events.sort((a, b) => a.beat - b.beat || RANK[a.part] - RANK[b.part]);
+  return touched(events, feel.kind, seed);
 }
 
 /** The feel of a chart's words: swing where they say nothing, or a slow twelve where the metre does. */

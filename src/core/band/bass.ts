@@ -31,6 +31,8 @@ interface Tones {
   readonly chord: ReadonlySet<number>;
   /** The chord's tones, and the key's for the letters it does not name. */
   readonly scale: ReadonlySet<number>;
+  /** The third the chord has not, where it has the other; null for none. */
+  readonly foreign: number | null;
 }
 
 const tonesOf = rememberBy(
@@ -44,15 +46,24 @@ const tonesOf = rememberBy(
           .map((tone) => transpose(key.tonic, tone))
           .filter((note) => !letters.has(step(note)))
       : [];
+    const thirds = [MINOR_THIRD, MAJOR_THIRD];
+    const own = tones.map((tone) => modulo(pitchClass(tone) - pitchClass(chord.root), 12));
+    const has = thirds.filter((size) => own.includes(size));
+    // The other third says another chord, however short this one is.
+    const foreign = has.length === 1 ? thirds.find((size) => !has.includes(size)) : undefined;
     const fifth = chord.quality.core.find((one) => step(one) === 4) ?? degree('5');
     return {
       root: pitchClass(chord.bass ?? chord.root),
       fifth: pitchClass(transpose(chord.root, fifth)),
       chord: new Set(tones.map(pitchClass)),
       scale: new Set([...tones, ...between].map(pitchClass)),
+      foreign: foreign === undefined ? null : (pitchClass(chord.root) + foreign) % 12,
     };
   },
 );
+
+const MINOR_THIRD = 3;
+const MAJOR_THIRD = 4;
 
 type Role = 'R' | 'F' | 'O' | 'W' | 'A' | 'N';
 
@@ -69,7 +80,7 @@ interface Step {
 }
 
 /** What it costs to stand on a pitch class in a role, before register; Infinity where it may not. */
-function standing({ role, tones, strong, into }: Step, tone: number): number {
+function standing({ role, tones, strong, into }: Step, tone: number, chromatic: boolean): number {
   switch (role) {
     case 'R':
     case 'O':
@@ -79,10 +90,11 @@ function standing({ role, tones, strong, into }: Step, tone: number): number {
       return tone === tones.fifth ? 0 : Infinity;
     case 'A':
     case 'W': {
+      if (tone === tones.foreign) return Infinity;
       const toNext =
         into === null ? null : Math.min(modulo(tone - into, 12), modulo(into - tone, 12));
       const leads = toNext === 1 ? 0.25 : toNext === 2 || toNext === 5 ? 0.45 : null;
-      if (leads !== null && (tones.scale.has(tone) || toNext === 1)) return leads;
+      if (leads !== null && (tones.scale.has(tone) || (toNext === 1 && chromatic))) return leads;
       // What does not lead into the change leaves it to chance.
       const aimless = into === null ? 0 : 0.7;
       if (tones.chord.has(tone)) return aimless + (tone === tones.root ? 0.5 : 0.2);
@@ -170,7 +182,7 @@ export function bassOf(
     const centre = centreAt(seed, one.bar);
     return PITCHES.flatMap((midi) => {
       const far = midi - centre;
-      const stands = Math.abs(far) > REACH ? Infinity : standing(one, midi % 12);
+      const stands = Math.abs(far) > REACH ? Infinity : standing(one, midi % 12, bass.chromatic);
       if (stands === Infinity) return [];
       const cost = stands + 0.012 * far * far + 0.5 * chance();
       return [{ midi, cost }];

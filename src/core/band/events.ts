@@ -24,6 +24,8 @@ interface Struck {
   readonly beats: Beats;
   /** Loudness from 0 to 1. */
   readonly velocity: number;
+  /** Milliseconds it is played after its beat; below 0 before it. */
+  readonly late?: number;
 }
 
 export interface PitchedEvent extends Struck {

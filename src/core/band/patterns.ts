@@ -27,7 +27,12 @@ export interface DrumLine extends Cells {
 
 export interface FeelPatterns {
   /** The bass of the samples that suits it. */
-  readonly bass: Cells & { readonly sound: 'double-bass' | 'bass-guitar'; readonly held: number };
+  readonly bass: Cells & {
+    readonly sound: 'double-bass' | 'bass-guitar';
+    readonly held: number;
+    /** Whether it leads into a root by a half step that the chord's scale has not. */
+    readonly chromatic: boolean;
+  };
   /** Any of these, drawn anew for every group. `held` is the share of the way to the next hit. */
   readonly comp: Cells & { readonly held: number; readonly early: boolean };
   readonly drums: readonly DrumLine[];
@@ -42,7 +47,7 @@ const FIRST: Cells = { two: ['1'], three: ['1'] };
 const WALK: Cells = { two: ['1W 2W'], three: ['1W 2W 3W'] };
 
 const SWING: FeelPatterns = {
-  bass: { ...WALK, sound: 'double-bass', held: 0.92 },
+  bass: { ...WALK, sound: 'double-bass', chromatic: true, held: 0.92 },
   comp: {
     two: ['1 2&', '1&', '2', '2&', '', '1', '1& 2&'],
     three: ['1 2&', '2', '2& 3&', '1', '1& 3'],
@@ -67,7 +72,13 @@ const SWING: FeelPatterns = {
 export const PATTERNS: Readonly<Record<FeelKind, FeelPatterns>> = {
   swing: SWING,
   shuffle: {
-    bass: { two: ['1W 2W', '1W 2W 2&G'], three: ['1W 2W 3W'], sound: 'bass-guitar', held: 0.85 },
+    bass: {
+      two: ['1W 2W', '1W 2W 2&G'],
+      three: ['1W 2W 3W'],
+      sound: 'bass-guitar',
+      chromatic: true,
+      held: 0.85,
+    },
     comp: {
       two: ['1& 2&', '1 2&', '1&'],
       three: ['1& 2& 3&', '1 2&'],
@@ -86,6 +97,7 @@ export const PATTERNS: Readonly<Record<FeelKind, FeelPatterns>> = {
       two: ['1R 2&F', '1R 2W'],
       three: ['1R 2&F 3W'],
       sound: 'bass-guitar',
+      chromatic: false,
       held: 0.9,
     },
     comp: { two: ['1', '1 2&', '1& 2'], three: ['1', '1 2&'], held: 0.85, early: true },
@@ -101,6 +113,7 @@ export const PATTERNS: Readonly<Record<FeelKind, FeelPatterns>> = {
       two: ['1R 1&R 2R 2&R', '1R 1&R 2R 2&A'],
       three: ['1R 1&R 2R 2&R 3R 3&A'],
       sound: 'bass-guitar',
+      chromatic: false,
       held: 0.85,
     },
     comp: { two: ['1', '1 2&', '1 1&'], three: ['1', '1 2&'], held: 0.95, early: false },
@@ -118,7 +131,13 @@ export const PATTERNS: Readonly<Record<FeelKind, FeelPatterns>> = {
     opening: 'crash',
   },
   bossa: {
-    bass: { two: ['1R 2&F', '1F 2&N'], three: ['1R 2&F 3F 3&N'], sound: 'double-bass', held: 0.9 },
+    bass: {
+      two: ['1R 2&F', '1F 2&N'],
+      three: ['1R 2&F 3F 3&N'],
+      sound: 'double-bass',
+      chromatic: false,
+      held: 0.9,
+    },
     comp: {
       two: ['1 2&', '2', '1& 2&', '1 2'],
       three: ['1 2&', '2 3&', '1& 3'],
@@ -137,6 +156,7 @@ export const PATTERNS: Readonly<Record<FeelKind, FeelPatterns>> = {
       two: ['1R! 1aG 2&O', '1R 2eG 2&W 2aA'],
       three: ['1R! 1aG 2&O 3W 3aA'],
       sound: 'bass-guitar',
+      chromatic: true,
       held: 0.6,
     },
     comp: {
@@ -169,7 +189,7 @@ export const PATTERNS: Readonly<Record<FeelKind, FeelPatterns>> = {
     opening: 'open-hat',
   },
   ballad: {
-    bass: { two: ['1R', '1F'], three: ['1R'], sound: 'double-bass', held: 0.95 },
+    bass: { two: ['1R', '1F'], three: ['1R'], sound: 'double-bass', chromatic: true, held: 0.95 },
     comp: { two: ['1', '1', '1 2&', '2'], three: ['1', '1 3'], held: 0.97, early: false },
     drums: [
       { drum: 'ride', velocity: 0.26, two: ['1 2'], three: ['1 2 3'], vary: SKIP },
@@ -180,13 +200,20 @@ export const PATTERNS: Readonly<Record<FeelKind, FeelPatterns>> = {
   },
   'jazz waltz': {
     ...SWING,
-    bass: { two: ['1W 2W'], three: ['1W 2W 3W', '1R 3W'], sound: 'double-bass', held: 0.92 },
+    bass: {
+      two: ['1W 2W'],
+      three: ['1W 2W 3W', '1R 3W'],
+      sound: 'double-bass',
+      chromatic: true,
+      held: 0.92,
+    },
   },
   'slow 12/8': {
     bass: {
       two: ['1R 1&R. 2W 2&A', '1R 2W 2&A'],
       three: ['1R 2W 3W 3&A'],
       sound: 'bass-guitar',
+      chromatic: true,
       held: 0.9,
     },
     comp: { two: ['1', '1 2', '2 2e 2&'], three: ['1', '1 3'], held: 0.9, early: false },
@@ -209,7 +236,13 @@ export const PATTERNS: Readonly<Record<FeelKind, FeelPatterns>> = {
     opening: 'crash',
   },
   modal: {
-    bass: { two: ['1R 2&O', '1F 2W'], three: ['1R 2&F 3W'], sound: 'double-bass', held: 0.9 },
+    bass: {
+      two: ['1R 2&O', '1F 2W'],
+      three: ['1R 2&F 3W'],
+      sound: 'double-bass',
+      chromatic: true,
+      held: 0.9,
+    },
     comp: { two: ['1 2&', '', '2&', '1&'], three: ['1 2&', '', '2&'], held: 0.8, early: true },
     drums: [
       { drum: 'ride', velocity: 0.42, ...SKIP },

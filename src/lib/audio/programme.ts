@@ -16,6 +16,8 @@ interface Sounding {
   readonly beats: Beats;
   /** Loudness from 0 to 1. */
   readonly velocity: number;
+  /** Milliseconds it sounds after its beat; below 0 before it. */
+  readonly late?: number;
 }
 
 export type SoundEvent = Sounding &

@@ -269,9 +269,10 @@ export async function render(programme: Programme, rendering: Rendering): Promis
     signal?.throwIfAborted();
     const offset = piece * PIECE;
     const sounds = some.map((event): Sound => {
-      const at = startOf(event);
-      const seconds = tempo.secondsAt(event.beat + event.beats) - begin - at;
-      return { event, at: at - offset, seconds };
+      const begins = startOf(event);
+      const seconds = tempo.secondsAt(event.beat + event.beats) - begin - begins;
+      const at = Math.max(0, begins + (event.late ?? 0) / 1000 - offset);
+      return { event, at, seconds };
     });
     const longest = Math.max(...sounds.map(({ at, seconds }) => at + seconds));
     const gains = rendering.gains ?? gainsOf(DEFAULT_MIX);

@@ -98,9 +98,9 @@ export function createTransport(open: () => Promise<Output> = openOutput) {
     const to = programme.tempo.beatAt(now + AHEAD[page] - zero);
     if (to > scheduled) {
       for (const event of programme.eventsBetween(scheduled, to)) {
-        const at = secondsIn(playing, event.beat);
-        const seconds = secondsIn(playing, event.beat + event.beats) - at;
-        waiting.push({ event, at, seconds });
+        const begins = secondsIn(playing, event.beat);
+        const seconds = secondsIn(playing, event.beat + event.beats) - begins;
+        waiting.push({ event, at: begins + (event.late ?? 0) / 1000, seconds });
       }
       scheduled = to;
     }

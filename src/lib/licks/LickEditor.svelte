@@ -6,6 +6,7 @@
   import Undo from '@lucide/svelte/icons/undo-2';
   import { onDestroy, untrack } from 'svelte';
   import { bandOf, feelFor } from '$core/band/band';
+  import type { Chart } from '$core/chart/form';
   import { bandForm } from '$core/band/form';
   import { type Lick, lickOfPassage } from '$core/licks/lick';
   import { lickExercise, zoneOfLick } from '$core/licks/moving';
@@ -14,7 +15,7 @@
   import { zonesOf } from '$core/neck/zones';
   import { zoneTonic } from '$core/chart/form';
   import type { Passage } from '$core/phrases/passage';
-  import { readFeel } from '$core/time/feel';
+  import { feelAt, readFeel } from '$core/time/feel';
   import { DEFAULT_TEMPO } from '$core/time/tempo';
   import type { Mistakes } from '$core/listening/simulated';
   import { lineEvents, passageProgramme, programmeOf, type SoundEvent } from '$lib/audio/programme';
@@ -87,20 +88,22 @@
   const moment = $derived(momentAt(moments, transport.beat));
   const sounding = $derived(passage ? soundingAt(passage, moment) : []);
 
+  /** The feel of the band and of the lick over it, at the tempo it is played at. */
+  const feelHere = ({ source }: Chart) =>
+    feelAt(feelFor(readFeel(source.feel), source.time), (source.tempo ?? DEFAULT_TEMPO) * speed);
+
   /** The band over the lick's chords. */
   function bandEvents(loops: boolean): readonly SoundEvent[] {
     const { chart } = editing;
     if (!chart) return [];
-    const feel = feelFor(readFeel(chart.source.feel), chart.source.time);
-    return bandOf(bandForm(chart), { feel, loops, seed: 1 });
+    return bandOf(bandForm(chart), { feel: feelHere(chart), loops, seed: 1 });
   }
 
   function play() {
     if (!passage) return;
     const { chart } = editing;
     if (band && chart && !exercise) {
-      const feel = feelFor(readFeel(chart.source.feel), chart.source.time);
-      const events = [...bandEvents(true), ...lineEvents({ ...passage, feel })];
+      const events = [...bandEvents(true), ...lineEvents({ ...passage, feel: feelHere(chart) })];
       const { tempo, start, length } = passageProgramme(passage, speed);
       const programme = programmeOf(events, { tempo, start, length, loop: true });
       void transport.play(programme, { parts: ['line', 'bass', 'comp', 'drums'] });

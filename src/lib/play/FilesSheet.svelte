@@ -24,7 +24,9 @@
     const time = stage.form?.time;
     if (!programme || !time) return;
     const { programmeMidi } = await import('./files');
-    const bytes = programmeMidi(programme, { title: study.title, time, bpm: stage.tempo });
+    const bytes = programmeMidi(programme, {
+      ...{ title: study.title, time, bpm: stage.tempo, feel: stage.feel },
+    });
     download(new File([new Uint8Array(bytes)], named('mid'), { type: 'audio/midi' }));
   }
 

@@ -344,7 +344,9 @@ describe('a session', () => {
   });
 
   test('as a MIDI file each part has its track, and comes back where it was', () => {
-    const bytes = programmeMidi(session(), { title: 'A loop', time: form.time, bpm: 90 });
+    const bytes = programmeMidi(session(), {
+      ...{ title: 'A loop', time: form.time, bpm: 90, feel: null },
+    });
     const file = new midi.Midi(bytes);
     expect(file.tracks.map(({ name }) => name)).toEqual(['Line', 'Bass', 'Comping', 'Drums']);
     expect(file.tracks.map(({ channel }) => channel)).toEqual([0, 1, 2, 9]);

@@ -2,7 +2,8 @@
 import { createContext, onDestroy, untrack } from 'svelte';
 import { feelFor } from '$core/band/band';
 import { rememberOf } from '$core/cache';
-import { readFeel } from '$core/time/feel';
+import type { Passage } from '$core/phrases/passage';
+import { type Feel, feelAt, readFeel } from '$core/time/feel';
 import { DEFAULT_TEMPO, withinTempo } from '$core/time/tempo';
 import type { Beats } from '$core/time/units';
 import { lineEvents, pitchesIn, type Programme, type SoundEvent } from '$lib/audio/programme';
@@ -19,8 +20,10 @@ import { formsOf, stager } from './staged';
 import { createStanding } from './standing.svelte';
 import { tempoAt } from './tempos';
 
-/** A line as it sounds; it is asked for at every tick of the clock. */
-const soundsOf = rememberOf(lineEvents);
+/** A line as it sounds in a feel; it is asked for at every tick of the clock. */
+const soundsOf = rememberOf((line: Passage) =>
+  rememberOf((feel: Feel) => lineEvents({ ...line, feel })),
+);
 const SILENCE: readonly SoundEvent[] = [];
 
 /** What has been begun, and what came of it: the passes, their keys and tempos. */
@@ -29,6 +32,12 @@ function createPasses(study: Study) {
   const settings = $derived(study.view.play);
   const round = $derived(study.chart ? roundOf(study.chart, study.loop) : null);
   const chartTempo = $derived(settings.tempo ?? study.chart?.source.tempo ?? DEFAULT_TEMPO);
+  /** The band's feel, its swing as wide as this tempo lets it be; the line is played in it too. */
+  const feel = $derived.by(() => {
+    if (!study.chart) return null;
+    const { source } = study.chart;
+    return feelAt(feelFor(readFeel(source.feel), source.time), chartTempo);
+  });
   let played = $state.raw<History | null>(null);
 
   const beginning = () =>
@@ -65,6 +74,9 @@ function createPasses(study: Study) {
     },
     passIn,
     shift: (wanted: number) => (history ? shiftIn(history, wanted) : 0),
+    get feel() {
+      return feel;
+    },
     /** The tempo sounding; the one to begin with while nothing plays. */
     get tempo() {
       return transport.playing && played
@@ -112,7 +124,9 @@ const asksOf =
       notes: (number) => {
         if (isShown(number)) return [];
         const sung = lines.lineIn(number);
-        return sung ? pitchesIn(soundsOf(sung)) : lines.targetsIn(number);
+        return sung && passes.feel
+          ? pitchesIn(soundsOf(sung)(passes.feel))
+          : lines.targetsIn(number);
       },
     };
 
@@ -147,10 +161,6 @@ export function createStage(study: Study) {
     return (pass && forms?.(pass.loop, shift(number))) ?? null;
   };
   const form = $derived(formIn(passes.number));
-  const feel = $derived(
-    study.chart ? feelFor(readFeel(study.chart.source.feel), study.chart.source.time) : null,
-  );
-
   let playing = $state.raw<SessionProgramme | null>(null);
   makesBandAhead(
     () => (transport.playing ? playing : null),
@@ -162,6 +172,7 @@ export function createStage(study: Study) {
     played: (number: number) => number = (number) => number,
   ): SessionProgramme | null {
     const first = formIn(played(0));
+    const { feel } = passes;
     if (!first || !feel || first.bars.length === 0) return null;
     const { click, turns, rests, count, seed } = passes.settings;
     return sessionProgramme({
@@ -173,7 +184,7 @@ export function createStage(study: Study) {
         const alone = shows && number === 1;
         return {
           form: formIn(played(number)) ?? first,
-          line: sung && !alone ? soundsOf(sung) : SILENCE,
+          line: sung && !alone ? soundsOf(sung)(feel) : SILENCE,
         };
       },
     });
@@ -215,7 +226,7 @@ export function createStage(study: Study) {
       return form;
     },
     get feel() {
-      return feel;
+      return passes.feel;
     },
     get tempo() {
       return passes.tempo;

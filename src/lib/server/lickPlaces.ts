@@ -122,7 +122,15 @@ export async function putLick(
       kind: 'line',
       extent: 'whole',
     },
-    ...{ subdivision: 'eighths', from: index, zone, strings: [1, 2, 3], group: 4, seed: 1, style: null },
+    ...{
+      subdivision: 'eighths',
+      from: index,
+      zone,
+      strings: [1, 2, 3],
+      group: 4,
+      seed: 1,
+      style: null,
+    },
     passage: writePassageJson(passage).content,
   };
   const next = writePlan(keepSheet(sheet)(plan));

@@ -3,7 +3,16 @@ import { z } from 'zod';
 import { bandOf, feelFor } from '$core/band/band';
 import { BAND_PARTS, DRUMS } from '$core/band/events';
 import { bandForm } from '$core/band/form';
-import { type Feel, FEEL_KINDS, knownFeel, readFeel } from '$core/time/feel';
+import {
+  type Feel,
+  FEEL_KINDS,
+  feelAt,
+  knownFeel,
+  offBeatOf,
+  readFeel,
+  writtenAt,
+} from '$core/time/feel';
+import { DEFAULT_TEMPO } from '$core/time/tempo';
 import { question } from '../question';
 import { accept, refuse } from '../refusals';
 import { requestedChart } from '../requested';
@@ -33,11 +42,18 @@ const request = z.object({
 const answer = z.object({
   beats: z.number().describe('Beats of all choruses, in the unit of the time signature'),
   feel: z.enum(FEEL_KINDS),
+  swing: z
+    .number()
+    .describe('Where the off-beat sounds, as a share of the beat: 0.5 where eighths are even'),
   events: z.array(
     z.object({
       part: z.enum(BAND_PARTS),
-      beat: z.number().describe('As it sounds: swing is in it'),
+      beat: z.number().describe('Where it is written'),
       beats: z.number(),
+      late: z
+        .number()
+        .optional()
+        .describe('Milliseconds it is played after that, swing apart; below 0 before it'),
       midi: z.int().optional(),
       drum: z.enum(DRUMS).optional(),
       velocity: z.number().describe('Loudness, 0–1'),
@@ -66,16 +82,19 @@ export const band = question({
       const message = `${asked.choruses} choruses of ${bars.length} bars are more than the ${BAR_LIMIT} bars played at once.`;
       return refuse({ code: 'out_of_range', message, path: 'choruses' });
     }
+    feel = feelAt(feel, source.tempo ?? DEFAULT_TEMPO);
     const form = bandForm(chart.value);
     const { choruses, seed, parts } = asked;
     const events = bandOf(form, { feel, choruses, seed, parts });
     return accept({
       beats: choruses * form.beats,
       feel: feel.kind,
-      events: events.map(({ part, beat, beats, velocity, ...what }) => ({
+      swing: rounded(offBeatOf(feel)),
+      events: events.map(({ part, beat, beats, velocity, late = 0, ...what }) => ({
         part,
-        beat: rounded(beat),
+        beat: rounded(writtenAt(beat, feel, source.time.unit)),
         beats: rounded(beats),
+        late: Math.round(late * 10) / 10,
         ...('midi' in what ? { midi: what.midi } : { drum: what.drum }),
         velocity: rounded(velocity),
       })),
