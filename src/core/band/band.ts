@@ -2,12 +2,13 @@
 import { at } from '../lists';
 import { type Feel, feelOfKind } from '../time/feel';
 import type { TimeSignature } from '../time/metre';
+import type { Beats } from '../time/units';
 import { hashed } from '../random';
-import { bassOf } from './bass';
+import { bassOf, type Energy } from './bass';
 import { compOf } from './comp';
 import { drumsOf } from './drums';
 import { BAND_PARTS, type BandEvent, type BandPart } from './events';
-import { type BandForm, lastBy, NEAR } from './form';
+import { type BandForm, type FormChord, lastBy, NEAR } from './form';
 import { PATTERNS } from './patterns';
 import { touched } from './touch';
 
@@ -19,6 +20,11 @@ export interface BandOptions {
   readonly parts?: readonly BandPart[];
   /** Whether it goes round for ever; else it comes to an end with the last bar. */
   readonly loops?: boolean;
+  /** Choruses played before these. */
+  readonly before?: number;
+  /** Whether the last bars lead in before beat 0, and whether the tonic is held after the last bar. */
+  readonly intro?: boolean;
+  readonly ending?: boolean;
 }
 
 /** What sounds at once stands in this order. */
@@ -66,20 +72,79 @@ function ended(events: readonly BandEvent[], form: BandForm): readonly BandEvent
   ];
 }
 
+/** The second chorus is busier, the fourth drops; and so on round. */
+const ENERGIES: readonly Energy[] = ['usual', 'busy', 'usual', 'drop'];
+const energyOf = (chorus: number): Energy => at(ENERGIES, chorus % ENERGIES.length);
+
+/** Bars of an introduction: the last of the form. */
+const INTRODUCTION = 4;
+
+/** The last bars of a form as an introduction, which ends where the form begins. */
+function leadingIn(form: BandForm, options: BandOptions): readonly BandEvent[] {
+  const from = form.bars[Math.max(0, form.bars.length - INTRODUCTION)]?.beat ?? 0;
+  const length = form.beats - from;
+  const bars = form.bars
+    .filter(({ beat }) => beat >= from - NEAR)
+    .map((bar) => ({ ...bar, beat: bar.beat - from, section: 0, opens: bar.beat === from }));
+  const chords = form.chords.flatMap((one) => {
+    const begins = Math.max(one.beat, from);
+    const beats = one.beat + one.beats - begins;
+    return beats < NEAR ? [] : [{ ...one, beat: begins - from, beats }];
+  });
+  const led = bandOf(
+    { ...form, bars, chords, beats: length },
+    { ...options, choruses: 1, loops: true, intro: false, ending: false },
+  );
+  return led.map(({ late: _late, ...one }) => ({ ...one, beat: one.beat - length }) as BandEvent);
+}
+
+/** The chord a form comes home to: its tonic's own where it has one, else its first. */
+function homeOf({ chords }: BandForm): FormChord | null {
+  const tonic = chords[0]?.key?.tonic ?? null;
+  const own = chords.find(({ chord }) => chord.root === tonic);
+  return own ?? chords[0] ?? null;
+}
+
+/** The tonic held for a bar after the form. */
+function comeHome(
+  form: BandForm,
+  beat: Beats,
+  parts: readonly BandPart[],
+  seed: number,
+): readonly BandEvent[] {
+  const home = homeOf(form);
+  const bar = form.bars.at(-1);
+  if (!home || !bar) return [];
+  const chords = [{ ...home, beat: 0, beats: bar.beats }];
+  const bars = [{ ...bar, beat: 0, section: 0, opens: true, closes: true }];
+  const over = { time: form.time, beats: bar.beats, bars, chords };
+  const held = bandOf(over, { feel: feelOfKind('ballad'), seed, parts });
+  return held
+    .filter((one) => one.beat < NEAR && (one.part !== 'drums' || one.drum !== 'ride'))
+    .map(({ late: _late, ...one }) => ({ ...one, beat, beats: bar.beats }) as BandEvent);
+}
+
 /**
  * What the band plays, in order of time; beat 0 is the first downbeat.
  *
  * @example bandOf(bandForm(chart), { feel: feelOfKind('bossa'), choruses: 2 }).length // 1_310
  */
 export function bandOf(form: BandForm, options: BandOptions = {}): readonly BandEvent[] {
-  const { feel = feelOfKind('swing'), seed = 1, choruses = 1, loops = false } = options;
+  const { feel = feelOfKind('swing'), seed = 1, choruses = 1, loops = false, before = 0 } = options;
+  const { intro = false, ending = false } = options;
   const parts = options.parts ?? BAND_PARTS;
   const patterns = PATTERNS[feel.kind];
   const events: BandEvent[] = [];
   for (let chorus = 0; chorus < choruses; chorus++) {
-    const goesOn = loops || chorus < choruses - 1;
+    const goesOn = loops || ending || chorus < choruses - 1;
     const drawn = Math.floor(hashed(seed, chorus) * 1_000_000);
-    const part = { feel, seed: drawn, loops: goesOn };
+    const part = {
+      feel,
+      seed: drawn,
+      loops: goesOn,
+      energy: energyOf(chorus + before),
+      chorus: chorus + before,
+    };
     const played: readonly BandEvent[] = [
       ...(parts.includes('bass') ? bassOf(form, patterns, part) : []),
       ...(parts.includes('comp') ? compOf(form, patterns, part) : []),
@@ -88,6 +153,8 @@ export function bandOf(form: BandForm, options: BandOptions = {}): readonly Band
     const whole = goesOn ? played : ended(played, form);
     for (const one of whole) events.push(inForm(one, form, chorus));
   }
+  if (intro) events.push(...leadingIn(form, options));
+  if (ending) events.push(...comeHome(form, choruses * form.beats, parts, seed));
   events.sort((a, b) => a.beat - b.beat || RANK[a.part] - RANK[b.part]);
   return touched(events, feel.kind, seed);
 }

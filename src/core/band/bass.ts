@@ -161,7 +161,13 @@ function stepsOf(form: BandForm, hits: readonly Hit[], loops: boolean): readonly
   });
 }
 
+/** How much a chorus plays. */
+export type Energy = 'drop' | 'usual' | 'busy';
+
 export interface PartOptions {
+  readonly energy: Energy;
+  /** The number of the chorus, from 0. */
+  readonly chorus: number;
   readonly feel: Feel;
   readonly seed: number;
   /** Whether the form comes round: its end leads into its beginning. */

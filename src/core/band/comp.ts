@@ -28,6 +28,9 @@ const LOW: Midi = 48;
 const HIGH: Midi = 72;
 /** Where the middle of a voicing lies best. */
 const CENTRE: Midi = 60;
+/** How far round the hands go from one chord to the next: chords of a form never fall into step with it. */
+const ROUND = 0.9;
+const ROUND_CHORUS = 2.2;
 
 interface Voicing {
   /** From the lowest up. */
@@ -36,6 +39,12 @@ interface Voicing {
 }
 
 const VOICES = 4;
+/** What a voicing of three costs, and one that doubles the root of the bass. */
+const SHELL = 0.3;
+const DOUBLED = 0.9;
+/** How far the hands go up and down the keys through a chorus, in half steps, and what leaving that costs. */
+const WANDER = 6;
+const AWAY = 0.35;
 /** Voicings of a chord kept to choose from. */
 const KEPT = 16;
 
@@ -67,10 +76,10 @@ function toneSets(
   const sets: (readonly [readonly Interval[], number])[] = [];
   // A shell leaves room; it is the lighter choice, not the usual one.
   if (must.length === 3 || (must.length === 2 && fillers[0] !== undefined))
-    sets.push([must.length === 3 ? must : [...must, at(fillers, 0)], 0.6]);
+    sets.push([must.length === 3 ? must : [...must, at(fillers, 0)], SHELL]);
   if (spare === 0) sets.push([must, 0]);
   // The root is the bass's: it is taken for want of anything else.
-  const price = (rank: number, tone: Interval) => 0.15 * rank + (tone === 0 ? 0.5 : 0);
+  const price = (rank: number, tone: Interval) => 0.15 * rank + (tone === 0 ? DOUBLED : 0);
   fillers.forEach((one, rank) => {
     if (spare === 1) sets.push([[...must, one], price(rank, one)]);
     if (spare < 2) return;
@@ -173,10 +182,19 @@ function stretchesOf(form: BandForm): readonly Stretch[] {
 }
 
 /** Which of the voicings each stretch takes. */
-function led(stretches: readonly Stretch[], seed: number): readonly Voicing[] {
+function led(stretches: readonly Stretch[], seed: number, chorus: number): readonly Voicing[] {
   const choices = stretches.map(({ over }) => voicingsOf(over));
   const chance = seeded(seed);
-  const prices = choices.map((some) => some.map(({ cost }) => cost + 0.7 * chance()));
+  // From chorus to chorus they begin elsewhere, so that no chord is met alike three times.
+  const turn = chorus * ROUND_CHORUS;
+  const prices = choices.map((some, layer) => {
+    // A chord that comes again is met with the hands elsewhere.
+    const centre = CENTRE + WANDER * Math.sin(turn + layer * ROUND);
+    return some.map(({ midis, cost }) => {
+      const middle = midis.reduce((sum, midi) => sum + midi, 0) / midis.length;
+      return cost + AWAY * Math.abs(middle - centre) + 0.7 * chance();
+    });
+  });
   const ways = choices.slice(1).map((after, layer) => waysFrom(at(choices, layer))(after));
   const path = bestPaths(
     {
@@ -204,14 +222,17 @@ function drawn(seed: number): Choose {
   };
 }
 
+/** Strokes a chorus leaves out that drops. */
+const LEFT_OUT = 0.35;
+
 /** The comping over a form, in order of time. */
 export function compOf(
   form: BandForm,
   { comp }: Pick<FeelPatterns, 'comp'>,
-  { feel, seed }: Pick<PartOptions, 'feel' | 'seed'>,
+  { feel, seed, energy, chorus }: Pick<PartOptions, 'feel' | 'seed' | 'energy' | 'chorus'>,
 ): readonly PitchedEvent[] {
   const stretches = stretchesOf(form);
-  const voicings = led(stretches, seed);
+  const voicings = led(stretches, seed, chorus);
   if (voicings.length === 0) return [];
   const indexAt = (beat: number) => {
     const last = lastBy(stretches, beat);
@@ -224,7 +245,9 @@ export function compOf(
     const here = indexAt(beat);
     const comes = here >= 0 && ahead >= 0 && stretches[ahead]?.over !== stretches[here]?.over;
     const stretch = comes ? ahead : here;
-    return stretch < 0 ? [] : [{ beat, stretch }];
+    // A chorus that drops leaves every third stroke out.
+    const left = energy === 'drop' && hashed(seed, Math.round(beat * 12), 17) < LEFT_OUT;
+    return stretch < 0 || left ? [] : [{ beat, stretch }];
   });
   // Every chord is met: on its beat, or by the off-beat before it.
   stretches.forEach(({ over, beat }, stretch) => {

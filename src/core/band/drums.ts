@@ -1,15 +1,17 @@
 /** Drums: the feel's pattern, varied now and then, a small fill into each section. */
 import { at } from '../lists';
 import { hashed } from '../random';
-import type { PartOptions } from './bass';
+import type { Energy, PartOptions } from './bass';
 import type { Drum, DrumEvent } from './events';
 import type { BandForm } from './form';
 import { type Choose, type Hit, hitsOf, inTurn } from './hits';
 import { type Cells, type DrumLine, type FeelPatterns, FILLS } from './patterns';
 import { pulsesOf } from '../time/pulses';
 
-/** How often a line is varied. */
-const VARIED = 0.28;
+/** How often a line is varied, by how much is played: in a chorus that drops, as a rule, and where it is busy. */
+const VARIED: Readonly<Record<Energy, number>> = { drop: 0.35, usual: 0.5, busy: 0.65 };
+/** Phrases of drums are so many bars; how often one ends with a fill, and how soft that is. */
+const PHRASE = { bars: 4, fill: 0.4, loud: 0.75 } as const;
 /** A stroke rings on by itself; written down it has a length. */
 const STROKE = 0.25;
 
@@ -29,19 +31,23 @@ const struck = (drum: Drum, { beat, pulse, accent }: Hit, velocity: number): Dru
 export function drumsOf(
   form: BandForm,
   { drums, opening }: Pick<FeelPatterns, 'drums' | 'opening'>,
-  { feel, seed, loops }: PartOptions,
+  { feel, seed, loops, energy }: PartOptions,
 ): readonly DrumEvent[] {
+  const varied = VARIED[energy];
   const lineOf = (line: DrumLine, index: number): readonly DrumEvent[] => {
     const { vary } = line;
-    const plain = hitsOf(form, line, feel, inTurn);
-    const isVaried = (bar: number) => hashed(seed, index, bar) < VARIED;
-    const some: Choose = (cells, bar, group) =>
-      at(cells, Math.floor(hashed(seed, index, bar, group) * cells.length));
-    const varied = vary ? hitsOf(form, vary, feel, some) : [];
-    const hits = vary
-      ? [...plain.filter(({ bar }) => !isVaried(bar)), ...varied.filter(({ bar }) => isVaried(bar))]
-      : plain;
-    return hits.map((hit) => struck(line.drum, hit, line.velocity));
+    const both = (own: 'two' | 'three') => [...line[own], ...(vary?.[own] ?? [])];
+    const all: Cells = { two: both('two'), three: both('three') };
+    // Group by group the line as it is, or one of its variants: no bar comes too often.
+    const some: Choose = (cells, bar, group) => {
+      const plain = cells === all.two ? line.two : line.three;
+      const others = cells.length - plain.length;
+      const isVaried = others > 0 && hashed(seed, index, bar, group) < varied;
+      return isVaried
+        ? at(cells, plain.length + Math.floor(hashed(seed, index, group, 5) * others))
+        : inTurn(plain, bar, group);
+    };
+    return hitsOf(form, all, feel, some).map((hit) => struck(line.drum, hit, line.velocity));
   };
   const lines = drums.flatMap(lineOf);
   const loudest = Math.max(...drums.map(({ velocity }) => velocity));
@@ -56,9 +62,18 @@ export function drumsOf(
     return [...strokes('snare', fill), ...strokes('tom', fill.tom)];
   });
   const fills = form.bars.flatMap((_, bar): readonly DrumEvent[] => {
-    if (!leadsOn(form, bar, loops)) return [];
+    const section = leadsOn(form, bar, loops);
+    const phrase =
+      bar % PHRASE.bars === PHRASE.bars - 1 &&
+      bar < form.bars.length - 1 &&
+      hashed(seed, bar, 13) < (energy === 'drop' ? 0 : PHRASE.fill);
+    if (!section && !phrase) return [];
     const fill = at(laid, Math.floor(hashed(seed, bar, 11) * laid.length));
-    return fill.filter((one) => one.bar === bar).map(({ stroke }) => stroke);
+    return fill
+      .filter((one) => one.bar === bar && (section || one.stroke.drum === 'snare'))
+      .map(({ stroke }) =>
+        section ? stroke : { ...stroke, velocity: PHRASE.loud * stroke.velocity },
+      );
   });
   const openings = form.bars.flatMap(({ beat, opens }, bar): readonly DrumEvent[] => {
     if (opening === null || !opens || bar === 0) return [];

@@ -42,6 +42,33 @@ export interface FeelPatterns {
 
 const EIGHTHS: Cells = { two: ['1 1t. 1&. 2 2t. 2&.'], three: ['1 1t. 1&. 2 2t. 2&. 3 3t. 3&.'] };
 const SKIP: Cells = { two: ['1 2 2&.'], three: ['1 2 2&. 3'] };
+/** The ride as hands vary it: plain beats, the skip moved, one more of it. */
+const RIDES: Cells = {
+  two: ['1 2', '1 1&. 2', '1 1&. 2 2&.', '1 2!', '1. 2 2&'],
+  three: ['1 2 3', '1 1&. 2 3', '1 2 3 3&.', '1 2! 3'],
+};
+/** A hat in eighths with other accents, and now and then a stroke left out. */
+const HATS: Cells = {
+  two: ['1! 1t. 1&. 2 2t. 2&', '1 1t. 1& 2. 2t. 2&.', '1 1t. 2 2t. 2&.', '1 1t. 1&. 2! 2t.'],
+  three: [
+    '1! 1t. 1&. 2 2t. 2& 3 3t. 3&.',
+    '1 1t. 2 2t. 2&. 3 3t. 3&',
+    '1 1t. 1&. 2 2t. 3! 3t. 3&.',
+  ],
+};
+const SIXTEENTHS: Cells = {
+  two: ['1! 1e. 1& 1a. 2! 2& 2a.', '1! 1& 1a. 2! 2e. 2& 2a.', '1! 1e. 1&! 1a. 2 2e. 2&! 2a.'],
+  three: ['1! 1e. 1& 1a. 2! 2& 2a. 3! 3e. 3& 3a.', '1! 1& 1a. 2! 2e. 2& 3! 3e. 3& 3a.'],
+};
+const TWELVES: Cells = {
+  two: ['1! 1e. 1&. 2 2e. 2&', '1 1e. 1& 2 2e 2&.', '1 1e. 1&. 2! 2&.'],
+  three: ['1! 1e. 1&. 2 2e. 2& 3 3e. 3&.', '1 1e. 1&. 2 2e. 2&. 3! 3&.'],
+};
+/** Brushes: the beats swept, a tap between them. */
+const BRUSHED: Cells = {
+  two: ['1 2 2&.', '1 1&. 2', '1', '1! 2'],
+  three: ['1 2 2&. 3', '1 2 3 3&.', '1 3', '1! 2 3'],
+};
 const BACK: Cells = { two: ['2'], three: ['3'] };
 const FIRST: Cells = { two: ['1'], three: ['1'] };
 const WALK: Cells = { two: ['1W 2W'], three: ['1W 2W 3W'] };
@@ -55,7 +82,7 @@ const SWING: FeelPatterns = {
     early: true,
   },
   drums: [
-    { drum: 'ride', velocity: 0.5, ...SKIP },
+    { drum: 'ride', velocity: 0.5, ...SKIP, vary: RIDES },
     { drum: 'pedal-hat', velocity: 0.4, two: ['2'], three: ['2'] },
     { drum: 'kick', velocity: 0.2, ...FIRST, vary: { two: ['1 2&'], three: ['1 3&'] } },
     {
@@ -86,7 +113,7 @@ export const PATTERNS: Readonly<Record<FeelKind, FeelPatterns>> = {
       early: false,
     },
     drums: [
-      { drum: 'hat', velocity: 0.4, ...EIGHTHS },
+      { drum: 'hat', velocity: 0.4, ...EIGHTHS, vary: HATS },
       { drum: 'snare', velocity: 0.5, ...BACK, vary: { two: ['2 2&.'], three: ['3 3&.'] } },
       { drum: 'kick', velocity: 0.5, ...FIRST, vary: { two: ['1 1&'], three: ['1 2&'] } },
     ],
@@ -102,7 +129,7 @@ export const PATTERNS: Readonly<Record<FeelKind, FeelPatterns>> = {
     },
     comp: { two: ['1', '1 2&', '1& 2'], three: ['1', '1 2&'], held: 0.85, early: true },
     drums: [
-      { drum: 'hat', velocity: 0.32, ...EIGHTHS },
+      { drum: 'hat', velocity: 0.32, ...EIGHTHS, vary: HATS },
       { drum: 'rim', velocity: 0.36, ...BACK },
       { drum: 'kick', velocity: 0.4, two: ['1', '1& 2'], three: ['1 2&'] },
     ],
@@ -118,7 +145,7 @@ export const PATTERNS: Readonly<Record<FeelKind, FeelPatterns>> = {
     },
     comp: { two: ['1', '1 2&', '1 1&'], three: ['1', '1 2&'], held: 0.95, early: false },
     drums: [
-      { drum: 'hat', velocity: 0.42, ...EIGHTHS },
+      { drum: 'hat', velocity: 0.42, ...EIGHTHS, vary: HATS },
       { drum: 'snare', velocity: 0.6, ...BACK },
       {
         drum: 'kick',
@@ -145,7 +172,7 @@ export const PATTERNS: Readonly<Record<FeelKind, FeelPatterns>> = {
       early: true,
     },
     drums: [
-      { drum: 'hat', velocity: 0.26, ...EIGHTHS },
+      { drum: 'hat', velocity: 0.26, ...EIGHTHS, vary: HATS },
       { drum: 'kick', velocity: 0.36, two: ['1 2&'], three: ['1 3&'] },
       { drum: 'rim', velocity: 0.36, two: ['1 2&', '2', '2', '1&'], three: ['1 2&', '2 3&'] },
     ],
@@ -171,6 +198,7 @@ export const PATTERNS: Readonly<Record<FeelKind, FeelPatterns>> = {
         velocity: 0.34,
         two: ['1! 1e. 1& 1a. 2! 2e. 2& 2a.'],
         three: ['1! 1e. 1& 1a. 2! 2e. 2& 2a. 3! 3e. 3& 3a.'],
+        vary: SIXTEENTHS,
       },
       {
         drum: 'snare',
@@ -192,7 +220,7 @@ export const PATTERNS: Readonly<Record<FeelKind, FeelPatterns>> = {
     bass: { two: ['1R', '1F'], three: ['1R'], sound: 'double-bass', chromatic: true, held: 0.95 },
     comp: { two: ['1', '1', '1 2&', '2'], three: ['1', '1 3'], held: 0.97, early: false },
     drums: [
-      { drum: 'ride', velocity: 0.26, two: ['1 2'], three: ['1 2 3'], vary: SKIP },
+      { drum: 'ride', velocity: 0.26, two: ['1 2'], three: ['1 2 3'], vary: BRUSHED },
       { drum: 'pedal-hat', velocity: 0.3, two: ['2'], three: ['2'] },
       { drum: 'kick', velocity: 0.16, ...FIRST },
     ],
@@ -223,6 +251,7 @@ export const PATTERNS: Readonly<Record<FeelKind, FeelPatterns>> = {
         velocity: 0.36,
         two: ['1 1e. 1&. 2 2e. 2&.'],
         three: ['1 1e. 1&. 2 2e. 2&. 3 3e. 3&.'],
+        vary: TWELVES,
       },
       { drum: 'snare', velocity: 0.5, ...BACK },
       {
@@ -245,7 +274,7 @@ export const PATTERNS: Readonly<Record<FeelKind, FeelPatterns>> = {
     },
     comp: { two: ['1 2&', '', '2&', '1&'], three: ['1 2&', '', '2&'], held: 0.8, early: true },
     drums: [
-      { drum: 'ride', velocity: 0.42, ...SKIP },
+      { drum: 'ride', velocity: 0.42, ...SKIP, vary: RIDES },
       { drum: 'pedal-hat', velocity: 0.36, two: ['2'], three: ['2'] },
       { drum: 'kick', velocity: 0.26, ...FIRST },
       { drum: 'rim', velocity: 0.22, two: [''], three: [''], vary: { two: ['2&'], three: ['3'] } },

@@ -83,6 +83,8 @@ export interface BandRequest {
   readonly form: BandForm;
   readonly feel: Feel;
   readonly seed: number;
+  /** Passes before it: choruses differ. */
+  readonly before: number;
   readonly loops: true;
 }
 
@@ -111,7 +113,7 @@ export function sessionProgramme(session: Session): SessionProgramme {
   const { sound } = PATTERNS[feel.kind].bass;
 
   const askFor = (pass: number, form: BandForm): BandRequest => {
-    return { form, feel, seed: seed + pass, loops: true };
+    return { form, feel, seed: seed + pass, before: pass, loops: true };
   };
   function keep(pass: number, asked: BandRequest, played: readonly SoundEvent[]) {
     for (const old of [...bands.keys()].slice(0, Math.max(0, bands.size - REMEMBERED + 1)))

@@ -37,6 +37,11 @@ const request = z.object({
     .min(1)
     .max(BAND_PARTS.length)
     .default([...BAND_PARTS]),
+  intro: z
+    .boolean()
+    .default(false)
+    .describe('Whether the last bars of the form lead in, before beat 0'),
+  ending: z.boolean().default(false).describe('Whether the tonic is held for a bar after the form'),
 });
 
 const answer = z.object({
@@ -84,8 +89,8 @@ export const band = question({
     }
     feel = feelAt(feel, source.tempo ?? DEFAULT_TEMPO);
     const form = bandForm(chart.value);
-    const { choruses, seed, parts } = asked;
-    const events = bandOf(form, { feel, choruses, seed, parts });
+    const { choruses, seed, parts, intro, ending } = asked;
+    const events = bandOf(form, { feel, choruses, seed, parts, intro, ending });
     return accept({
       beats: choruses * form.beats,
       feel: feel.kind,
