@@ -313,15 +313,15 @@ describe('what is heard', () => {
     await (await app.findText('button', 'WAV')).click();
     const samples = readWav(await app.downloaded(/\.wav$/u));
     const onsets = onsetsOf(samples);
-    // Every stroke of the kit is loud enough to be found; each is within five milliseconds.
+    // Every stroke of the kit is loud enough to be found; a hand is a little early or late.
     const strokes = [...new Set((file.tracks[2]?.notes ?? []).map(({ time }) => time))];
     expect(strokes.length).toBeGreaterThan(10);
     for (const stroke of strokes) {
       const nearest = Math.min(...onsets.map((onset) => Math.abs(onset - stroke)));
-      expect(nearest, `a stroke at ${stroke} s`).toBeLessThan(0.008);
+      expect(nearest, `a stroke at ${stroke} s`).toBeLessThan(0.025);
     }
     for (const onset of onsets)
-      expect(Math.min(...asked.map((time) => Math.abs(time - onset)))).toBeLessThan(0.05);
+      expect(Math.min(...asked.map((time) => Math.abs(time - onset)))).toBeLessThan(0.07);
   });
 
   test('muted and alone are heard as such', async () => {

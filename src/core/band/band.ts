@@ -95,7 +95,7 @@ function leadingIn(form: BandForm, options: BandOptions): readonly BandEvent[] {
     { ...form, bars, chords, beats: length },
     { ...options, choruses: 1, loops: true, intro: false, ending: false },
   );
-  return led.map(({ late: _late, ...one }) => ({ ...one, beat: one.beat - length }) as BandEvent);
+  return led.map((one) => ({ ...one, beat: one.beat - length }) as BandEvent);
 }
 
 /** The chord a form comes home to: its tonic's own where it has one, else its first. */
@@ -121,7 +121,7 @@ function comeHome(
   const held = bandOf(over, { feel: feelOfKind('ballad'), seed, parts });
   return held
     .filter((one) => one.beat < NEAR && (one.part !== 'drums' || one.drum !== 'ride'))
-    .map(({ late: _late, ...one }) => ({ ...one, beat, beats: bar.beats }) as BandEvent);
+    .map((one) => ({ ...one, beat, beats: bar.beats }) as BandEvent);
 }
 
 /**

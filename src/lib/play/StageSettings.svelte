@@ -126,7 +126,7 @@
     disabled={!isLine}
     value={settings.style ?? 'own'}
     options={[
-      ['own', 'the chart’s own'],
+      ['own', 'as the feel'],
       ...LINE_STYLES.map((one) => [one, STYLE_ROWS[one].name] as const),
     ]}
     onpick={(picked) => onset({ style: picked === 'own' ? null : picked })}

@@ -240,7 +240,6 @@
       onopen={practice.open}
       onband={withBand}
     />
-    <SheetControls {practice} />
     <button
       class="button-quiet ml-auto text-sm"
       aria-expanded={unfolded}
@@ -250,6 +249,7 @@
       <ChevronRight size={16} class={unfolded ? 'rotate-90' : ''} aria-hidden="true" />
       Kept sheets{study.plan.sheets.length > 0 ? ` (${study.plan.sheets.length})` : ''}
     </button>
+    <SheetControls {practice} />
   </div>
   {#if unfolded}
     <div id="sheet-more" class="grid shrink-0 gap-1 pb-1 print:hidden">

@@ -60,7 +60,7 @@
   /** The style a line has by itself, once one is made. */
   const own = $derived.by(() => {
     const line = practice.settings.style === null ? practice.exercise?.line : null;
-    return line ? ` (${STYLE_ROWS[line.style].name})` : '';
+    return line ? `${STYLE_ROWS[line.style].name}, as the feel` : 'as the feel';
   });
 </script>
 
@@ -150,7 +150,7 @@
           practice.change({ style });
         }}
       >
-        <option value="">the chart’s own{own}</option>
+        <option value="">{own}</option>
         {#each LINE_STYLES as one (one)}<option value={one}>{STYLE_ROWS[one].name}</option>{/each}
       </select>
     </label>
