@@ -150,6 +150,28 @@ describe('lines sound like somebody playing', () => {
     }
   });
 
+  test('a leap of a fifth and more turns back', () => {
+    let leaps = 0;
+    let onward = 0;
+    for (const style of LINE_STYLES) {
+      for (const { exercise } of linesOf(style, 4, 'eighths')) {
+        const { notes } = exercise.passage;
+        const pitches = notes.map(sounded);
+        for (const place of range(1, notes.length - 1)) {
+          const before = at(notes, place - 1);
+          const move = at(pitches, place) - at(pitches, place - 1);
+          const apart = at(notes, place).beat - before.beat - before.beats >= 0.5;
+          if (apart || Math.abs(move) < 7) continue;
+          leaps += 1;
+          const next = at(pitches, place + 1) - at(pitches, place);
+          if (Math.sign(next) === Math.sign(move)) onward += 1;
+        }
+      }
+    }
+    expect(leaps).toBeGreaterThan(20);
+    expect(onward / leaps).toBeLessThan(0.2);
+  });
+
   test('a triplet among eighths is whole', () => {
     for (const style of LINE_STYLES) {
       for (const { exercise } of linesOf(style, 4, 'eighths')) {

@@ -18,7 +18,7 @@ import { heightsFor, wishesFor } from './wishes';
 
 /** What a move of each size costs where the line does not wish for it. */
 const MOVES: Readonly<Record<Size, number>> = {
-  ...{ again: 13, half: 2, whole: 2, third: 5, fourth: 11, wide: 17 },
+  ...{ again: 13, half: 2, whole: 2, third: 5, fourth: 12, wide: 24 },
 };
 const COSTS = {
   /** A move of the size wished for; for each half step beyond a sixth. */
@@ -52,6 +52,8 @@ const COSTS = {
   turn: -8,
   noTurn: 5,
   soon: 9,
+  /** On in the same direction after a leap. */
+  onward: 26,
   step: 6,
   direction: 14,
   backward: 60,
@@ -195,8 +197,9 @@ export function notesFor(
         const next = up | (turned ? 0 : STEADY);
         if (onset.step !== null) return { next, cost: 0 };
         if (onset.begins) return { next: up | STEADY, cost: 0 };
+        const { turn: wished, back } = at(wishes, which);
+        if (back) return { next, cost: turned ? COSTS.turn : COSTS.onward };
         const soon = turned && !(state & STEADY) ? COSTS.soon : 0;
-        const wished = at(wishes, which).turn;
         return { next, cost: soon + (turned ? (wished ? COSTS.turn : COSTS.noTurn) : 0) };
       },
     },

@@ -14,6 +14,8 @@ import { type Size, SIZES, type StyleRow } from './styles';
 export interface Wish {
   readonly size: Size;
   readonly turn: boolean;
+  /** Whether a leap is wished for just before, which wants its way back. */
+  readonly back: boolean;
   readonly chromatic: boolean;
 }
 
@@ -53,6 +55,7 @@ export function wishesFor(
     wishes.push({
       size: into ? 'half' : leapt && wide ? 'whole' : size,
       turn: leapt || turn,
+      back: leapt,
       chromatic,
     });
   }
