@@ -50,7 +50,7 @@ export default defineConfig({
         exclude: SOUND,
         maxWorkers: 2,
       }),
-      screens('sound', { include: SOUND, maxWorkers: 3 }),
+      screens('sound', { include: SOUND, maxWorkers: 1 }),
     ],
   },
 });

@@ -313,8 +313,9 @@ describe('what is heard', () => {
     await (await app.findText('button', 'WAV')).click();
     const samples = readWav(await app.downloaded(/\.wav$/u));
     const onsets = onsetsOf(samples);
-    // Every stroke of the kit is loud enough to be found; a hand is a little early or late.
-    const strokes = [...new Set((file.tracks[2]?.notes ?? []).map(({ time }) => time))];
+    // A stroke that is no ghost is loud enough to be found; a hand is a little early or late.
+    const loud = (file.tracks[2]?.notes ?? []).filter(({ velocity }) => velocity > 0.35);
+    const strokes = [...new Set(loud.map(({ time }) => time))];
     expect(strokes.length).toBeGreaterThan(10);
     for (const stroke of strokes) {
       const nearest = Math.min(...onsets.map((onset) => Math.abs(onset - stroke)));

@@ -4,6 +4,8 @@
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import ChevronRight from '@lucide/svelte/icons/chevron-right';
+  import Dice from '@lucide/svelte/icons/dices';
+  import { LINE_KINDS } from '$core/exercises/kinds';
   import { degreeOver, weightOver } from '$core/chords/over';
   import type { Passage, PlayedNote } from '$core/phrases/passage';
   import { samePlace, stringCount, uniquePlaces } from '$core/neck/neck';
@@ -240,6 +242,15 @@
       onopen={practice.open}
       onband={withBand}
     />
+    {#if LINE_KINDS.has(practice.settings.kind)}
+      <button
+        class="button"
+        title="Another line over the same targets (A)"
+        onclick={() => practice.change({ seed: practice.settings.seed + 1 })}
+      >
+        <Dice size={16} aria-hidden="true" />Another
+      </button>
+    {/if}
     <button
       class="button-quiet ml-auto text-sm"
       aria-expanded={unfolded}

@@ -1,7 +1,6 @@
 <!-- Which exercise, over what of the chart, where on the neck, in which notes. -->
 <script lang="ts">
   import { goto } from '$app/navigation';
-  import Dice from '@lucide/svelte/icons/dices';
   import { type ExerciseKind, EXERCISES, LINE_KINDS, MELODY_KINDS } from '$core/exercises/kinds';
   import { EXERCISE_WORDS } from '$core/exercises/words';
   import { LICK_LIMITS } from '$core/licks/lick';
@@ -210,14 +209,5 @@
     {:else if !practice.opened}
       <button class="button" data-write-melody onclick={writeMelody}>Write the melody</button>
     {/if}
-  {/if}
-  {#if LINE_KINDS.has(settings.kind)}
-    <button
-      class="button"
-      title="Another line over the same targets (A)"
-      onclick={() => practice.change({ seed: settings.seed + 1 })}
-    >
-      <Dice size={16} aria-hidden="true" />Another
-    </button>
   {/if}
 </div>
