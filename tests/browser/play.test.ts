@@ -313,10 +313,12 @@ describe('what is heard', () => {
     await (await app.findText('button', 'WAV')).click();
     const samples = readWav(await app.downloaded(/\.wav$/u));
     const onsets = onsetsOf(samples);
-    // A stroke that is no ghost is loud enough to be found; a hand is a little early or late.
-    const loud = (file.tracks[2]?.notes ?? []).filter(({ velocity }) => velocity > 0.35);
+    // A stroke that is neither low nor a ghost is found; a hand is a little early or late.
+    const KICK = 36;
+    const kit = file.tracks[2]?.notes ?? [];
+    const loud = kit.filter(({ midi: key, velocity }) => key !== KICK && velocity > 0.3);
     const strokes = [...new Set(loud.map(({ time }) => time))];
-    expect(strokes.length).toBeGreaterThan(10);
+    expect(strokes.length).toBeGreaterThan(5);
     for (const stroke of strokes) {
       const nearest = Math.min(...onsets.map((onset) => Math.abs(onset - stroke)));
       expect(nearest, `a stroke at ${stroke} s`).toBeLessThan(0.025);
