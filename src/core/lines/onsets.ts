@@ -67,7 +67,7 @@ const played: Readonly<Record<PhraseRole, (motif: Motif) => Motif | null>> = {
 /** How much of a chord's rhythm is left where little is to be said of it. */
 const SAID: Readonly<Record<Intent, number>> = { outline: 1, lean: 0.9, coast: 0.2 };
 /** Of its notes, those that stay there. */
-const COASTS = 0.4;
+const COASTS = 0.3;
 
 /** A change that a phrase meets, and how. */
 interface Met {

@@ -243,6 +243,7 @@ export const FIGURES: Readonly<Record<LineStyle, Figures>> = {
   },
   modal: {
     ...BOP,
+    short: [0, 0.15],
     phrase: [7, 18],
     half: [0.08, 0.26],
     fourth: [0.1, 0.28],
