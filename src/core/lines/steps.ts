@@ -33,10 +33,9 @@ const COSTS = {
   intoTarget: 16,
   leading: -4,
   chromatic: -9,
-  /** A chromatic note that does not touch what comes, on a pulse, or after another. */
+  /** A note in passing that does not touch what comes; a chromatic one on a pulse. */
   astray: 1_000,
   strongChromatic: 7,
-  double: 6,
   blueStrong: 1,
   /** The blue third risen to the third. */
   risen: -14,
@@ -160,12 +159,8 @@ export function notesFor(
         (fast && strings > 1 ? COSTS.skip * (strings - 1) : 0) +
         (frets > WIDEST && beats <= 1 + 1e-6 ? COSTS.stretch : 0);
       if (within && fallsBackward(chord, from.midi, to.midi)) cost += COSTS.backward;
-      if (from.chromatic) {
-        if (size !== 1 || !joined) cost += COSTS.astray;
-        else if (to.chromatic) cost += COSTS.double;
-      }
-      // A blue fifth touches its neighbours; a blue third leans on its own, most of all upward.
-      if (from.fifth && (size !== 1 || !joined)) cost += COSTS.astray;
+      // A chromatic note and a blue fifth touch what comes; a blue third leans on it, most of all upward.
+      if ((from.chromatic || from.fifth) && (size !== 1 || !joined)) cost += COSTS.astray;
       if (from.blue && joined && size > 3) cost += COSTS.avoidLeap;
       if (from.blue && to.guide && move === 1) cost += COSTS.risen;
       if (from.avoid && joined && size > 2) cost += COSTS.avoidLeap;
