@@ -1,20 +1,20 @@
 /** A band that plays a form: bass, comping and drums, the same for the same seed. */
-import { at } from '../lists';
-import { type Feel, feelOfKind } from '../time/feel';
+import { at, range } from '../lists';
+import { type Feel, type FeelKind, feelOfKind } from '../time/feel';
 import type { TimeSignature } from '../time/metre';
-import type { Beats } from '../time/units';
+import { type Beats, NEAR } from '../time/units';
 import { hashed } from '../random';
-import { bassOf, type Energy } from './bass';
+import { bassOf, type Energy, type PartOptions } from './bass';
 import { compOf } from './comp';
 import { drumsOf } from './drums';
 import { BAND_PARTS, type BandEvent, type BandPart } from './events';
-import { type BandForm, type FormChord, lastBy, NEAR } from './form';
+import { type BandForm, cutForm, type FormChord, lastBy } from './form';
 import { PATTERNS } from './patterns';
 import { touched } from './touch';
 
 export interface BandOptions {
   /** Swing where nothing is said. */
-  readonly feel?: Feel;
+  readonly feel?: FeelKind;
   readonly seed?: number;
   readonly choruses?: number;
   readonly parts?: readonly BandPart[];
@@ -33,18 +33,15 @@ const RANK: Readonly<Record<BandPart, number>> = { bass: 0, comp: 1, drums: 2 };
 /** Louder through the form, and from chorus to chorus, by a little. */
 const DYNAMICS = [0.92, 0.98, 1.06, 1] as const;
 
-/** An event of a chorus where it falls, as loud as the form wants it there. */
-function inForm(event: BandEvent, form: BandForm, chorus: number): BandEvent {
+/** An event as loud as the form wants it. */
+function shaded(event: BandEvent, form: BandForm, chorus: number): BandEvent {
   const bar = form.bars[lastBy(form.bars, event.beat)];
   const shade = at(DYNAMICS, (bar?.section ?? 0) % DYNAMICS.length) + 0.04 * Math.min(chorus, 3);
-  const velocity = Math.min(1, Math.max(0.05, event.velocity * shade));
-  const beat = event.beat + chorus * form.beats;
-  const { beats } = event;
-  // Written out: copying thousands of objects of two shapes is slow.
-  return event.part === 'drums'
-    ? { part: 'drums', beat, beats, velocity, drum: event.drum }
-    : { part: event.part, beat, beats, velocity, midi: event.midi };
+  return { ...event, velocity: Math.min(1, Math.max(0.05, event.velocity * shade)) };
 }
+
+const movedBy = (event: BandEvent, beats: Beats): BandEvent =>
+  beats === 0 ? event : { ...event, beat: event.beat + beats };
 
 /** The last bar comes to rest: what is struck with its last chord rings, and nothing follows. */
 function ended(events: readonly BandEvent[], form: BandForm): readonly BandEvent[] {
@@ -80,22 +77,12 @@ const energyOf = (chorus: number): Energy => at(ENERGIES, chorus % ENERGIES.leng
 const INTRODUCTION = 4;
 
 /** The last bars of a form as an introduction, which ends where the form begins. */
-function leadingIn(form: BandForm, options: BandOptions): readonly BandEvent[] {
-  const from = form.bars[Math.max(0, form.bars.length - INTRODUCTION)]?.beat ?? 0;
-  const length = form.beats - from;
-  const bars = form.bars
-    .filter(({ beat }) => beat >= from - NEAR)
-    .map((bar) => ({ ...bar, beat: bar.beat - from, section: 0, opens: bar.beat === from }));
-  const chords = form.chords.flatMap((one) => {
-    const begins = Math.max(one.beat, from);
-    const beats = one.beat + one.beats - begins;
-    return beats < NEAR ? [] : [{ ...one, beat: begins - from, beats }];
-  });
-  const led = bandOf(
-    { ...form, bars, chords, beats: length },
-    { ...options, choruses: 1, loops: true, intro: false, ending: false },
+function leadingIn(form: BandForm, played: Playing): readonly BandEvent[] {
+  const bars = form.bars.length;
+  const over = cutForm(form, Math.max(0, bars - INTRODUCTION), bars);
+  return chorusOf(over, { ...played, energy: 'usual', loops: true }).map((one) =>
+    movedBy(one, -over.beats),
   );
-  return led.map((one) => ({ ...one, beat: one.beat - length }) as BandEvent);
 }
 
 /** The chord a form comes home to: its tonic's own where it has one, else its first. */
@@ -106,57 +93,60 @@ function homeOf({ chords }: BandForm): FormChord | null {
 }
 
 /** The tonic held for a bar after the form. */
-function comeHome(
-  form: BandForm,
-  beat: Beats,
-  parts: readonly BandPart[],
-  seed: number,
-): readonly BandEvent[] {
+function comeHome(form: BandForm, played: Playing): readonly BandEvent[] {
   const home = homeOf(form);
   const bar = form.bars.at(-1);
   if (!home || !bar) return [];
-  const chords = [{ ...home, beat: 0, beats: bar.beats }];
-  const bars = [{ ...bar, beat: 0, section: 0, opens: true, closes: true }];
-  const over = { time: form.time, beats: bar.beats, bars, chords };
-  const held = bandOf(over, { feel: feelOfKind('ballad'), seed, parts });
-  return held
+  const over: BandForm = {
+    ...{ time: form.time, beats: bar.beats },
+    bars: [{ ...bar, beat: 0, section: 0, opens: true, closes: true }],
+    chords: [{ ...home, beat: 0, beats: bar.beats }],
+  };
+  // A ballad strikes a chord once and lets it ring.
+  return chorusOf(over, { ...played, feel: 'ballad', energy: 'usual', loops: false })
     .filter((one) => one.beat < NEAR && (one.part !== 'drums' || one.drum !== 'ride'))
-    .map((one) => ({ ...one, beat, beats: bar.beats }) as BandEvent);
+    .map((one): BandEvent => ({ ...one, beats: bar.beats }));
+}
+
+/** One chorus of a form, as it is written. */
+interface Playing extends PartOptions {
+  readonly parts: readonly BandPart[];
+}
+
+function chorusOf(form: BandForm, playing: Playing): readonly BandEvent[] {
+  const { parts, loops, feel } = playing;
+  const patterns = PATTERNS[feel];
+  const played: readonly BandEvent[] = [
+    ...(parts.includes('bass') ? bassOf(form, patterns, playing) : []),
+    ...(parts.includes('comp') ? compOf(form, patterns, playing) : []),
+    ...(parts.includes('drums') ? drumsOf(form, patterns, playing) : []),
+  ];
+  return (loops ? played : ended(played, form)).map((one) => shaded(one, form, playing.chorus));
 }
 
 /**
  * What the band plays, in order of time; beat 0 is the first downbeat.
  *
- * @example bandOf(bandForm(chart), { feel: feelOfKind('bossa'), choruses: 2 }).length // 1_310
+ * @example bandOf(bandForm(chart), { feel: 'bossa', choruses: 2 }).length // 1_310
  */
 export function bandOf(form: BandForm, options: BandOptions = {}): readonly BandEvent[] {
-  const { feel = feelOfKind('swing'), seed = 1, choruses = 1, loops = false, before = 0 } = options;
-  const { intro = false, ending = false } = options;
-  const parts = options.parts ?? BAND_PARTS;
-  const patterns = PATTERNS[feel.kind];
-  const events: BandEvent[] = [];
-  for (let chorus = 0; chorus < choruses; chorus++) {
-    const goesOn = loops || ending || chorus < choruses - 1;
-    const drawn = Math.floor(hashed(seed, chorus) * 1_000_000);
-    const part = {
-      feel,
-      seed: drawn,
-      loops: goesOn,
-      energy: energyOf(chorus + before),
-      chorus: chorus + before,
-    };
-    const played: readonly BandEvent[] = [
-      ...(parts.includes('bass') ? bassOf(form, patterns, part) : []),
-      ...(parts.includes('comp') ? compOf(form, patterns, part) : []),
-      ...(parts.includes('drums') ? drumsOf(form, patterns, part) : []),
-    ];
-    const whole = goesOn ? played : ended(played, form);
-    for (const one of whole) events.push(inForm(one, form, chorus));
-  }
-  if (intro) events.push(...leadingIn(form, options));
-  if (ending) events.push(...comeHome(form, choruses * form.beats, parts, seed));
+  const { feel = 'swing', seed = 1, choruses = 1, loops = false, before = 0 } = options;
+  const { intro = false, ending = false, parts = BAND_PARTS } = options;
+  const playing = (chorus: number): Playing => ({
+    ...{ parts, feel, chorus: chorus + before, energy: energyOf(chorus + before) },
+    seed: Math.floor(hashed(seed, chorus) * 1_000_000),
+    loops: loops || ending || chorus < choruses - 1,
+  });
+  const events = range(0, choruses).flatMap((chorus) =>
+    chorusOf(form, playing(chorus)).map((one) => movedBy(one, chorus * form.beats)),
+  );
+  if (intro) events.push(...leadingIn(form, playing(0)));
+  if (ending)
+    events.push(
+      ...comeHome(form, playing(choruses - 1)).map((one) => movedBy(one, choruses * form.beats)),
+    );
   events.sort((a, b) => a.beat - b.beat || RANK[a.part] - RANK[b.part]);
-  return touched(events, feel.kind, seed);
+  return touched(events, feel, seed);
 }
 
 /** The feel of a chart's words: swing where they say nothing, or a slow twelve where the metre does. */

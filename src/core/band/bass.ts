@@ -11,9 +11,10 @@ import { degree } from '../notes/degrees';
 import type { Midi } from '../notes/pitch';
 import { bestPaths } from '../paths/layered';
 import { hashed, seeded } from '../random';
-import type { Feel } from '../time/feel';
+import type { FeelKind } from '../time/feel';
+import { NEAR } from '../time/units';
 import type { PitchedEvent } from './events';
-import { type BandForm, chordAt, type FormChord, lastBy, NEAR } from './form';
+import { type BandForm, chordAt, type FormChord, lastBy } from './form';
 import { type Hit, hitsOf, inTurn } from './hits';
 import type { FeelPatterns } from './patterns';
 
@@ -168,7 +169,7 @@ export interface PartOptions {
   readonly energy: Energy;
   /** The number of the chorus, from 0. */
   readonly chorus: number;
-  readonly feel: Feel;
+  readonly feel: FeelKind;
   readonly seed: number;
   /** Whether the form comes round: its end leads into its beginning. */
   readonly loops: boolean;

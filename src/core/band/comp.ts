@@ -19,10 +19,11 @@ import { bestPaths } from '../paths/layered';
 import { hashed, seeded } from '../random';
 import type { PartOptions } from './bass';
 import type { PitchedEvent } from './events';
-import { type BandForm, chordAt, type FormChord, lastBy, NEAR } from './form';
+import { type BandForm, chordAt, type FormChord, lastBy } from './form';
 import { type Choose, hitsOf } from './hits';
 import type { FeelPatterns } from './patterns';
 import { pulsesOf } from '../time/pulses';
+import { NEAR } from '../time/units';
 
 const LOW: Midi = 48;
 const HIGH: Midi = 72;

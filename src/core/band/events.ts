@@ -1,4 +1,4 @@
-/** What a band plays: events in beats of the chart, as they sound. */
+/** What a band plays: events in beats of the chart, as they are written. */
 import type { Midi } from '../notes/pitch';
 import type { Beats } from '../time/units';
 
@@ -19,7 +19,7 @@ export const DRUMS = [
 export type Drum = (typeof DRUMS)[number];
 
 interface Struck {
-  /** From the first downbeat, in beats of the time signature's unit, swing already in it. */
+  /** From the first downbeat, in beats of the time signature's unit, as written: swing is put to it where it is heard. */
   readonly beat: Beats;
   readonly beats: Beats;
   /** Loudness from 0 to 1. */

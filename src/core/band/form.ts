@@ -5,7 +5,7 @@ import type { Key } from '../keys/keys';
 import { at } from '../lists';
 import type { Note } from '../notes/notes';
 import { DEFAULT_TIME, type TimeSignature } from '../time/metre';
-import type { Beats } from '../time/units';
+import { type Beats, NEAR } from '../time/units';
 
 export interface FormBar {
   readonly beat: Beats;
@@ -43,56 +43,58 @@ export interface FormOptions {
   readonly chosen?: readonly (readonly Note[])[];
 }
 
+/** A whole chart as a form. */
+function wholeForm({ source, bars, chords }: Chart, chosen: FormOptions['chosen']): BandForm {
+  const named = bars.map(({ section, pass }) => `${section} ${pass}`);
+  let number = -1;
+  return {
+    time: source.time ?? DEFAULT_TIME,
+    beats: bars.reduce((sum, { beats }) => sum + beats, 0),
+    bars: bars.map(({ beat, beats }, index): FormBar => {
+      const opens = named[index] !== named[index - 1];
+      if (opens) number += 1;
+      return { beat, beats, section: number, opens, closes: named[index] !== named[index + 1] };
+    }),
+    chords: chords.map(({ chord, beat, beats, bar, index }): FormChord => {
+      const own = bars[bar - 1];
+      const key = (own && at(source.sections, own.section).key) ?? source.key;
+      return { chord, beat, beats, key, chosen: chosen?.[index] ?? null };
+    }),
+  };
+}
+
+/** Some bars of a form as one of their own. A chord that is held into them begins with them. */
+export function cutForm(form: BandForm, from: number, to: number): BandForm {
+  const some = form.bars.slice(from, to);
+  const [first, last] = [some[0], some.at(-1)];
+  if (!first || !last) return { ...form, beats: 0, bars: [], chords: [] };
+  const start = first.beat;
+  const end = last.beat + last.beats;
+  const bars = some.map((bar): FormBar => ({
+    ...bar,
+    beat: bar.beat - start,
+    section: bar.section - first.section,
+    opens: bar.opens || bar === first,
+    closes: bar.closes || bar === last,
+  }));
+  const chords = form.chords.flatMap((one): readonly FormChord[] => {
+    const begins = Math.max(one.beat, start);
+    const beats = Math.min(one.beat + one.beats, end) - begins;
+    return beats < NEAR ? [] : [{ ...one, beat: begins - start, beats }];
+  });
+  return { time: form.time, beats: end - start, bars, chords };
+}
+
 /**
- * Some bars of a chart as a form of their own. A chord that is held into them begins with them.
+ * Some bars of a chart as a form of their own.
  *
  * @example bandForm(chart, { from: 4, to: 6 }).bars.length // 2
  */
 export function bandForm(chart: Chart, options: FormOptions = {}): BandForm {
   const from = Math.max(0, Math.min(options.from ?? 0, chart.bars.length));
   const to = Math.max(from, Math.min(options.to ?? chart.bars.length, chart.bars.length));
-  const played = chart.bars.slice(from, to);
-  const start = played[0]?.beat ?? 0;
-  const last = played.at(-1);
-  const beats = last ? last.beat + last.beats - start : 0;
-  const { sections, key } = chart.source;
-  const section = (index: number) => {
-    const bar = chart.bars[index];
-    return bar ? `${bar.section} ${bar.pass}` : '';
-  };
-  let number = -1;
-  const bars = played.map((bar, index): FormBar => {
-    const here = section(from + index);
-    const opens = index === 0 || section(from + index - 1) !== here;
-    if (opens) number += 1;
-    return {
-      beat: bar.beat - start,
-      beats: bar.beats,
-      section: number,
-      opens,
-      closes: index === played.length - 1 || section(from + index + 1) !== here,
-    };
-  });
-  const chords = chart.chords.flatMap((one): readonly FormChord[] => {
-    const begins = Math.max(one.beat, start);
-    const ends = Math.min(one.beat + one.beats, start + beats);
-    if (ends - begins < 1e-6) return [];
-    const bar = chart.bars[one.bar - 1];
-    return [
-      {
-        chord: one.chord,
-        beat: begins - start,
-        beats: ends - begins,
-        key: (bar && at(sections, bar.section).key) ?? key,
-        chosen: options.chosen?.[one.index] ?? null,
-      },
-    ];
-  });
-  return { time: chart.source.time ?? DEFAULT_TIME, beats, bars, chords };
+  return cutForm(wholeForm(chart, options.chosen), from, to);
 }
-
-/** How a beat that was reckoned may miss the one it is, in beats. */
-export const NEAR = 1e-6;
 
 /** The index of the last of a list, in order of time, that begins by a beat; -1 before the first. */
 export function lastBy(list: readonly { readonly beat: Beats }[], beat: Beats): number {

@@ -1,9 +1,9 @@
 /** Patterns laid over a form: which part is struck when. */
 import { rememberBy } from '../cache';
 import { at, group } from '../lists';
-import type { Feel } from '../time/feel';
-import type { Beats } from '../time/units';
-import { type BandForm, NEAR } from './form';
+import type { FeelKind } from '../time/feel';
+import { type Beats, NEAR } from '../time/units';
+import type { BandForm } from './form';
 import type { Cells } from './patterns';
 import { offsetIn, type Pulse, type PulsePart, pulsesOf } from '../time/pulses';
 
@@ -50,7 +50,11 @@ export type Choose = (cells: readonly string[], bar: number, group: number) => s
 export const inTurn: Choose = (cells, _, group) => at(cells, group % cells.length);
 
 /** The strokes of a cell in its group of a bar, counted from the beginning of the bar. */
-const inGroup = (pulses: readonly Pulse[], cell: string, feel: Feel): readonly Omit<Hit, 'bar'>[] =>
+const inGroup = (
+  pulses: readonly Pulse[],
+  cell: string,
+  feel: FeelKind,
+): readonly Omit<Hit, 'bar'>[] =>
   pulses.flatMap((pulse) =>
     readCell(cell)
       .filter(({ place, part }) => place === pulse.place && (part !== 't' || pulse.triple))
@@ -66,7 +70,12 @@ const inGroup = (pulses: readonly Pulse[], cell: string, feel: Feel): readonly O
   );
 
 /** The strokes of cells through a form, in order of time. */
-export function hitsOf(form: BandForm, cells: Cells, feel: Feel, choose: Choose): readonly Hit[] {
+export function hitsOf(
+  form: BandForm,
+  cells: Cells,
+  feel: FeelKind,
+  choose: Choose,
+): readonly Hit[] {
   const groups = [...group(pulsesOf(form.time), (pulse) => pulse.group).values()];
   // A single pulse takes the beginning of a group of two.
   const laid = groups.map((pulses) => {

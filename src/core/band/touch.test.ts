@@ -2,15 +2,7 @@ import { describe, expect, test } from 'vitest';
 import { chordNotes } from '../chords/chords';
 import { group, range } from '../lists';
 import { pitchClass } from '../notes/notes';
-import {
-  FEEL_KINDS,
-  feelAt,
-  feelOfKind,
-  offBeatOf,
-  playedAt,
-  readFeel,
-  writtenAt,
-} from '../time/feel';
+import { FEEL_KINDS } from '../time/feel';
 import { bandOf, type BandOptions } from './band';
 import type { BandEvent, DrumEvent } from './events';
 import { bandForm, chordAt, type BandForm } from './form';
@@ -36,7 +28,7 @@ const spreadOf = (values: readonly number[]) => {
 };
 
 describe.each(FEEL_KINDS)('three choruses of %s', (kind) => {
-  const events = play(FORM, { feel: feelOfKind(kind) });
+  const events = play(FORM, { feel: kind });
 
   test('every part lies about its place, by three to twelve milliseconds', () => {
     const lates = (holds: (one: BandEvent) => boolean) =>
@@ -137,37 +129,5 @@ describe('the form of a band', () => {
     expect(before.length).toBeGreaterThan(20);
     expect(before[0]?.beat).toBe(-16);
     expect(bandOf(FORM, { intro: true, seed: 5 })).toEqual(bandOf(FORM, { intro: true, seed: 5 }));
-  });
-});
-
-describe('swing', () => {
-  const swing = feelOfKind('swing');
-
-  test.each([
-    [100, 2],
-    [140, 2],
-    [170, 1.8],
-    [200, 1.6],
-    [260, 1.3],
-    [400, 1.15],
-  ])('at %i is %f to one', (bpm, ratio) => {
-    expect(feelAt(swing, bpm).swing?.ratio).toBeCloseTo(ratio);
-  });
-
-  test('is a shuffle’s triplet at any tempo, and no wider than a ballad’s own', () => {
-    expect(feelAt(feelOfKind('shuffle'), 260).swing?.ratio).toBe(2);
-    expect(feelAt(feelOfKind('ballad'), 60).swing?.ratio).toBe(1.6);
-    expect(feelAt(feelOfKind('rock'), 200)).toEqual(feelOfKind('rock'));
-  });
-
-  test('what is played is read back where it is written', () => {
-    for (const bpm of [100, 180, 240]) {
-      const feel = feelAt(swing, bpm);
-      for (const beat of [0, 0.5, 1, 1.5, 2 + 1 / 3, 3.75]) {
-        expect(writtenAt(playedAt(beat, feel, 4), feel, 4)).toBeCloseTo(beat);
-      }
-    }
-    expect(offBeatOf(feelAt(swing, 100))).toBeCloseTo(2 / 3);
-    expect(offBeatOf(readFeel('bossa') ?? swing)).toBe(0.5);
   });
 });

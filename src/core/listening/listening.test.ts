@@ -6,7 +6,8 @@ import { pitchAt, STANDARD_NECK } from '../neck/neck';
 import { createListener, notesIn } from './notes';
 import { pluckedSound } from './simulated';
 import { takeOf } from './take';
-import { playedAt, readFeel } from '../time/feel';
+import { readFeel } from '../time/feel';
+import { playedAt } from '../time/swing';
 import { chartOf } from '$tests/laws';
 
 const RATE = 44_100;
@@ -351,7 +352,7 @@ describe('a take', () => {
 
   test('that was swung is written even, its triplets as triplets', () => {
     const feel = readFeel('swing');
-    const swung = (beat: number) => playedAt(beat, feel, 4);
+    const swung = (beat: number) => playedAt(beat, feel, { beats: 4, unit: 4 });
     const written = [0, 0.5, 1, 1.5, 2, 2 + 1 / 3, 3, 3.5];
     const taken = takeOf(
       STANDARD_NECK,

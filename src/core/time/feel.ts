@@ -1,8 +1,5 @@
 /** Feel: how beats are divided and felt, from the words a chart says it with. */
 
-import { modulo } from '../lists';
-import type { Beats } from './units';
-
 export const FEEL_KINDS = [
   'swing',
   'shuffle',
@@ -64,61 +61,3 @@ export function readFeel(words: string | null): Feel | null {
 /** A feel by its kind alone. */
 export const feelOfKind = (kind: FeelKind): Feel =>
   knownFeel(kind) ?? { name: kind, kind, swing: null };
-
-/** Swing by the tempo, as ensembles play it: two to one at a walk, evener the faster. */
-const RATIOS: readonly (readonly [bpm: number, ratio: number])[] = [
-  [140, 2],
-  [200, 1.6],
-  [260, 1.3],
-  [320, 1.15],
-];
-
-function ratioAt(bpm: number): number {
-  let [low, ratio] = RATIOS[0] ?? [0, 2];
-  for (const [high, next] of RATIOS) {
-    if (bpm <= high)
-      return high === low ? ratio : ratio + ((bpm - low) / (high - low)) * (next - ratio);
-    [low, ratio] = [high, next];
-  }
-  return ratio;
-}
-
-/**
- * A feel at a tempo: its swing no wider than ensembles play it there. A shuffle keeps its triplet. (Friberg
- * and Sundström, "Swing ratios and ensemble timing in jazz performance", 2002.)
- */
-export function feelAt(feel: Feel, bpm: number): Feel {
-  const { swing, kind } = feel;
-  if (!swing || kind === 'shuffle') return feel;
-  const ratio = Math.min(swing.ratio, ratioAt(bpm));
-  return ratio === swing.ratio ? feel : { ...feel, swing: { ...swing, ratio } };
-}
-
-/** Where an off-beat sounds, as a share of its beat: 0.5 where eighths are even. */
-export const offBeatOf = ({ swing }: Feel): number =>
-  swing?.unit === 'eighth' ? swing.ratio / (swing.ratio + 1) : 0.5;
-
-/** Where a beat that is played in a feel is written: `playedAt` the other way round. */
-export function writtenAt(beat: Beats, feel: Feel | null, unit: number): Beats {
-  if (!feel?.swing) return beat;
-  const { swing } = feel;
-  const pair = ((swing.unit === 'eighth' ? 1 : 0.5) * unit) / 4;
-  const within = modulo(beat, pair) / pair;
-  const off = swing.ratio / (swing.ratio + 1);
-  return Math.abs(within - off) > 1e-6 ? beat : beat + pair * (0.5 - off);
-}
-
-/**
- * Where a written beat is played in a feel: the second of a swung pair falls late by its ratio, every
- * other beat stands where it is written (so that triplets keep their places).
- */
-export function playedAt(beat: Beats, feel: Feel | null, unit: number): Beats {
-  if (!feel?.swing) return beat;
-  const { swing } = feel;
-  // The pair is a quarter, or an eighth where sixteenths swing.
-  const pair = ((swing.unit === 'eighth' ? 1 : 0.5) * unit) / 4;
-  const within = modulo(beat, pair) / pair;
-  return Math.abs(within - 0.5) > 1e-6
-    ? beat
-    : beat + pair * (swing.ratio / (swing.ratio + 1) - 0.5);
-}

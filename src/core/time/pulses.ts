@@ -3,7 +3,7 @@
  * ("on one, and the off-beat of two") is laid out in 4/4, 5/4, 7/8 or 12/8.
  */
 import { at, range } from '../lists';
-import type { Feel } from './feel';
+import type { FeelKind } from './feel';
 import type { TimeSignature } from './metre';
 import type { Beats } from './units';
 
@@ -64,14 +64,10 @@ export function pulsesOf(time: TimeSignature): readonly Pulse[] {
   );
 }
 
-/** How far into a pulse a part of it falls, in beats: long–short where the feel swings. */
-export function offsetIn(pulse: Pulse, part: PulsePart, feel: Feel): Beats {
-  const { beats } = pulse;
+/** How far into a pulse a part of it is written, in beats. */
+export function offsetIn({ beats, triple }: Pulse, part: PulsePart, feel: FeelKind): Beats {
   if (part === 'on') return 0;
-  if (pulse.triple || feel.kind === 'slow 12/8')
-    return (beats * (part === 'e' || part === 't' ? 1 : 2)) / 3;
-  const ratio = feel.swing?.unit === 'eighth' ? feel.swing.ratio : 1;
-  const half = (beats * ratio) / (ratio + 1);
-  if (part === '&') return half;
-  return part === 'e' ? half / 2 : half + (beats - half) / 2;
+  if (triple || feel === 'slow 12/8') return (beats * (part === 'e' || part === 't' ? 1 : 2)) / 3;
+  if (part === '&') return beats / 2;
+  return part === 'e' ? beats / 4 : (3 * beats) / 4;
 }

@@ -7,5 +7,8 @@ export type Seconds = number;
 export type Ticks = number;
 export type BeatsPerMinute = number;
 
+/** How far a beat that was reckoned may miss the one it is. */
+export const NEAR: Beats = 1e-6;
+
 /** Ticks of a quarter note: enough for sixteenths and for triplets of them. */
 export const QUARTER: Ticks = 12;

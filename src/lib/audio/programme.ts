@@ -1,10 +1,13 @@
 /** What is played: events in beats, a tempo, and whether it comes round. */
 import type { ClickEvent } from '$core/band/click';
-import type { Drum } from '$core/band/events';
+import type { BandEvent, Drum } from '$core/band/events';
+import { PATTERNS } from '$core/band/patterns';
 import { pitchAt } from '$core/neck/neck';
 import type { Midi } from '$core/notes/pitch';
 import type { Passage, PlayedNote } from '$core/phrases/passage';
-import { playedAt } from '$core/time/feel';
+import type { Feel } from '$core/time/feel';
+import type { TimeSignature } from '$core/time/metre';
+import { playedAt } from '$core/time/swing';
 import { DEFAULT_TEMPO, type TempoMap, tempoMap } from '$core/time/tempo';
 import type { Beats } from '$core/time/units';
 
@@ -100,7 +103,7 @@ const VELOCITY: Readonly<Record<PlayedNote['part'], number>> = {
 
 /** The notes of a passage as they sound: at their pitches, swung where its feel swings. */
 export function lineEvents({ notes, neck, feel, time }: Passage): readonly SoundEvent[] {
-  const swung = (beat: Beats) => playedAt(beat, feel, time.unit);
+  const swung = (beat: Beats) => playedAt(beat, feel, time);
   return notes.map((note) => {
     const from = swung(note.beat);
     return {
@@ -110,6 +113,19 @@ export function lineEvents({ notes, neck, feel, time }: Passage): readonly Sound
       midi: pitchAt(neck, note),
       velocity: VELOCITY[note.part],
     };
+  });
+}
+
+/** What a band plays as it sounds: swung as its feel swings, on the bass that suits it. */
+export function bandEvents(
+  band: readonly BandEvent[],
+  feel: Feel,
+  time: TimeSignature,
+): readonly SoundEvent[] {
+  const { sound } = PATTERNS[feel.kind].bass;
+  return band.map((event): SoundEvent => {
+    const beat = playedAt(event.beat, feel, time);
+    return event.part === 'bass' ? { ...event, beat, on: sound } : { ...event, beat };
   });
 }
 

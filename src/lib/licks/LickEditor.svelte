@@ -15,10 +15,17 @@
   import { zonesOf } from '$core/neck/zones';
   import { zoneTonic } from '$core/chart/form';
   import type { Passage } from '$core/phrases/passage';
-  import { feelAt, readFeel } from '$core/time/feel';
+  import { readFeel } from '$core/time/feel';
+  import { feelAt } from '$core/time/swing';
   import { DEFAULT_TEMPO } from '$core/time/tempo';
   import type { Mistakes } from '$core/listening/simulated';
-  import { lineEvents, passageProgramme, programmeOf, type SoundEvent } from '$lib/audio/programme';
+  import {
+    bandEvents,
+    lineEvents,
+    passageProgramme,
+    programmeOf,
+    type SoundEvent,
+  } from '$lib/audio/programme';
   import { pageTransport } from '$lib/audio/transport.svelte';
   import PassageFiles from '$lib/formats/PassageFiles.svelte';
   import { readPassageFile } from '$lib/formats/opening';
@@ -93,17 +100,19 @@
     feelAt(feelFor(readFeel(source.feel), source.time), (source.tempo ?? DEFAULT_TEMPO) * speed);
 
   /** The band over the lick's chords. */
-  function bandEvents(loops: boolean): readonly SoundEvent[] {
+  function bandHere(loops: boolean): readonly SoundEvent[] {
     const { chart } = editing;
     if (!chart) return [];
-    return bandOf(bandForm(chart), { feel: feelHere(chart), loops, seed: 1 });
+    const feel = feelHere(chart);
+    const played = bandOf(bandForm(chart), { feel: feel.kind, loops, seed: 1 });
+    return bandEvents(played, feel, chart.source.time);
   }
 
   function play() {
     if (!passage) return;
     const { chart } = editing;
     if (band && chart && !exercise) {
-      const events = [...bandEvents(true), ...lineEvents({ ...passage, feel: feelHere(chart) })];
+      const events = [...bandHere(true), ...lineEvents({ ...passage, feel: feelHere(chart) })];
       const { tempo, start, length } = passageProgramme(passage, speed);
       const programme = programmeOf(events, { tempo, start, length, loop: true });
       void transport.play(programme, { parts: ['line', 'bass', 'comp', 'drums'] });
@@ -117,7 +126,7 @@
   const trying = createTrying({
     editing,
     ear,
-    band: () => (band ? bandEvents(false) : []),
+    band: () => (band ? bandHere(false) : []),
     speed: () => speed,
     onwritten: (count) => {
       if (count === 0) inform('No notes were heard: nothing was changed.');

@@ -10,7 +10,7 @@ import { heardPitch, type LickNote } from '$core/licks/sounding';
 import { pitchAt } from '$core/neck/neck';
 import { halfSteps } from '$core/notes/notes';
 import { type Midi, pitchAtOrAbove } from '$core/notes/pitch';
-import { playedAt } from '$core/time/feel';
+import { playedAt } from '$core/time/swing';
 import { DEFAULT_TEMPO, tempoMap } from '$core/time/tempo';
 import type { Beats, Seconds } from '$core/time/units';
 import { clickEvent, programmeOf, type SoundEvent } from '$lib/audio/programme';
@@ -53,7 +53,7 @@ export function createTrying({ editing, ear, band, speed, onwritten, onchecked }
   /** Where a written beat is played. */
   const played = (beat: Beats): Beats => {
     const { passage } = editing;
-    return passage ? playedAt(beat, passage.feel, passage.time.unit) : beat;
+    return passage ? playedAt(beat, passage.feel, passage.time) : beat;
   };
   /** What is asked for, with the index of each note; of two at once the higher, as an ear follows one line. */
   function asked() {

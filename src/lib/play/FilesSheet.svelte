@@ -20,18 +20,16 @@
     `${study.title.replace(/[^\p{L}\p{N} -]/gu, '').trim() || 'Corvel'}, band.${ending}`;
 
   async function saveMidi() {
-    const programme = stage.steady();
+    const programme = stage.steady('written');
     const time = stage.form?.time;
     if (!programme || !time) return;
     const { programmeMidi } = await import('./files');
-    const bytes = programmeMidi(programme, {
-      ...{ title: study.title, time, bpm: stage.tempo, feel: stage.feel },
-    });
+    const bytes = programmeMidi(programme, { title: study.title, time, bpm: stage.tempo });
     download(new File([new Uint8Array(bytes)], named('mid'), { type: 'audio/midi' }));
   }
 
   async function saveWav() {
-    const programme = stage.steady();
+    const programme = stage.steady('played');
     if (!programme || share !== null) return;
     share = 0;
     calledOff = new AbortController();

@@ -1,6 +1,5 @@
 /** What plays, as files: a MIDI file with a track for each part, or a WAV as it sounds. */
 import { type BandTrack, DRUM_KEYS, type TrackNote, writeBandMidi } from '$core/formats/band/midi';
-import { type Feel, writtenAt } from '$core/time/feel';
 import type { TimeSignature } from '$core/time/metre';
 import type { SoundPart } from '$lib/audio/parts';
 import type { Programme, SoundEvent } from '$lib/audio/programme';
@@ -20,23 +19,14 @@ function noteOf(event: SoundEvent): TrackNote | null {
   return { beat, beats, velocity, midi };
 }
 
-/** One pass of a programme as a MIDI file; a part that does not play has no track. */
+/** One pass of a programme, as it is written, as a MIDI file; a part that does not play has no track. */
 export function programmeMidi(
   programme: Programme,
-  {
-    title,
-    time,
-    bpm,
-    feel,
-  }: { title: string; time: TimeSignature; bpm: number; feel: Feel | null },
+  { title, time, bpm }: { title: string; time: TimeSignature; bpm: number },
 ): Uint8Array {
   const events = programme.eventsBetween(programme.start, programme.length);
   const tracks = TRACKS.flatMap(([part, name, program]): readonly BandTrack[] => {
-    const notes = events
-      .filter((one) => one.part === part)
-      .flatMap((one) => noteOf(one) ?? [])
-      // A file is written as a score is, whatever is swung.
-      .map((one) => ({ ...one, beat: writtenAt(one.beat, feel, time.unit) }));
+    const notes = events.filter((one) => one.part === part).flatMap((one) => noteOf(one) ?? []);
     return notes.length > 0 ? [{ name, program, notes }] : [];
   });
   return writeBandMidi({ title, time, tempo: [{ beat: 0, bpm }], tracks });

@@ -7,6 +7,7 @@ import { STANDARD_NECK } from '$core/neck/neck';
 import { note, noteName } from '$core/notes/notes';
 import { type Passage, PLAIN_PASSAGE, struck } from '$core/phrases/passage';
 import { feelOfKind } from '$core/time/feel';
+import { feelAt } from '$core/time/swing';
 import { tempoMap } from '$core/time/tempo';
 import { defaultMaterial } from '$core/lenses/material';
 import type { SoundEvent } from '$lib/audio/programme';
@@ -19,7 +20,14 @@ import { shiftOf } from './keys';
 import { courseOf, roundOf } from './course';
 import { changeAfter } from './moment';
 import { cutPassage, landingStops, pickUpOf, targetLine } from './line';
-import { isRest, leftOfTurn, type Session, sessionProgramme, turnAt } from './session';
+import {
+  isRest,
+  leftOfTurn,
+  type Session,
+  type SessionProgramme,
+  sessionProgramme,
+  turnAt,
+} from './session';
 import { formsOf, stager } from './staged';
 import { tempoAt, tempoFrom } from './tempos';
 import { tapped, withTap } from './tapping';
@@ -343,10 +351,24 @@ describe('a session', () => {
     expect(bass(session({ seed: 9, before: first })).length).toBeGreaterThan(4);
   });
 
+  test('band and line swing alike, whatever tempo the band was made at', () => {
+    const at = (bpm: number, before?: SessionProgramme) =>
+      session({ feel: feelAt(feelOfKind('swing'), bpm), ...(before ? { before } : {}) });
+    const offBeats = (one: SessionProgramme) => [
+      ...new Set(
+        one.eventsBetween(0, 8).map(({ beat }) => Number((beat - Math.floor(beat)).toFixed(3))),
+      ),
+    ];
+    const slow = at(120);
+    expect(offBeats(slow).toSorted()).toEqual([0, 0.667]);
+    // The tempo was moved while it plays: the band is the same, its off-beats lie elsewhere.
+    const fast = at(260, slow);
+    expect(offBeats(fast).toSorted()).toEqual([0, 0.565]);
+    expect(fast.bands.get(0)).toBe(slow.bands.get(0));
+  });
+
   test('as a MIDI file each part has its track, and comes back where it was', () => {
-    const bytes = programmeMidi(session(), {
-      ...{ title: 'A loop', time: form.time, bpm: 90, feel: null },
-    });
+    const bytes = programmeMidi(session(), { title: 'A loop', time: form.time, bpm: 90 });
     const file = new midi.Midi(bytes);
     expect(file.tracks.map(({ name }) => name)).toEqual(['Line', 'Bass', 'Comping', 'Drums']);
     expect(file.tracks.map(({ channel }) => channel)).toEqual([0, 1, 2, 9]);

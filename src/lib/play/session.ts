@@ -3,12 +3,17 @@ import { bandOf } from '$core/band/band';
 import { type Click, clicksOf, countIn } from '$core/band/click';
 import type { BandEvent } from '$core/band/events';
 import { type BandForm, lastBy } from '$core/band/form';
-import { PATTERNS } from '$core/band/patterns';
 import { hashed } from '$core/random';
-import type { Feel } from '$core/time/feel';
+import type { Feel, FeelKind } from '$core/time/feel';
 import { type TempoChange, tempoMap } from '$core/time/tempo';
 import type { Beats } from '$core/time/units';
-import { clickEvent, passesOf, type Programme, type SoundEvent } from '$lib/audio/programme';
+import {
+  bandEvents,
+  clickEvent,
+  passesOf,
+  type Programme,
+  type SoundEvent,
+} from '$lib/audio/programme';
 import type { Turns } from '$lib/study/playing';
 import { type Course, passAt, passNumbered } from './course';
 
@@ -81,17 +86,17 @@ const REMEMBERED = 4;
 /** What is asked of the band for a pass. */
 export interface BandRequest {
   readonly form: BandForm;
-  readonly feel: Feel;
+  readonly feel: FeelKind;
   readonly seed: number;
   /** Passes before it: choruses differ. */
   readonly before: number;
   readonly loops: true;
 }
 
-/** What a band played, and what it was asked. */
+/** What a band plays, as it is written, and what it was asked. */
 interface MadeBand {
   readonly asked: BandRequest;
-  readonly played: readonly SoundEvent[];
+  readonly played: readonly BandEvent[];
 }
 
 /** A session as a programme; the band of a pass may be made elsewhere before it is needed. */
@@ -110,38 +115,35 @@ export function sessionProgramme(session: Session): SessionProgramme {
   const { time } = session.pass(0).form;
   // Taken over, not referred to: what played before that may be let go.
   const bands = new Map<number, MadeBand>(session.before?.bands);
-  const { sound } = PATTERNS[feel.kind].bass;
 
   const askFor = (pass: number, form: BandForm): BandRequest => {
-    return { form, feel, seed: seed + pass, before: pass, loops: true };
+    return { form, feel: feel.kind, seed: seed + pass, before: pass, loops: true };
   };
-  function keep(pass: number, asked: BandRequest, played: readonly SoundEvent[]) {
+  function keep(pass: number, asked: BandRequest, played: readonly BandEvent[]) {
     for (const old of [...bands.keys()].slice(0, Math.max(0, bands.size - REMEMBERED + 1)))
       bands.delete(old);
     bands.set(pass, { asked, played });
     return played;
   }
-  const heard = (band: readonly BandEvent[]): readonly SoundEvent[] =>
-    band.map((event) => (event.part === 'bass' ? { ...event, on: sound } : event));
-  function known(pass: number, asked: BandRequest): readonly SoundEvent[] | null {
+  function known(pass: number, asked: BandRequest): readonly BandEvent[] | null {
     const found = bands.get(pass);
     const same =
       found?.asked.form === asked.form &&
       found.asked.seed === asked.seed &&
-      found.asked.feel.kind === asked.feel.kind;
+      found.asked.feel === asked.feel;
     return same ? found.played : null;
   }
-  function bandIn(pass: number, form: BandForm): readonly SoundEvent[] {
+  function bandIn(pass: number, form: BandForm): readonly BandEvent[] {
     const asked = askFor(pass, form);
     const found = known(pass, asked);
     if (found) return found;
     const { form: over, ...options } = asked;
-    return keep(pass, asked, heard(bandOf(over, options)));
+    return keep(pass, asked, bandOf(over, options));
   }
 
   interface Made {
     readonly pass: Played;
-    readonly band: readonly SoundEvent[];
+    readonly band: readonly BandEvent[];
     readonly events: readonly SoundEvent[];
   }
   /** Passes as they sound, until something of them is another. */
@@ -160,7 +162,7 @@ export function sessionProgramme(session: Session): SessionProgramme {
       return turnAt(turns, { bar: barAt(beat), pass: number, seconds }) !== 'player';
     });
     const clicks = clicksOf(pass.form, click, bar).map(clickEvent);
-    const events = [...played, ...clicks, ...sung];
+    const events = [...bandEvents(played, feel, time), ...clicks, ...sung];
     for (const old of made.keys()) if (Math.abs(old - number) > 1) made.delete(old);
     made.set(number, { pass, band, events });
     return events;
@@ -182,7 +184,7 @@ export function sessionProgramme(session: Session): SessionProgramme {
       const asked = askFor(pass, session.pass(pass).form);
       return known(pass, asked) ? null : asked;
     },
-    put: (pass, band) => void keep(pass, askFor(pass, session.pass(pass).form), heard(band)),
+    put: (pass, band) => void keep(pass, askFor(pass, session.pass(pass).form), band),
     bands,
   };
 }

@@ -3,7 +3,8 @@ import { createContext, onDestroy, untrack } from 'svelte';
 import { feelFor } from '$core/band/band';
 import { rememberOf } from '$core/cache';
 import type { Passage } from '$core/phrases/passage';
-import { type Feel, feelAt, readFeel } from '$core/time/feel';
+import { type Feel, readFeel } from '$core/time/feel';
+import { feelAt } from '$core/time/swing';
 import { DEFAULT_TEMPO, withinTempo } from '$core/time/tempo';
 import type { Beats } from '$core/time/units';
 import { lineEvents, pitchesIn, type Programme, type SoundEvent } from '$lib/audio/programme';
@@ -169,10 +170,10 @@ export function createStage(study: Study) {
 
   function programme(
     { course, tempos }: Pick<History, 'course' | 'tempos'>,
+    feel = passes.feel,
     played: (number: number) => number = (number) => number,
   ): SessionProgramme | null {
     const first = formIn(played(0));
-    const { feel } = passes;
     if (!first || !feel || first.bars.length === 0) return null;
     const { click, turns, rests, count, seed } = passes.settings;
     return sessionProgramme({
@@ -253,11 +254,15 @@ export function createStage(study: Study) {
     showMe: () => play(undefined, true),
     isShown,
     takeUp,
-    /** What is played, at a steady tempo, to be written to a file. */
-    steady(): Programme | null {
-      const { sounding, number, tempo } = passes;
-      const tempos = [{ beat: 0, bpm: tempo }];
-      return sounding && programme({ course: courseOf(sounding), tempos }, () => number);
+    /** One pass at a steady tempo, for a file: as it is played, or as a score has it. */
+    steady(as: 'played' | 'written'): Programme | null {
+      const { sounding, number, tempo, feel } = passes;
+      if (!sounding || !feel) return null;
+      return programme(
+        { course: courseOf(sounding), tempos: [{ beat: 0, bpm: tempo }] },
+        as === 'played' ? feel : { ...feel, swing: null },
+        () => number,
+      );
     },
     get playing() {
       return transport.playing;

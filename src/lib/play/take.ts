@@ -4,7 +4,7 @@ import { CLEAR, heardSays, hearChanges } from '$core/licks/heard';
 import { type Lick, lickOfPassage, overChart } from '$core/licks/lick';
 import { takeOf } from '$core/listening/take';
 import { passageOf } from '$core/phrases/passage';
-import { playedAt } from '$core/time/feel';
+import { playedAt } from '$core/time/swing';
 import { freshId } from '$lib/ui/ids';
 import { keepTake as keepOn } from '$lib/licks/api';
 import type { Sound } from '$lib/listening/ear.svelte';
@@ -19,9 +19,7 @@ function playedIn(study: Study, stage: Stage, { pass, taken }: PassLandings) {
   const { neck, zone, key } = study;
   const round = stage.passIn(pass);
   if (!chart || !round) return null;
-  const notes = takeOf(neck, zone, taken, (beat) =>
-    playedAt(beat, stage.feel, chart.source.time.unit),
-  );
+  const notes = takeOf(neck, zone, taken, (beat) => playedAt(beat, stage.feel, chart.source.time));
   return notes.length === 0 ? null : { chart, key, neck, notes, round };
 }
 

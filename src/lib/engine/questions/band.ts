@@ -3,15 +3,8 @@ import { z } from 'zod';
 import { bandOf, feelFor } from '$core/band/band';
 import { BAND_PARTS, DRUMS } from '$core/band/events';
 import { bandForm } from '$core/band/form';
-import {
-  type Feel,
-  FEEL_KINDS,
-  feelAt,
-  knownFeel,
-  offBeatOf,
-  readFeel,
-  writtenAt,
-} from '$core/time/feel';
+import { type Feel, FEEL_KINDS, knownFeel, readFeel } from '$core/time/feel';
+import { feelAt, offBeatOf } from '$core/time/swing';
 import { DEFAULT_TEMPO } from '$core/time/tempo';
 import { question } from '../question';
 import { accept, refuse } from '../refusals';
@@ -90,14 +83,14 @@ export const band = question({
     feel = feelAt(feel, source.tempo ?? DEFAULT_TEMPO);
     const form = bandForm(chart.value);
     const { choruses, seed, parts, intro, ending } = asked;
-    const events = bandOf(form, { feel, choruses, seed, parts, intro, ending });
+    const events = bandOf(form, { feel: feel.kind, choruses, seed, parts, intro, ending });
     return accept({
       beats: choruses * form.beats,
       feel: feel.kind,
       swing: rounded(offBeatOf(feel)),
       events: events.map(({ part, beat, beats, velocity, late = 0, ...what }) => ({
         part,
-        beat: rounded(writtenAt(beat, feel, source.time.unit)),
+        beat: rounded(beat),
         beats: rounded(beats),
         late: Math.round(late * 10) / 10,
         ...('midi' in what ? { midi: what.midi } : { drum: what.drum }),
