@@ -31,7 +31,7 @@ import { PATTERNS } from './patterns';
 import { shapeOf } from './shapes';
 import { playingWarnings } from './playable';
 import { movingThirdTargets, switchedSpans } from './respanned';
-import { type Stop, stopsThrough } from './stops';
+import { doubleStops, STOP_STYLES } from './stops';
 
 export interface ExerciseRequest {
   readonly chart: Chart;
@@ -333,33 +333,17 @@ function notesOf(
     }
     case 'targets':
       return { notes: heldTargets(request, spans, targets) };
-    case 'double-stops':
-      return { notes: stopsOver(request, spans) };
+    case 'double-stops': {
+      const { metre, tempo = DEFAULT_TEMPO, style: own } = lineFrame(request);
+      const style = STOP_STYLES[own];
+      const line = lineOver(request, spans, targets, { style, plain: true })?.notes ?? [];
+      return {
+        notes: doubleStops({ neck, zone, spans, metre, style, tempo, seed, line }),
+      };
+    }
     default:
       return { notes: patterned(request, kind, spans, targets) };
   }
-}
-
-/** Stops over every chord, a beat each, or as long as a note lasts where that is longer. */
-function stopsOver(
-  { neck, zone, subdivision, chart }: ExerciseRequest,
-  spans: readonly ChordSpan[],
-): readonly PlayedNote[] {
-  const per = Math.min(1, notesPerBeat(subdivision, chart.source.time.unit));
-  const notes: PlayedNote[] = [];
-  let last: Stop | null = null;
-  for (const [turn, span] of spans.entries()) {
-    const count = Math.max(1, Math.ceil(span.beats * per - CLOSE));
-    for (const [slot, stop] of stopsThrough(neck, span, zone, count, last, turn).entries()) {
-      const beat = span.beat + slot / per;
-      const beats = Math.min(1 / per, span.beat + span.beats - beat);
-      for (const { string, fret, note } of [stop.low, stop.high]) {
-        notes.push(struck({ beat, beats, string, fret, note, chord: span.index }));
-      }
-      last = stop;
-    }
-  }
-  return notes;
 }
 
 /** The exercise asked for; without notes where the chart has no chords. */

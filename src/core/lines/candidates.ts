@@ -56,13 +56,14 @@ function fiveOf(chord: Chord): ReadonlySet<number> {
   return new Set([...tones, ...sizes.map((size) => (root + size) % 12)]);
 }
 
-interface Reading {
+/** What a chord's tones are, what clashes with it, and the five notes a hand has for it, by pitch class. */
+export interface Reading {
   readonly tones: ReadonlySet<number>;
   readonly clashes: ReadonlySet<number>;
   readonly five: ReadonlySet<number>;
 }
 
-const readingOf = rememberOf((chord: Chord) =>
+export const readingOf = rememberOf((chord: Chord) =>
   rememberOf((material: Material): Reading => {
     const { clashes } = assess(chord, material, NOWHERE);
     return {
