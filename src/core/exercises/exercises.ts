@@ -31,6 +31,7 @@ import { PATTERNS } from './patterns';
 import { shapeOf } from './shapes';
 import { playingWarnings } from './playable';
 import { movingThirdTargets, switchedSpans } from './respanned';
+import { roundTriads } from './triads';
 import { doubleStops, STOP_STYLES } from './stops';
 
 export interface ExerciseRequest {
@@ -61,6 +62,8 @@ export interface ExerciseRequest {
   readonly seed: number;
   /** The melody of the chart, for the exercises made of it; none by itself. */
   readonly melody?: readonly PlayedNote[] | null;
+  /** Octaves the melody is moved by; where nothing is said it is varied as written, and laid under the hand. */
+  readonly octave?: number | null;
   /** Half bars after the ii at which one sound gives way to I; where I comes by itself. */
   readonly switchAt?: number | null;
   /** A motif for lines to work with, and a seed for their plan alone; both their own by themselves. */
@@ -311,6 +314,12 @@ function notesOf(
       const stops = movingThirdTargets({ neck, zone, spans, targets });
       return fromLine(lineOver(request, spans, stops, { everyChange: true }));
     }
+    case 'triads': {
+      const round = roundTriads({ neck, zone, strings: request.strings, spans, targets });
+      return fromLine(
+        lineOver(request, spans, round.targets, { regions: round.regions, tones: true }),
+      );
+    }
     case 'switch': {
       const switched = switchedSpans(chart, spans, request.switchAt ?? null);
       if (switched === null) {
@@ -328,7 +337,8 @@ function notesOf(
       if (!melody || melody.length === 0) {
         return { notes: [], warnings: ['This chart has no melody yet: enter or open one first.'] };
       }
-      const asked = { chart, key, neck, zone, spans, melody, seed };
+      const { octave = null } = request;
+      const asked = { chart, key, neck, zone, spans, melody, seed, octave };
       return { notes: kind === 'melody' ? melodyNotes(asked) : variedMelody(asked) };
     }
     case 'targets':

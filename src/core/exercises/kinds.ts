@@ -36,8 +36,13 @@ export type ExerciseKind = (typeof EXERCISES)[number];
 /** The exercises that are lines, made by chance and better the more of them are tried. */
 export const LINE_KINDS: ReadonlySet<ExerciseKind> = new Set<ExerciseKind>([
   ...(['line', 'call-and-response', 'switch', 'moving-third', 'melody-varied'] as const),
+  ...(['triads', 'double-stops'] as const),
 ]);
 /** The exercises that need the melody of the chart. */
 export const MELODY_KINDS: ReadonlySet<ExerciseKind> = new Set<ExerciseKind>([
   ...(['melody', 'melody-varied'] as const),
 ]);
+/** The lines that are played in a style; a melody has its own. */
+export const STYLED_KINDS: ReadonlySet<ExerciseKind> = new Set(
+  [...LINE_KINDS].filter((kind) => !MELODY_KINDS.has(kind)),
+);

@@ -24,6 +24,8 @@ export interface MelodyRequest {
   readonly spans: readonly ChordSpan[];
   readonly melody: readonly PlayedNote[];
   readonly seed: number;
+  /** Octaves it is moved by; null for whichever the hand reaches most of, as written where it can. */
+  readonly octave: number | null;
 }
 
 const CLOSE = 1e-6;
@@ -31,7 +33,7 @@ const CLOSE = 1e-6;
 const spanAt = (spans: readonly ChordSpan[], beat: Beats): ChordSpan | undefined =>
   spans.findLast((span) => span.beat <= Math.max(0, beat) + CLOSE);
 
-/** The melody at the places under the hand where it is easiest, an octave away where that is nearer. */
+/** The melody at the places under the hand where it is easiest, in the octave asked for or the nearest. */
 export function melodyNotes({
   chart,
   key,
@@ -39,11 +41,13 @@ export function melodyNotes({
   zone,
   spans,
   melody,
+  octave,
 }: MelodyRequest): readonly PlayedNote[] {
   const end = spans.reduce((last, { beat, beats }) => Math.max(last, beat + beats), 0);
   const notes = melody.filter(({ beat }) => beat < end - CLOSE);
-  const tries = [0, -12, 12].map((semitones) =>
-    refinger({ neck, notes, semitones, zone, keep: 'pitch' }),
+  const octaves = octave === null ? [0, -1, 1] : [octave];
+  const tries = octaves.map((one) =>
+    refinger({ neck, notes, semitones: 12 * one, zone, keep: 'pitch' }),
   );
   // As written where the hand reaches it all, else wherever it reaches most.
   const best = tries.reduce((found, one) =>
@@ -66,13 +70,13 @@ const EIGHTH: Beats = 0.5;
 
 /**
  * The melody with its rhythm moved by an eighth, notes added where it pauses, and ornaments; every
- * fourth pair of bars it is played as it stands.
+ * fourth pair of bars it is played as it stands. It stays in its own octave where no other is asked for.
  */
 export function variedMelody(request: MelodyRequest): readonly PlayedNote[] {
   const { neck, zone, spans, chart, seed } = request;
   const bar = chart.source.time.beats;
   const chance = seeded(seed);
-  const own = melodyNotes(request);
+  const own = melodyNotes({ ...request, octave: request.octave ?? 0 });
   const ladders = new Map<ChordSpan, readonly (PlayedNote & { readonly midi: number })[]>();
   const ladderOf = (span: ChordSpan) => {
     const known = ladders.get(span);

@@ -3,7 +3,6 @@ import { chordNotes } from '../chords/chords';
 import { at, range } from '../lists';
 import { type Placed, spanOf } from '../neck/fingering';
 import { pitchAt } from '../neck/neck';
-import { type Voicing, voicingsOn } from '../neck/voicings';
 import { degree } from '../notes/degrees';
 import { halfSteps, type Interval, intervalBetween, pitchClass, transpose } from '../notes/notes';
 import type { ChordSpan } from '../lines/spans';
@@ -24,7 +23,7 @@ import {
   tonesOf,
   withinOctave,
 } from './rungs';
-import { MOTIF, diagonal, inversionsAlong, neighboursOf, shapeOf, triadsOf } from './shapes';
+import { MOTIF, diagonal, inversionsAlong, shapeOf, triadsOf } from './shapes';
 
 const settingOf = ({ home, zone }: Moment, { chord, material }: ChordSpan): ApproachSetting => ({
   ...{ chord, home, zone },
@@ -79,6 +78,7 @@ export type PatternKind = Exclude<
   ExerciseKind,
   | 'line'
   | 'targets'
+  | 'triads'
   | 'double-stops'
   | 'moving-third'
   | 'switch'
@@ -88,25 +88,6 @@ export type PatternKind = Exclude<
 >;
 
 export const PATTERNS: Readonly<Record<PatternKind, Pattern>> = {
-  triads: (moment) => {
-    const { neck, count, strings, last, span, zone, turn } = moment;
-    const shapes = voicingsOn(neck, span.chord, 'triad', strings.slice(0, 3));
-    if (shapes.length === 0) return ladder(moment, tonesOf(moment), strings).slice(0, count);
-    const away = ({ places }: Voicing) => {
-      const { low, high } = spanOf(places);
-      const outside = Math.max(0, zone.low - low) + Math.max(0, high - zone.high);
-      const move = last ? Math.abs(pitchAt(neck, at(places, 1)) - last.midi) : 0;
-      return 4 * outside + move;
-    };
-    const { places } = shapes.reduce((best, shape) => (away(shape) < away(best) ? shape : best));
-    const around = neighboursOf(moment, places);
-    const rising = turn % 2 === 0;
-    const tones = rising ? places : [...places].reverse();
-    const [first, second, third] = [at(tones, 0), at(tones, 1), at(tones, 2)];
-    // Up the triad, round its middle by the notes beside it, and back.
-    const figure = [first, second, third, around(third), third, second, around(second), second];
-    return range(0, count).map((step) => at(figure, step % figure.length));
-  },
   ascending: (moment) => {
     const rungs = ladder(moment, scaleOf(moment));
     return oneWay(rungs, lowestRoot(moment, rungs), moment.count, 1);

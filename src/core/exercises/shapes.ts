@@ -5,11 +5,11 @@ import { triadsInside } from '../collections/inside';
 import { matchingPentatonic } from '../collections/pentatonics';
 import { at } from '../lists';
 import { boxesOf, nearestTo } from '../neck/boxes';
-import { ascending, HAND, type Placed, spanOf } from '../neck/fingering';
+import { ascending, HAND, type Placed } from '../neck/fingering';
 import { underHand } from '../neck/hand';
 import { openPitch, pitchAt, type Place, placesOf, stringCount } from '../neck/neck';
 import { isVoiced, type Voicing, voicingsOn } from '../neck/voicings';
-import { type Moment, ladder, scaleOf } from './rungs';
+import { type Moment, ladder } from './rungs';
 
 /** The pentatonic that is played, or the chord's own where something else is. */
 function pentatonicOf({ span }: Moment): Collection {
@@ -63,26 +63,6 @@ export function triadsOf(moment: Moment): readonly Chord[] {
 export function inversionsAlong({ neck, span, strings }: Moment): readonly Voicing[] {
   const four = strings.length > 3 && isVoiced(span.chord, 'drop-2');
   return voicingsOn(neck, span.chord, four ? 'drop-2' : 'triad', strings.slice(0, four ? 4 : 3));
-}
-
-/** The note of the scale beside each tone of a small shape: a step above, else a step below. */
-export function neighboursOf(moment: Moment, places: readonly Placed[]): (tone: Placed) => Placed {
-  const { neck } = moment;
-  const { low, high } = spanOf(places);
-  const hand = { low: Math.max(neck.capo, low - 1), high: Math.min(neck.frets, high + 2) };
-  const rungs = placesOf(neck, scaleOf(moment), hand);
-  return (tone) => {
-    const midi = pitchAt(neck, tone);
-    const near = rungs.filter((rung) => {
-      const size = Math.abs(pitchAt(neck, rung) - midi);
-      return size >= 1 && size <= 3 && Math.abs(rung.string - tone.string) <= 1;
-    });
-    const worth = (rung: Placed) => {
-      const size = pitchAt(neck, rung) - midi;
-      return Math.abs(size) + (size < 0 ? 0.5 : 0) + (rung.string === tone.string ? 0 : 0.25);
-    };
-    return near.reduce((best, rung) => (worth(rung) < worth(best) ? rung : best), near[0] ?? tone);
-  };
 }
 
 export const MOTIF = [0, 1, 2, 1, 3, 2, 1, 0] as const;

@@ -76,7 +76,7 @@ const GRIP = 0.22;
 
 const COSTS = {
   /** A voice outside the chord: where it is felt, in passing, and as the last of all. */
-  colour: { strong: 3, weak: 1, last: 20 },
+  colour: { strong: 5, weak: 1, last: 20 },
   /** A guide tone where the chord is met, and the note aimed at: on top, or below. */
   guide: -1.5,
   aimed: { high: -7, low: -4 },
@@ -275,7 +275,7 @@ export function doubleStops(request: StopsRequest): readonly PlayedNote[] {
   const { hands, blue } = STYLE_ROWS[style];
   const passing = passingOf(metre);
   return taken.flatMap((stop, which): readonly PlayedNote[] => {
-    const { beat, beats, span, begins, target } = at(strikes, which);
+    const { beat, beats, span, begins, target, midi } = at(strikes, which);
     const [next, then] = [strikes[which + 1], taken[which + 1]];
     const joins = next && then && !next.begins && beats >= 2 * passing - NEAR;
     const pair =
@@ -287,13 +287,14 @@ export function doubleStops(request: StopsRequest): readonly PlayedNote[] {
       Math.min(stop.low.fret, stop.high.fret) > zone.low &&
       hashed(seed, which, 5) < 2 * hands.slide;
     const sounded = ({ low, high }: Stop, from: Beats, long: Beats, slid: boolean) =>
-      [low, high].map(({ string, fret, note }) =>
-        struck({
+      [low, high].map(({ string, fret, note }) => {
+        const aimed = target && from === beat && pitchClass(note) === midi % 12;
+        return struck({
           ...{ beat: from, beats: long, string, fret, note, chord: span.index },
-          part: target ? 'target' : 'fill',
+          part: aimed ? 'target' : 'fill',
           techniques: slid ? [{ kind: 'slide', from: fret - 1 }] : [],
-        }),
-      );
+        });
+      });
     const whole = pair ? beats - passing : beats;
     return [
       ...sounded(stop, beat, whole, slides),

@@ -38,7 +38,8 @@ export interface Candidate extends Placed {
 /** Frets about the targets that a line without a zone may use. */
 const ROAM = { below: 2, above: 3 } as const;
 
-export function regionFor({ zone, neck, targets }: LineRequest, span: number): Zone {
+export function regionFor({ zone, regions, neck, targets }: LineRequest, span: number): Zone {
+  if (regions) return at(regions, span);
   if (zone) return zone;
   const frets = [at(targets, span).fret, (targets[span + 1] ?? at(targets, span)).fret];
   return {
@@ -89,7 +90,12 @@ function ladderOf(request: LineRequest, span: number, material: Material): Ladde
   const { neck, spans, home = null } = request;
   const { chord } = at(spans, span);
   const region = regionFor(request, span);
-  const inside = underHand(neck, material.notes, region);
+  const strings = request.regions ? at(request.regions, span).strings : null;
+  const under = (notes: readonly Note[]): readonly Placed[] =>
+    strings
+      ? placesOf(neck, notes, region).filter(({ string }) => strings.includes(string))
+      : underHand(neck, notes, region);
+  const inside = under(material.notes);
   const places = inside.length > 0 ? inside : placesOf(neck, material.notes);
   const { tones, clashes, five } = readingOf(chord)(material);
   const blues = rowOf(request).blue === null ? null : home;
@@ -112,7 +118,7 @@ function ladderOf(request: LineRequest, span: number, material: Material): Ladde
     };
   };
   const pitches = new Set(places.map((place) => pitchAt(neck, place)));
-  const filled = underHand(neck, EVERY, region)
+  const filled = under(EVERY)
     .filter((place) => !pitches.has(pitchAt(neck, place)))
     .map((place) => candidate({ ...place, note: spellOver(chord, pitchAt(neck, place)) }, true));
   // Over a blues the chord's own third is there whatever the scale, and so are the blue notes.

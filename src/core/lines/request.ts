@@ -8,10 +8,17 @@ import type { LineMetre } from './rhythm';
 import type { ChordSpan } from './spans';
 import type { LineStyle } from './styles';
 
+/** Frets, and strings, that a chord is played on. */
+export interface LineRegion extends Zone {
+  readonly strings: readonly number[];
+}
+
 export interface LineRequest {
   readonly neck: Neck;
   /** The region to stay in; null follows the targets. */
   readonly zone: Zone | null;
+  /** Where each span is played, on some strings only; the zone by itself. */
+  readonly regions?: readonly LineRegion[] | null;
   readonly spans: readonly ChordSpan[];
   /** A target for each span, in order; those that the player has set are always aimed at. */
   readonly targets: readonly RouteStop[];
@@ -26,6 +33,8 @@ export interface LineRequest {
   readonly everyChange?: boolean;
   /** Whether only what is chosen is played: no chromatic and no blue notes. */
   readonly plain?: boolean;
+  /** Whether chord tones are what is played, and the rest stands beside them. */
+  readonly tones?: boolean;
   /** Another seed, other notes over the same targets. */
   readonly seed: number;
   /** A seed for the plan alone, so that the idea stays while the notes change; the same by itself. */

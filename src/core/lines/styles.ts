@@ -643,14 +643,24 @@ export const STYLE_ROWS: Readonly<Record<LineStyle, StyleRow>> = {
   },
 };
 
-/** The row of a style; where only what is chosen is played, without what it adds. */
-export const rowOf = ({
+/** What notes beside the chord's tones cost, where its tones are what is played. */
+const BESIDE: StyleRow['colour'] = [9, 5];
+
+/** The row of a style; where only what is chosen is played, or the chord's tones, without what it adds. */
+export function rowOf({
   style,
   plain = false,
+  tones = false,
 }: {
   readonly style: LineStyle;
   readonly plain?: boolean;
-}): StyleRow => (plain ? { ...STYLE_ROWS[style], chromatic: 0, blue: null } : STYLE_ROWS[style]);
+  readonly tones?: boolean;
+}): StyleRow {
+  const row = STYLE_ROWS[style];
+  if (!plain && !tones) return row;
+  const colour = tones ? BESIDE : row.colour;
+  return { ...row, colour, chromatic: 0, blue: null };
+}
 
 const BY_FEEL: Readonly<Record<FeelKind, LineStyle | null>> = {
   swing: 'bop',

@@ -1,7 +1,7 @@
 <!-- What is set once for a while: counting in, keys, turns, ramps, what shows ahead, the line, levels. -->
 <script lang="ts">
   import { CLICKS } from '$core/band/click';
-  import { type ExerciseKind, LINE_KINDS } from '$core/exercises/kinds';
+  import { type ExerciseKind, STYLED_KINDS } from '$core/exercises/kinds';
   import { EXERCISE_WORDS } from '$core/exercises/words';
   import { LINE_STYLES, STYLE_ROWS } from '$core/lines/styles';
   import { SUBDIVISIONS } from '$core/time/subdivision';
@@ -73,7 +73,7 @@
   ]);
   /** A style is had by what is made as a line. */
   const isLine = $derived(
-    stage.lines.kept === null && LINE_KINDS.has(settings.line as ExerciseKind),
+    stage.lines.kept === null && STYLED_KINDS.has(settings.line as ExerciseKind),
   );
   function chooseLine(value: string) {
     const kept = study.plan.sheets.find(({ id }) => `sheet ${id}` === value);

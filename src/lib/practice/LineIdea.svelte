@@ -1,6 +1,6 @@
 <!-- What a line is made of: its plan kept while its notes change, its motif taken from a lick. -->
 <script lang="ts">
-  import { LINE_KINDS, MELODY_KINDS } from '$core/exercises/kinds';
+  import { STYLED_KINDS } from '$core/exercises/kinds';
   import { listLicks } from '$lib/licks/api';
   import type { StoredLick } from '$lib/licks/messages';
   import type { Practice } from './practice.svelte';
@@ -18,7 +18,7 @@
   }
 </script>
 
-{#if LINE_KINDS.has(kind) && !MELODY_KINDS.has(kind)}
+{#if STYLED_KINDS.has(kind)}
   <label class="flex min-h-8 items-center gap-1.5 text-sm" title="The same plan, with other notes">
     <input
       type="checkbox"

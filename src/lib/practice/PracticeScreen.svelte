@@ -169,13 +169,13 @@
       warn(refusal);
       return;
     }
-    const { kind, subdivision, seed, style, group, zone, extent, from, strings } =
+    const { kind, subdivision, seed, style, octave, group, zone, extent, from, strings } =
       practice.settings;
     const around = chart && extent !== 'whole' && !practice.opened;
     const loop = around
       ? loopAround(chart, from, extent === 'isolate' ? 'chord' : 'two chords')
       : study.view.play.loop;
-    const line = { line: kind, subdivision, seed, style, group, strings: [...strings] };
+    const line = { line: kind, subdivision, seed, style, octave, group, strings: [...strings] };
     study.look({
       play: { ...study.view.play, ...line, loop, sheet: practice.kept, staff: true },
     });

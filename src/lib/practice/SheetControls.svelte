@@ -1,7 +1,7 @@
 <!-- Which exercise, over what of the chart, where on the neck, in which notes. -->
 <script lang="ts">
   import { goto } from '$app/navigation';
-  import { type ExerciseKind, EXERCISES, LINE_KINDS, MELODY_KINDS } from '$core/exercises/kinds';
+  import { type ExerciseKind, EXERCISES, MELODY_KINDS, STYLED_KINDS } from '$core/exercises/kinds';
   import { EXERCISE_WORDS } from '$core/exercises/words';
   import { LICK_LIMITS } from '$core/licks/lick';
   import { stringSets } from '$core/neck/voicings';
@@ -137,7 +137,7 @@
       {/each}
     </select>
   </label>
-  {#if LINE_KINDS.has(settings.kind) && !MELODY_KINDS.has(settings.kind)}
+  {#if STYLED_KINDS.has(settings.kind)}
     <label class="flex items-center gap-1.5">
       <span class="text-ink-soft">Style</span>
       <select
@@ -151,6 +151,25 @@
       >
         <option value="">{own}</option>
         {#each LINE_STYLES as one (one)}<option value={one}>{STYLE_ROWS[one].name}</option>{/each}
+      </select>
+    </label>
+  {/if}
+  {#if MELODY_KINDS.has(settings.kind)}
+    <label class="flex items-center gap-1.5">
+      <span class="text-ink-soft">Octave</span>
+      <select
+        class="field"
+        name="octave"
+        value={String(settings.octave ?? '')}
+        onchange={(event) => {
+          const { value } = event.currentTarget;
+          practice.change({ octave: value === '' ? null : Number(value) });
+        }}
+      >
+        {#if settings.kind === 'melody'}<option value="">nearest to the zone</option>{/if}
+        <option value={settings.kind === 'melody' ? '0' : ''}>as written</option>
+        <option value="-1">an octave lower</option>
+        <option value="1">an octave higher</option>
       </select>
     </label>
   {/if}

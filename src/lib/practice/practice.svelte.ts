@@ -26,6 +26,7 @@ const START: Omit<SheetSettings, 'zone'> = {
   group: 4,
   seed: 1,
   style: null,
+  octave: null,
 };
 
 export function createPractice(study: Study, from: number) {
@@ -151,12 +152,14 @@ export function createPractice(study: Study, from: number) {
     /** Shows a kept sheet again. */
     take({ id, passage, ...sheet }: PracticeSheet) {
       const read = passage === null ? null : readPassageJson(passage);
-      const { kind, subdivision, extent, from: first, group, seed, style } = sheet;
       // The instrument may be another than the sheet was kept for.
       const zone = fitZone(study.neck, sheet.zone.low, sheet.zone.high);
       const there = sheet.strings.filter((string) => string <= stringCount(study.neck));
       const strings = there.length > 0 ? there : settings.strings;
-      settings = { kind, subdivision, extent, from: first, zone, strings, group, seed, style };
+      const { kind, subdivision, extent, from: first, group, seed, style, octave } = sheet;
+      settings = {
+        ...{ kind, subdivision, extent, from: first, zone, strings, group, seed, style, octave },
+      };
       opened = read?.ok ? read.passage : null;
       kept = id;
     },

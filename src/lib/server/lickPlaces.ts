@@ -130,6 +130,7 @@ export async function putLick(
       group: 4,
       seed: 1,
       style: null,
+      octave: null,
     },
     passage: writePassageJson(passage).content,
   };

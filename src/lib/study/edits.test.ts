@@ -45,6 +45,7 @@ const SHEET: Plan['sheets'][number] = {
     group: 4,
     seed: 1,
     style: null,
+    octave: null,
     passage: null,
   },
 };

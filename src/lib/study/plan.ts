@@ -79,6 +79,8 @@ const practiceSheetSchema = z.object({
   seed: within(0, 4_294_967_295),
   /** How a line is played; null by the chart's feel and idiom. */
   style: orNull(z.enum(LINE_STYLES)),
+  /** Octaves a melody is moved by; null for the nearest. */
+  octave: orNull(within(-1, 1)),
   /** A melody kept as it is, as passage JSON; null for an exercise made from the rest. */
   passage: orNull(text(KEPT_PASSAGE_LIMIT)),
 });

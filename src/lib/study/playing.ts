@@ -64,6 +64,7 @@ export const playSchema = z.object({
   seed: or(count(0, 1_000_000), 1),
   /** How the line is played; null by the chart's feel and idiom. */
   style: or(z.nullable(z.enum(LINE_STYLES)), null),
+  octave: or(z.nullable(count(-1, 1)), null),
   /** Whether the line is shown while it is not Corvel's turn. */
   hidden: or(z.boolean(), false),
   staff: or(z.boolean(), false),

@@ -57,6 +57,14 @@ const request = z.object({
     .optional()
     .describe('Half bars after the ii at which IV gives way to I, in switch; on I when left out'),
   melody: playedNotes.optional().describe('The tune’s melody, for melody and melody-varied'),
+  octave: z
+    .int()
+    .min(-2)
+    .max(2)
+    .optional()
+    .describe(
+      'Octaves the melody is moved by; when left out it is varied as written, and melody takes the nearest',
+    ),
   neck: neckRequest.optional(),
 });
 
@@ -121,6 +129,7 @@ export const exercise = question({
         extent,
         seed,
         style: asked.style ?? null,
+        octave: asked.octave ?? null,
         strings,
         group: asked.group,
         switchAt: asked.switchAt ?? null,
