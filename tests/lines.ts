@@ -1,4 +1,5 @@
 /** Lines of every style over charts of our own, and what they measure: for the laws and the benchmark. */
+import { rememberBy } from '$core/cache';
 import type { Chart } from '$core/chart/form';
 import { transposeChart } from '$core/chart/rewrite';
 import { type Exercise, type ExerciseRequest, makeExercise } from '$core/exercises/exercises';
@@ -8,13 +9,14 @@ import { defaultMaterial } from '$core/lenses/material';
 import { firstOption, lensContexts } from '$core/lenses/options';
 import { proposeIntents } from '$core/lenses/styles';
 import { at, range } from '$core/lists';
+import { lineMetre } from '$core/lines/rhythm';
 import { portraitOf, type Portrait } from '$core/lines/portrait';
 import { spansOf } from '$core/lines/spans';
 import { type LineStyle, SIZES } from '$core/lines/styles';
 import { STANDARD_NECK as NECK } from '$core/neck/neck';
 import { zonesOf } from '$core/neck/zones';
 import { note } from '$core/notes/notes';
-import { notesPerBeat, type Subdivision } from '$core/time/subdivision';
+import type { Subdivision } from '$core/time/subdivision';
 import { chartOf } from './laws';
 
 const BLUES = '| C7 | F7 | C7 | % | F7 | % | C7 | % | G7 | F7 | C7 | G7 |';
@@ -104,16 +106,11 @@ export function settingOf(
 export function playedOver(text: string, zone: number, changed: Partial<ExerciseRequest>): Played {
   const { chart, request } = settingOf(text, zone, changed);
   const exercise = makeExercise(request);
-  const { beats, unit } = chart.source.time;
   const portrait = portraitOf({
     neck: NECK,
     notes: exercise.passage.notes,
     spans: spansOf(chart, request.materials, request.intents),
-    metre: {
-      bar: beats,
-      per: notesPerBeat(request.subdivision, unit),
-      triplets: request.subdivision === 'eighths' && unit === 4,
-    },
+    metre: lineMetre(chart.source.time, request.subdivision),
     end: exercise.passage.beats,
     home: request.key?.tonic ?? null,
   });
@@ -122,10 +119,10 @@ export function playedOver(text: string, zone: number, changed: Partial<Exercise
 
 const VALUES: readonly Subdivision[] = ['eighths', 'eighths', 'triplets', 'sixteenths'];
 
-/** So many lines of a style over all its charts, in every key, zone and value in turn. */
-export function linesOf(style: LineStyle, count: number, only?: Subdivision): readonly Played[] {
-  const texts = CHANGES[style];
-  return range(0, count).map((which) => {
+const lineOf = rememberBy(
+  (style: LineStyle, which: number, only?: Subdivision) => `${style} ${which} ${only ?? ''}`,
+  (style: LineStyle, which: number, only?: Subdivision): Played => {
+    const texts = CHANGES[style];
     const text = at(texts, which % texts.length);
     const written = transposeChart(text, note('C'), at(KEYS, (which * 5) % KEYS.length)) ?? text;
     const free = only ?? at(VALUES, Math.floor(which / texts.length) % VALUES.length);
@@ -133,8 +130,12 @@ export function linesOf(style: LineStyle, count: number, only?: Subdivision): re
     return playedOver(written, which * 2 + Math.floor(which / 5), {
       ...{ style, subdivision, seed: which + 1 },
     });
-  });
-}
+  },
+);
+
+/** So many lines of a style over all its charts, in every key, zone and value in turn. */
+export const linesOf = (style: LineStyle, count: number, only?: Subdivision): readonly Played[] =>
+  range(0, count).map((which) => lineOf(style, which, only));
 
 const FLAT = ['crossed', 'phrase', 'short', 'onOne', 'tones', 'strongTones', 'chromatic'] as const;
 

@@ -16,6 +16,7 @@ import { changesOf } from '../harmony/changes';
 import { type Line, lineOf } from '../lines/lines';
 import type { LineRequest } from '../lines/request';
 import type { Motif } from '../lines/motif';
+import { lineMetre } from '../lines/rhythm';
 import { type LineStyle, styleFor } from '../lines/styles';
 import { readFeel } from '../time/feel';
 import { type Passage, passageOf, type PlayedNote, struck } from '../phrases/passage';
@@ -264,12 +265,9 @@ function lineFrame(
 ): Pick<LineRequest, 'metre' | 'style' | 'home' | 'tempo' | 'pinned'> {
   const { chart, subdivision, key, pins } = request;
   const { time, tempo } = chart.source;
-  const { beats, unit } = time;
-  const per = notesPerBeat(subdivision, unit);
-  const triplets = subdivision === 'eighths' && unit === 4;
-  const style = lineStyleOf(request);
+  const metre = lineMetre(time, subdivision);
   return {
-    ...{ metre: { bar: beats, per, triplets }, style, tempo: tempo ?? DEFAULT_TEMPO },
+    ...{ metre, style: lineStyleOf(request), tempo: tempo ?? DEFAULT_TEMPO },
     home: key?.tonic ?? chart.chords[0]?.chord.root ?? null,
     pinned: new Set(Object.keys(pins).map(Number)),
   };

@@ -9,8 +9,11 @@ export const drawn = (chance: Chance, share: number): boolean => chance() < shar
 export const oneOf = <T>(items: readonly T[], chance: Chance): T =>
   at(items, Math.floor(chance() * items.length));
 
+/** Items with what each weighs when one is drawn. */
+export type Weights<T> = readonly (readonly [T, number])[];
+
 /** One of some items, each as likely as it weighs. */
-export function weighed<T>(items: readonly (readonly [T, number])[], chance: Chance): T {
+export function weighed<T>(items: Weights<T>, chance: Chance): T {
   const whole = items.reduce((sum, [, weight]) => sum + weight, 0);
   let left = chance() * whole;
   for (const [item, weight] of items) {

@@ -18,7 +18,7 @@ import { motifOf } from './motif';
 import { stretchesOf } from './onsets';
 import { FIGURES, soundedPitch } from './portrait';
 import { spansOf } from './spans';
-import { LINE_STYLES } from './styles';
+import { LINE_STYLES, STYLE_ROWS } from './styles';
 import { pairs, some } from '$tests/laws';
 import { linesOf, meansOf, settingOf } from '$tests/lines';
 
@@ -154,7 +154,7 @@ describe('lines sound like somebody playing', () => {
     let leaps = 0;
     let onward = 0;
     for (const style of LINE_STYLES) {
-      for (const { exercise } of linesOf(style, 4, 'eighths')) {
+      for (const { exercise } of linesOf(style, 12, 'eighths')) {
         const { notes } = exercise.passage;
         const pitches = notes.map(sounded);
         for (const place of range(1, notes.length - 1)) {
@@ -168,7 +168,7 @@ describe('lines sound like somebody playing', () => {
         }
       }
     }
-    expect(leaps).toBeGreaterThan(20);
+    expect(leaps).toBeGreaterThan(60);
     expect(onward / leaps).toBeLessThan(0.2);
   });
 
@@ -179,10 +179,30 @@ describe('lines sound like somebody playing', () => {
         const has = (beat: number) => beats.some((one) => Math.abs(one - beat) < 1e-6);
         for (const beat of beats) {
           const within = beat - Math.floor(beat + 1e-6);
-          if (Math.abs(2 * within - Math.round(2 * within)) < 1e-6) continue;
+          // A ballad is doubled now and then.
+          const parts = STYLE_ROWS[style].double === undefined ? 2 : 4;
+          if (Math.abs(parts * within - Math.round(parts * within)) < 1e-6) continue;
           const start = Math.floor(beat);
           expect([start, start + 1 / 3, start + 2 / 3].every(has), `${style} ${beat}`).toBe(true);
         }
+      }
+    }
+  });
+
+  test('a ballad goes into double time now and then, a bar at the most, and no other style does', () => {
+    for (const style of LINE_STYLES) {
+      const lines = linesOf(style, 12, 'eighths');
+      const doubled = lines.flatMap(({ exercise, chart }) => {
+        const quarters = chart.source.time.unit === 4;
+        const beats = exercise.passage.notes.map(({ beat }) => beat);
+        const fast = beats.filter((beat) => Math.abs((beat % 0.5) - 0.25) < 1e-6);
+        return quarters && fast.length > 0 ? [fast] : [];
+      });
+      if (STYLE_ROWS[style].double === undefined) expect(doubled, style).toEqual([]);
+      else {
+        expect(doubled.length).toBeGreaterThan(2);
+        expect(doubled.length).toBeLessThan(11);
+        for (const fast of doubled) expect(fast.length).toBeLessThan(24);
       }
     }
   });

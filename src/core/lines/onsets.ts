@@ -3,6 +3,7 @@ import { sameChord } from '../chords/chords';
 import type { Intent } from '../lenses/lens';
 import { at } from '../lists';
 import type { Beats } from '../time/units';
+import { RUNNING } from './cells';
 import { type Chance, drawn, weighed } from './chance';
 import { fragmentOf, invertMotif, type Motif } from './motif';
 import type { LinePlan, PhraseRole, PlannedPhrase } from './plan';
@@ -157,6 +158,23 @@ function ideaOf(phrase: PlannedPhrase, motif: Motif): readonly Draft[] {
   });
 }
 
+/** Pulses in double time. */
+const DOUBLED = 3;
+
+/** Whether a phrase ends in double time: where its eighths leave room for sixteenths. */
+function doubles(
+  { bars }: PlannedPhrase,
+  intent: Intent,
+  { metre, style }: OnsetRequest,
+  chance: Chance,
+): boolean {
+  const { double = 0 } = style;
+  const eighths = Math.abs(pulseOf(metre) * metre.per - 2) < CLOSE;
+  return (
+    double > 0 && eighths && bars.last > bars.first && intent !== 'coast' && drawn(chance, double)
+  );
+}
+
 /** Everything that begins in one phrase. */
 function phraseOnsets(
   phrase: PlannedPhrase,
@@ -189,7 +207,17 @@ function phraseOnsets(
   const intent = intentAt((phrase.from + phrase.close) / 2);
   const density = phrase.density * SAID[intent];
   const grid = intent === 'coast' ? { ...metre, triplets: false } : metre;
-  const rhythm = rhythmIn(grid, style, free, close, density, bounds, chance).filter(
+  // A phrase in double time goes on as it began until some beats before its close.
+  const pulse = pulseOf(metre);
+  const turns = doubles(phrase, intent, request, chance)
+    ? Math.max(Math.ceil(free / pulse - CLOSE), Math.floor(close / pulse) - DOUBLED) * pulse
+    : close;
+  const twice = { ...metre, per: 2 * metre.per, triplets: false };
+  const running = { ...style, cells: RUNNING };
+  const rhythm = [
+    ...rhythmIn(grid, style, free, turns, density, bounds, chance),
+    ...(turns < close ? rhythmIn(twice, running, turns, close, 1, bounds, chance) : []),
+  ].filter(
     (beat) =>
       bounds.struck.some((one) => is(one, beat)) || intent !== 'coast' || drawn(chance, COASTS),
   );

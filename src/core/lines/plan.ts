@@ -5,10 +5,10 @@
  */
 import { at, range } from '../lists';
 import type { Beats } from '../time/units';
-import { type Chance, drawn, weighed } from './chance';
+import { type Chance, drawn, weighed, type Weights } from './chance';
 import { drawMotif, type Motif } from './motif';
 import { type LineMetre, onGrid, pulseOf } from './rhythm';
-import type { StyleRow, Weights } from './styles';
+import type { StyleRow } from './styles';
 
 /** What a phrase does with the motif. */
 export type PhraseRole =
@@ -130,17 +130,81 @@ function levelsOf(
   });
 }
 
-/** The plan for a form, drawn by chance. */
-export function planLine(request: PlanRequest, chance: Chance): LinePlan {
-  const { metre, style, end, changes, calls } = request;
+/** The bars of a phrase, and where in them it stands among the others. */
+interface Stretched {
+  readonly first: number;
+  readonly last: number;
+  readonly role: PhraseRole;
+  readonly isFirst: boolean;
+  readonly isLast: boolean;
+}
+
+/** How far into its pulse a beat lies, from 0 up to 1. */
+const phaseOf = (beat: Beats, pulse: Beats): number =>
+  beat / pulse - Math.floor(beat / pulse + CLOSE);
+
+/** Where a phrase begins: after the breath before it, and an idea that comes back on the beat or off it as it did. */
+function beginningOf(
+  { first, role, isFirst }: Stretched,
+  { metre, style, calls, everyChange = false }: PlanRequest,
+  free: Beats,
+  aside: number,
+  chance: Chance,
+): Beats {
+  const { bar, per } = metre;
+  const pulse = pulseOf(metre);
+  const border = first * bar;
+  const stands = (offset: number) => onGrid(border + (offset * pulse) / 2, per);
+  const possible = style.starts.filter(
+    ([offset]) =>
+      stands(offset) >= (calls ? border : free) - CLOSE &&
+      stands(offset) < border + bar &&
+      (!everyChange || offset <= 2),
+  );
+  const alike = possible.filter(
+    ([offset]) =>
+      isFirst || role === 'free' || Math.abs(phaseOf(stands(offset), pulse) - aside) < CLOSE,
+  );
+  const choice = alike.length > 0 ? alike : possible;
+  return choice.length > 0 ? stands(weighed(choice, chance)) : onGrid(Math.max(free, border), per);
+}
+
+/** Where the last note of a phrase begins, and where it ends. */
+function closeOf(
+  { last, isLast }: Stretched,
+  { metre, style, end, changes, calls }: PlanRequest,
+  from: Beats,
+  chance: Chance,
+): Pick<PlannedPhrase, 'close' | 'to'> {
   const { bar, per } = metre;
   const half = pulseOf(metre) / 2;
   const slot = 1 / per;
+  const ends = style.ends.filter(
+    ([offset]) => last * bar + offset * half >= from + 2 * half - CLOSE,
+  );
+  const wanted = ends.length === 0 ? from : last * bar + weighed(ends, chance) * half;
+  const over = calls ? (last + 1) * bar : end;
+  const close = isLast
+    ? closingOf(changes, from, end, half)
+    : onGrid(Math.max(from, Math.min(wanted, over - 2 * half)), per);
+  const ring = weighed(style.rings, chance) * 2 * half;
+  const stop = isLast ? end : calls ? over : end - slot;
+  const rings = isLast ? Math.max(ring, bar / 2) : ring;
+  return { close, to: Math.max(close + slot / 2, Math.min(stop, close + rings)) };
+}
+
+/** The plan for a form, drawn by chance. */
+export function planLine(request: PlanRequest, chance: Chance): LinePlan {
+  const { metre, style, end, calls } = request;
+  const { bar, per } = metre;
+  const pulse = pulseOf(metre);
+  const slot = 1 / per;
   const bars = Math.max(1, Math.ceil(end / bar - CLOSE));
-  const quick = pulseOf(metre) * per >= 4;
+  const quick = pulse * per >= 4;
   const lengths = lengthsOf(bars, style, { quick, calls }, chance);
   const roles = rolesOf(lengths.length, chance);
   const levels = levelsOf(lengths.length, chance);
+  const [least, most] = style.density;
   const phrases: PlannedPhrase[] = [];
   let motif = request.motif;
   /** How far from the beat the motif begins, which it keeps. */
@@ -150,54 +214,26 @@ export function planLine(request: PlanRequest, chance: Chance): LinePlan {
   for (const [which, length] of lengths.entries()) {
     const role = at(roles, which);
     const last = first + length - 1;
-    const final = which === lengths.length - 1;
-    const border = first * bar;
-    const stands = (offset: number) => onGrid(border + offset * half, per);
-    const phase = (beat: Beats) =>
-      beat / pulseOf(metre) - Math.floor(beat / pulseOf(metre) + CLOSE);
-    const possible = style.starts.filter(
-      ([offset]) =>
-        stands(offset) >= (calls ? border : free) - CLOSE &&
-        stands(offset) < border + bar &&
-        (!request.everyChange || offset <= 2),
-    );
-    // An idea that comes back begins as it did, on the beat or off it.
-    const alike = possible.filter(
-      ([offset]) =>
-        which === 0 || role === 'free' || Math.abs(phase(stands(offset)) - aside) < CLOSE,
-    );
-    const choice = alike.length > 0 ? alike : possible;
-    const from =
-      choice.length > 0 ? stands(weighed(choice, chance)) : onGrid(Math.max(free, border), per);
+    const isLast = which === lengths.length - 1;
+    const stretch: Stretched = { first, last, role, isFirst: which === 0, isLast };
+    const from = beginningOf(stretch, request, free, aside, chance);
     const before = phrases.at(-1);
     if (before) {
-      const breath = weighed(style.breaths, chance) * 2 * half;
+      const breath = weighed(style.breaths, chance) * pulse;
       const to = Math.max(before.close + slot, Math.min(before.to, from - breath));
       phrases[which - 1] = { ...before, to };
     }
     if (which === 0) {
-      aside = phase(from);
+      aside = phaseOf(from, pulse);
       motif ??= drawMotif(metre, style, from - Math.floor(from / bar + CLOSE) * bar, chance);
     }
-    const ends = style.ends.filter(
-      ([offset]) => last * bar + offset * half >= from + 2 * half - CLOSE,
-    );
-    const wanted = ends.length === 0 ? from : last * bar + weighed(ends, chance) * half;
-    const latest = calls ? (last + 1) * bar - 2 * half : end - 2 * half;
-    const close = final
-      ? closingOf(changes, from, end, half)
-      : onGrid(Math.max(from, Math.min(wanted, latest)), per);
-    const ring = weighed(style.rings, chance) * 2 * half;
-    const stop = final ? end : calls ? (last + 1) * bar : end - slot;
-    const rings = final ? Math.max(ring, bar / 2) : ring;
-    const to = Math.max(close + slot / 2, Math.min(stop, close + rings));
+    const { close, to } = closeOf(stretch, request, from, chance);
     const through = which / Math.max(1, lengths.length - 1);
-    const [least, most] = style.density;
     const { level, climax } = at(levels, which);
     phrases.push({
       ...{ role, from, close, to, level, climax },
       bars: { first, last },
-      ending: final || role === 'answer' ? 'closed' : drawn(chance, 0.7) ? 'open' : 'closed',
+      ending: isLast || role === 'answer' ? 'closed' : drawn(chance, 0.7) ? 'open' : 'closed',
       // The second half says more.
       density: Math.min(
         1,
@@ -205,7 +241,7 @@ export function planLine(request: PlanRequest, chance: Chance): LinePlan {
       ),
     });
     // What comes next may cut the ringing short, but not the breath.
-    free = close + slot + 2 * half;
+    free = close + slot + pulse;
     first += length;
   }
   const kept = calls ? phrases.filter((_, which) => which % 2 === 0) : phrases;

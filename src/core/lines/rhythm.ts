@@ -1,8 +1,11 @@
 /** Rhythms: where notes may begin in a metre, and the cells they are chosen from. */
 import { range } from '../lists';
+import type { TimeSignature } from '../time/metre';
+import { notesPerBeat, type Subdivision } from '../time/subdivision';
 import type { Beats } from '../time/units';
 import { type Chance, weighed } from './chance';
-import type { Cells, StyleRow } from './styles';
+import type { Cells, Pattern } from './cells';
+import type { StyleRow } from './styles';
 
 /** What a line's time is divided by. */
 export interface LineMetre {
@@ -14,9 +17,6 @@ export interface LineMetre {
   readonly triplets: boolean;
 }
 
-/** Which notes of a pulse are struck: `x.` the first of two; `ttt` three in the time of two. */
-export type Pattern = string;
-
 /** Some of a bar's time that is felt as one: a beat of eighths, a beat of triplets. */
 export interface Pulse {
   readonly beat: Beats;
@@ -24,6 +24,12 @@ export interface Pulse {
 }
 
 const CLOSE = 1e-6;
+
+/** How a line in notes of a value is divided in a metre. */
+export function lineMetre({ beats, unit }: TimeSignature, subdivision: Subdivision): LineMetre {
+  const triplets = subdivision === 'eighths' && unit === 4;
+  return { bar: beats, per: notesPerBeat(subdivision, unit), triplets };
+}
 
 /** How many notes are felt together: threes in compound metres and triplets, else twos or fours. */
 function together({ bar, per }: LineMetre): 2 | 3 | 4 {

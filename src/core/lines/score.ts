@@ -4,7 +4,7 @@ import { at, range } from '../lists';
 import { pitchAt } from '../neck/neck';
 import { DEFAULT_TEMPO } from '../time/tempo';
 import type { BeatsPerMinute } from '../time/units';
-import { HAND } from '../neck/fingering';
+import { isHurried, isOutOfReach } from './inTime';
 import type { Onset } from './onsets';
 import { type Bounds, FIGURES, type Portrait, portraitOf, type Portrayed } from './portrait';
 import type { LineStyle } from './styles';
@@ -64,12 +64,9 @@ function motifIn({ onsets, notes, neck }: Scored): number {
 function handsIn({ notes, tempo = DEFAULT_TEMPO }: Scored): number {
   const hard = notes.slice(1).filter((note, index) => {
     const before = at(notes, index);
-    const frets = note.fret === 0 || before.fret === 0 ? 0 : Math.abs(note.fret - before.fret);
     const apart = note.beat - before.beat;
-    const strings = Math.abs(note.string - before.string);
-    return (
-      (frets > HAND.stretched && apart <= 1) || (strings >= 3 && (apart * 60) / tempo < 0.25 - 1e-6)
-    );
+    const skipped = Math.abs(note.string - before.string) - 1;
+    return isOutOfReach(before, note, apart) || (skipped >= 2 && isHurried(apart, tempo));
   });
   return Math.max(0, 1 - hard.length / 2);
 }

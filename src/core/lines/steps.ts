@@ -8,6 +8,7 @@ import { type PlayedNote, struck } from '../phrases/passage';
 import { hashed, seeded } from '../random';
 import { DEFAULT_TEMPO } from '../time/tempo';
 import { type Candidate, layersOf } from './candidates';
+import { fretsBetween, isHurried, isOutOfReach } from './inTime';
 import type { Onset } from './onsets';
 import type { LinePlan } from './plan';
 import type { LineRequest } from './request';
@@ -62,9 +63,6 @@ const COSTS = {
 /** How much freer the first note of a phrase is. */
 const BEGINNING = 3;
 const HAND = 4;
-/** Frets that cannot be reached within a beat, and seconds in which no string is skipped. */
-const WIDEST = 5;
-const FAST = 0.25;
 
 /** The direction a line came in, and whether it has just turned. */
 const STATES = 4;
@@ -146,18 +144,18 @@ export function notesFor(
     const { chord } = at(spans, onset.span);
     const within = sameChord(at(spans, before.span).chord, chord);
     const beats = onset.beat - before.beat;
-    const fast = (beats * 60) / tempo < FAST - 1e-6;
+    const fast = isHurried(beats, tempo);
     const joined = !onset.begins;
     return (from: Candidate, to: Candidate): number => {
       const move = to.midi - from.midi;
       const size = Math.abs(move);
       const strings = Math.abs(from.string - to.string);
-      const frets = from.fret === 0 || to.fret === 0 ? 0 : Math.abs(from.fret - to.fret);
+      const frets = fretsBetween(from, to);
       let cost =
         Math.max(0, strings - 1) * COSTS.string +
         Math.max(0, frets - HAND) * COSTS.shift +
         (fast && strings > 1 ? COSTS.skip * (strings - 1) : 0) +
-        (frets > WIDEST && beats <= 1 + 1e-6 ? COSTS.stretch : 0);
+        (isOutOfReach(from, to, beats) ? COSTS.stretch : 0);
       if (within && fallsBackward(chord, from.midi, to.midi)) cost += COSTS.backward;
       // A chromatic note and a blue fifth touch what comes; a blue third leans on it, most of all upward.
       if ((from.chromatic || from.fifth) && (size !== 1 || !joined)) cost += COSTS.astray;

@@ -3,7 +3,8 @@
  * (Pfleiderer et al., "Inside the Jazzomat", 2017, for bop); the rest is the common practice of each style.
  */
 import type { Chart } from '../chart/form';
-import type { Pattern } from './rhythm';
+import type { Weights } from './chance';
+import { BROKEN, type CellsBySize, HOOKS, LYRICAL, RUNNING, SYNCOPATED } from './cells';
 import type { FeelKind } from '../time/feel';
 
 export const LINE_STYLES = [
@@ -18,21 +19,12 @@ export const LINE_STYLES = [
 ] as const;
 export type LineStyle = (typeof LINE_STYLES)[number];
 
-/** Items with what each weighs when one is drawn. */
-export type Weights<T> = readonly (readonly [T, number])[];
-
 /** How a line meets a change: on its beat, ahead of it and held over, or after a note beside it. */
 export type Arrival = 'on' | 'early' | 'late';
 
 /** Moves of a line by their size. */
 export const SIZES = ['again', 'half', 'whole', 'third', 'fourth', 'wide'] as const;
 export type Size = (typeof SIZES)[number];
-
-/** What is played in a pulse of so many notes, where much is said and where little is. */
-export interface Cells {
-  readonly busy: Weights<Pattern>;
-  readonly calm: Weights<Pattern>;
-}
 
 export interface StyleRow {
   /** What a player calls it. */
@@ -48,7 +40,9 @@ export interface StyleRow {
   /** How much is said, from 0 to 1: at the beginning of a form and at its height. */
   readonly density: readonly [number, number];
   /** Cells of two, three and four notes to a pulse. */
-  readonly cells: Readonly<Record<2 | 3 | 4, Cells>>;
+  readonly cells: CellsBySize;
+  /** How many of its phrases in eighths end in double time; none by itself. */
+  readonly double?: number;
   /** Pulses a note inside a phrase is held at the most. */
   readonly hold: number;
   readonly sizes: Readonly<Record<Size, number>>;
@@ -74,221 +68,6 @@ export interface StyleRow {
 }
 
 const HANDS = { bend: 0, slide: 0, slur: 0.25, grace: 0, vibrato: 0, mute: 0 } as const;
-
-/** A line in eighths that runs. */
-const RUNNING: StyleRow['cells'] = {
-  2: {
-    busy: [
-      ['xx', 10],
-      ['x.', 0.7],
-      ['.x', 0.7],
-      ['ttt', 1],
-    ],
-    calm: [
-      ['xx', 4],
-      ['x.', 2],
-      ['.x', 2],
-      ['ttt', 0.4],
-    ],
-  },
-  3: {
-    busy: [
-      ['xxx', 7],
-      ['x.x', 2],
-      ['.xx', 1],
-    ],
-    calm: [
-      ['xxx', 2],
-      ['x.x', 3],
-      ['x..', 1],
-      ['.xx', 1],
-    ],
-  },
-  4: {
-    busy: [
-      ['xxxx', 8],
-      ['x.xx', 1.5],
-      ['.xxx', 1],
-      ['xx.x', 0.7],
-    ],
-    calm: [
-      ['xxxx', 2],
-      ['x.xx', 2],
-      ['x.x.', 4],
-      ['.xx.', 0.7],
-    ],
-  },
-};
-
-/** Hooks: fewer notes, some of them long. */
-const HOOKS: StyleRow['cells'] = {
-  2: {
-    busy: [
-      ['xx', 6],
-      ['x.', 2],
-      ['.x', 2],
-    ],
-    calm: [
-      ['xx', 2],
-      ['x.', 3],
-      ['.x', 2],
-      ['..', 1],
-    ],
-  },
-  3: {
-    busy: [
-      ['xxx', 4],
-      ['x.x', 4],
-      ['x..', 1],
-    ],
-    calm: [
-      ['x.x', 4],
-      ['x..', 3],
-      ['..x', 1],
-    ],
-  },
-  4: {
-    busy: [
-      ['xxxx', 2],
-      ['x.xx', 3],
-      ['xx.x', 2],
-      ['x.x.', 2],
-    ],
-    calm: [
-      ['x.x.', 4],
-      ['x...', 2],
-      ['..xx', 2],
-      ['.x.x', 1],
-    ],
-  },
-};
-
-/** Off the beat and even. */
-const SYNCOPATED: StyleRow['cells'] = {
-  2: {
-    busy: [
-      ['xx', 5],
-      ['.x', 4],
-      ['x.', 2],
-    ],
-    calm: [
-      ['.x', 5],
-      ['x.', 2],
-      ['xx', 2],
-    ],
-  },
-  3: {
-    busy: [
-      ['xxx', 4],
-      ['.xx', 2],
-      ['x.x', 3],
-    ],
-    calm: [
-      ['x.x', 3],
-      ['.x.', 1],
-      ['x..', 2],
-      ['..x', 2],
-    ],
-  },
-  4: {
-    busy: [
-      ['xxxx', 2],
-      ['x.xx', 3],
-      ['.xx.', 2],
-      ['x..x', 2],
-    ],
-    calm: [
-      ['x..x', 3],
-      ['..x.', 3],
-      ['.x..', 1],
-      ['x.x.', 1],
-    ],
-  },
-};
-
-/** Long notes, and now and then a run. */
-const LYRICAL: StyleRow['cells'] = {
-  2: {
-    busy: [
-      ['xx', 6],
-      ['ttt', 2],
-      ['x.', 2],
-    ],
-    calm: [
-      ['x.', 4],
-      ['..', 2],
-      ['xx', 2],
-      ['.x', 2],
-    ],
-  },
-  3: {
-    busy: [
-      ['xxx', 4],
-      ['x.x', 3],
-    ],
-    calm: [
-      ['x..', 4],
-      ['x.x', 2],
-      ['...', 1],
-      ['..x', 1],
-    ],
-  },
-  4: {
-    busy: [
-      ['xxxx', 4],
-      ['x.xx', 2],
-      ['xxx.', 1],
-    ],
-    calm: [
-      ['x...', 4],
-      ['x.x.', 3],
-      ['....', 1],
-      ['..xx', 2],
-    ],
-  },
-};
-
-/** Sixteenths with holes in them. */
-const BROKEN: StyleRow['cells'] = {
-  2: {
-    busy: [
-      ['xx', 5],
-      ['.x', 3],
-      ['x.', 2],
-    ],
-    calm: [
-      ['.x', 3],
-      ['x.', 3],
-      ['..', 1.5],
-    ],
-  },
-  3: {
-    busy: [
-      ['xxx', 2],
-      ['x.x', 3],
-      ['.xx', 3],
-    ],
-    calm: [
-      ['x.x', 2],
-      ['.x.', 2],
-      ['..x', 2],
-    ],
-  },
-  4: {
-    busy: [
-      ['x.xx', 4],
-      ['xx.x', 4],
-      ['.xxx', 2],
-      ['xxxx', 1],
-    ],
-    calm: [
-      ['x..x', 3],
-      ['.xx.', 2],
-      ['..xx', 2],
-      ['x.x.', 2],
-    ],
-  },
-};
 
 export const STYLE_ROWS: Readonly<Record<LineStyle, StyleRow>> = {
   bop: {
@@ -584,8 +363,9 @@ export const STYLE_ROWS: Readonly<Record<LineStyle, StyleRow>> = {
       [1, 3],
       [2, 2],
     ],
-    density: [0.25, 0.7],
+    density: [0.2, 0.6],
     cells: LYRICAL,
+    double: 0.15,
     hold: 3,
     sizes: { again: 0.06, half: 0.24, whole: 0.34, third: 0.22, fourth: 0.05, wide: 0.05 },
     turns: 0.35,
