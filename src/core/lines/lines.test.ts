@@ -18,7 +18,7 @@ import { motifOf } from './motif';
 import { stretchesOf } from './onsets';
 import { FIGURES, soundedPitch } from './portrait';
 import { spansOf } from './spans';
-import { LINE_STYLES, STYLE_ROWS } from './styles';
+import { LINE_STYLES, type LineStyle, STYLE_ROWS } from './styles';
 import { pairs, some } from '$tests/laws';
 import { linesOf, meansOf, settingOf } from '$tests/lines';
 
@@ -72,6 +72,9 @@ describe('landings', () => {
     expect(aimed).toBeGreaterThan(150);
   });
 });
+
+const inEighths = (style: LineStyle) =>
+  linesOf(style, 16).filter(({ request }) => request.subdivision === 'eighths');
 
 describe('lines sound like somebody playing', () => {
   test.each(LINE_STYLES)('%s measures what its solos do', (style) => {
@@ -154,7 +157,7 @@ describe('lines sound like somebody playing', () => {
     let leaps = 0;
     let onward = 0;
     for (const style of LINE_STYLES) {
-      for (const { exercise } of linesOf(style, 12, 'eighths')) {
+      for (const { exercise } of linesOf(style, 16)) {
         const { notes } = exercise.passage;
         const pitches = notes.map(sounded);
         for (const place of range(1, notes.length - 1)) {
@@ -174,7 +177,7 @@ describe('lines sound like somebody playing', () => {
 
   test('a triplet among eighths is whole', () => {
     for (const style of LINE_STYLES) {
-      for (const { exercise } of linesOf(style, 4, 'eighths')) {
+      for (const { exercise } of inEighths(style)) {
         const beats = exercise.passage.notes.map(({ beat }) => beat);
         const has = (beat: number) => beats.some((one) => Math.abs(one - beat) < 1e-6);
         for (const beat of beats) {
@@ -191,7 +194,7 @@ describe('lines sound like somebody playing', () => {
 
   test('a ballad goes into double time now and then, a bar at the most, and no other style does', () => {
     for (const style of LINE_STYLES) {
-      const lines = linesOf(style, 12, 'eighths');
+      const lines = inEighths(style);
       const doubled = lines.flatMap(({ exercise, chart }) => {
         const quarters = chart.source.time.unit === 4;
         const beats = exercise.passage.notes.map(({ beat }) => beat);
@@ -200,8 +203,8 @@ describe('lines sound like somebody playing', () => {
       });
       if (STYLE_ROWS[style].double === undefined) expect(doubled, style).toEqual([]);
       else {
-        expect(doubled.length).toBeGreaterThan(2);
-        expect(doubled.length).toBeLessThan(11);
+        expect(doubled.length).toBeGreaterThan(1);
+        expect(doubled.length).toBeLessThan(lines.length);
         for (const fast of doubled) expect(fast.length).toBeLessThan(24);
       }
     }
