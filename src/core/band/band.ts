@@ -1,4 +1,5 @@
 /** A band that plays a form: bass, comping and drums, the same for the same seed. */
+import { quality } from '../chords/symbols';
 import { at, range } from '../lists';
 import { type Feel, type FeelKind, feelOfKind } from '../time/feel';
 import type { TimeSignature } from '../time/metre';
@@ -22,6 +23,8 @@ export interface BandOptions {
   readonly loops?: boolean;
   /** Choruses played before these. */
   readonly before?: number;
+  /** Whether the comping has answers for the rests of who plays over it. */
+  readonly answers?: boolean;
   /** Whether the last bars lead in before beat 0, and whether the tonic is held after the last bar. */
   readonly intro?: boolean;
   readonly ending?: boolean;
@@ -85,11 +88,14 @@ function leadingIn(form: BandForm, played: Playing): readonly BandEvent[] {
   );
 }
 
-/** The chord a form comes home to: its tonic's own where it has one, else its first. */
+/** The chord a form comes home to: its tonic's own, the tonic's sixth where it has none, else its first. */
 function homeOf({ chords }: BandForm): FormChord | null {
-  const tonic = chords[0]?.key?.tonic ?? null;
-  const own = chords.find(({ chord }) => chord.root === tonic);
-  return own ?? chords[0] ?? null;
+  const [first] = chords;
+  const key = first?.key ?? null;
+  if (!first || !key) return first ?? null;
+  const own = chords.find(({ chord }) => chord.root === key.tonic);
+  const home = quality(key.mode === 'major' ? '6' : 'm6');
+  return own ?? { ...first, chord: { symbol: '', root: key.tonic, quality: home, bass: null } };
 }
 
 /** The tonic held for a bar after the form. */
@@ -124,29 +130,54 @@ function chorusOf(form: BandForm, playing: Playing): readonly BandEvent[] {
   return (loops ? played : ended(played, form)).map((one) => shaded(one, form, playing.chorus));
 }
 
+const playingOf = (options: BandOptions, chorus: number, loops: boolean): Playing => {
+  const { feel = 'swing', seed = 1, before = 0, parts = BAND_PARTS, answers = false } = options;
+  return {
+    ...{ parts, feel, chorus: chorus + before, energy: energyOf(chorus + before), loops, answers },
+    seed: Math.floor(hashed(seed, chorus) * 1_000_000),
+  };
+};
+
+/** Events in order of time, with the touch of hands. */
+function asPlayed(
+  events: readonly BandEvent[],
+  { feel = 'swing', seed = 1 }: BandOptions,
+): readonly BandEvent[] {
+  const ordered = events.toSorted((a, b) => a.beat - b.beat || RANK[a.part] - RANK[b.part]);
+  return touched(ordered, feel, seed);
+}
+
+/** How long the introduction to a form is, and what its ending takes. */
+export const introBeats = (form: BandForm): Beats =>
+  form.bars.slice(-INTRODUCTION).reduce((sum, { beats }) => sum + beats, 0);
+export const endingBeats = ({ bars }: BandForm): Beats => bars.at(-1)?.beats ?? 0;
+
+/** The introduction to a form alone, before beat 0. */
+export const introOf = (form: BandForm, options: BandOptions = {}): readonly BandEvent[] =>
+  asPlayed(leadingIn(form, playingOf(options, 0, true)), options);
+
+/** The ending of a form alone: its tonic held for a bar from beat 0 on. */
+export const endingOf = (form: BandForm, options: BandOptions = {}): readonly BandEvent[] =>
+  asPlayed(comeHome(form, playingOf(options, 0, true)), options);
+
 /**
  * What the band plays, in order of time; beat 0 is the first downbeat.
  *
  * @example bandOf(bandForm(chart), { feel: 'bossa', choruses: 2 }).length // 1_310
  */
 export function bandOf(form: BandForm, options: BandOptions = {}): readonly BandEvent[] {
-  const { feel = 'swing', seed = 1, choruses = 1, loops = false, before = 0 } = options;
-  const { intro = false, ending = false, parts = BAND_PARTS } = options;
-  const playing = (chorus: number): Playing => ({
-    ...{ parts, feel, chorus: chorus + before, energy: energyOf(chorus + before) },
-    seed: Math.floor(hashed(seed, chorus) * 1_000_000),
-    loops: loops || ending || chorus < choruses - 1,
-  });
+  const { choruses = 1, loops = false, intro = false, ending = false } = options;
+  const playing = (chorus: number) =>
+    playingOf(options, chorus, loops || ending || chorus < choruses - 1);
   const events = range(0, choruses).flatMap((chorus) =>
     chorusOf(form, playing(chorus)).map((one) => movedBy(one, chorus * form.beats)),
   );
   if (intro) events.push(...leadingIn(form, playing(0)));
-  if (ending)
-    events.push(
-      ...comeHome(form, playing(choruses - 1)).map((one) => movedBy(one, choruses * form.beats)),
-    );
-  events.sort((a, b) => a.beat - b.beat || RANK[a.part] - RANK[b.part]);
-  return touched(events, feel, seed);
+  if (ending) {
+    const end = choruses * form.beats;
+    events.push(...comeHome(form, playing(choruses - 1)).map((one) => movedBy(one, end)));
+  }
+  return asPlayed(events, options);
 }
 
 /** The feel of a chart's words: swing where they say nothing, or a slow twelve where the metre does. */

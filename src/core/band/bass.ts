@@ -173,6 +173,8 @@ export interface PartOptions {
   readonly seed: number;
   /** Whether the form comes round: its end leads into its beginning. */
   readonly loops: boolean;
+  /** Whether the comping has answers for the rests of who plays over it. */
+  readonly answers: boolean;
 }
 
 /** The bass over a form, in order of time. */

@@ -1,5 +1,5 @@
 /** The metronome: counting in, and clicking as much or as little as the player can do with. */
-import { at } from '../lists';
+import { at, range } from '../lists';
 import type { TimeSignature } from '../time/metre';
 import type { Beats } from '../time/units';
 import type { BandForm } from './form';
@@ -24,9 +24,13 @@ export interface ClickEvent {
 const barOf = (time: TimeSignature, from: Beats): readonly ClickEvent[] =>
   pulsesOf(time).map(({ beat }, index) => ({ beat: from + beat, strong: index === 0 }));
 
-/** Bars counted before beat 0. */
+/** Bars counted before beat 0: of two or more, all but the last at half the pace, as bands are counted off. */
 export const countIn = (time: TimeSignature, bars: number): readonly ClickEvent[] =>
-  Array.from({ length: bars }, (_, bar) => barOf(time, (bar - bars) * time.beats)).flat();
+  range(0, bars).flatMap((bar) => {
+    const clicks = barOf(time, (bar - bars) * time.beats);
+    const halved = bar < bars - 1 && clicks.length > 2 && clicks.length % 2 === 0;
+    return halved ? clicks.filter((_, index) => index % 2 === 0) : clicks;
+  });
 
 /**
  * The clicks through a form. `firstBar` is the number of its first bar, counted on through passes,

@@ -18,9 +18,9 @@ import type { Midi } from '../notes/pitch';
 import { bestPaths } from '../paths/layered';
 import { hashed, seeded } from '../random';
 import type { PartOptions } from './bass';
-import type { PitchedEvent } from './events';
+import type { PitchedEvent, Room } from './events';
 import { type BandForm, chordAt, type FormChord, lastBy } from './form';
-import { type Choose, hitsOf } from './hits';
+import { type Choose, type Hit, hitsOf } from './hits';
 import type { FeelPatterns } from './patterns';
 import { pulsesOf } from '../time/pulses';
 import { NEAR } from '../time/units';
@@ -225,12 +225,22 @@ function drawn(seed: number): Choose {
 
 /** Strokes a chorus leaves out that drops. */
 const LEFT_OUT = 0.35;
+/** Of the strokes that meet no chord, those left out while somebody plays; of those besides, the answers. */
+const ROOM = 0.6;
+const ANSWERED = 0.7;
+
+/** A chord struck: which stretch it voices, and the room it leaves. */
+interface Strike {
+  readonly beat: number;
+  readonly stretch: number;
+  readonly room: Room | null;
+}
 
 /** The comping over a form, in order of time. */
 export function compOf(
   form: BandForm,
   { comp }: Pick<FeelPatterns, 'comp'>,
-  { feel, seed, energy, chorus }: Pick<PartOptions, 'feel' | 'seed' | 'energy' | 'chorus'>,
+  { feel, seed, energy, chorus, answers }: Omit<PartOptions, 'loops'>,
 ): readonly PitchedEvent[] {
   const stretches = stretchesOf(form);
   const voicings = led(stretches, seed, chorus);
@@ -240,15 +250,21 @@ export function compOf(
     return beat < (stretches[last]?.until ?? 0) - NEAR ? last : -1;
   };
   const pulse = at(pulsesOf(form.time), 0).beats;
-  const strikes = hitsOf(form, comp, feel, drawn(seed)).flatMap(({ beat, to, onPulse }) => {
+  /** The stretch a hit speaks for; −1 where no chord sounds. */
+  const spokenBy = ({ beat, to, onPulse }: Hit): number => {
     // An off-beat just before a change may speak for the chord that comes.
     const ahead = comp.early && !onPulse && to < form.beats - NEAR ? indexAt(to) : -1;
     const here = indexAt(beat);
     const comes = here >= 0 && ahead >= 0 && stretches[ahead]?.over !== stretches[here]?.over;
-    const stretch = comes ? ahead : here;
+    return comes ? ahead : here;
+  };
+  const strikes = hitsOf(form, comp, feel, drawn(seed)).flatMap((hit): readonly Strike[] => {
+    const stretch = spokenBy(hit);
     // A chorus that drops leaves every third stroke out.
-    const left = energy === 'drop' && hashed(seed, Math.round(beat * 12), 17) < LEFT_OUT;
-    return stretch < 0 || left ? [] : [{ beat, stretch }];
+    const left = energy === 'drop' && hashed(seed, Math.round(hit.beat * 12), 17) < LEFT_OUT;
+    if (stretch < 0 || left) return [];
+    const room = hashed(seed, Math.round(hit.beat * 12), 19) < ROOM ? 'left' : null;
+    return [{ beat: hit.beat, stretch, room }];
   });
   // Every chord is met: on its beat, or by the off-beat before it.
   stretches.forEach(({ over, beat }, stretch) => {
@@ -256,14 +272,32 @@ export function compOf(
     const met = strikes.some(
       (one) => one.stretch === stretch && one.beat < beat + (over.beats > 2 * pulse ? pulse : NEAR),
     );
-    if (!met && before?.over !== over) strikes.push({ beat, stretch });
+    if (!met && before?.over !== over) strikes.push({ beat, stretch, room: null });
   });
   strikes.sort((a, b) => a.beat - b.beat);
+  // What meets a chord is played whoever plays.
+  strikes.forEach((one, index) => {
+    if (strikes[index - 1]?.stretch !== one.stretch) strikes[index] = { ...one, room: null };
+  });
+  if (answers) {
+    const free = (beat: number) => strikes.every((one) => Math.abs(one.beat - beat) > 0.4 * pulse);
+    const more = hitsOf(form, comp, feel, drawn(seed + 1)).flatMap((hit): readonly Strike[] => {
+      const stretch = spokenBy(hit);
+      const answers = hashed(seed, Math.round(hit.beat * 12), 23) < ANSWERED;
+      return stretch < 0 || !answers || !free(hit.beat)
+        ? []
+        : [{ beat: hit.beat, stretch, room: 'answer' }];
+    });
+    strikes.push(...more);
+    strikes.sort((a, b) => a.beat - b.beat);
+  }
   return strikes
     .filter(({ beat }, index) => beat - (strikes[index - 1]?.beat ?? -1) > 0.1 * pulse)
-    .flatMap(({ beat, stretch }, index, all): readonly PitchedEvent[] => {
+    .flatMap(({ beat, stretch, room }, index, all): readonly PitchedEvent[] => {
       const { until } = at(stretches, stretch);
-      const next = Math.min(all[index + 1]?.beat ?? form.beats, until);
+      // It rings up to what is surely played.
+      const after = all.find((one, place) => place > index && one.room !== 'answer');
+      const next = Math.min(after?.beat ?? form.beats, until);
       const beats = Math.max(0.1 * pulse, comp.held * (next - beat));
       const velocity = 0.5 + 0.1 * (hashed(seed, index, 3) - 0.5);
       return at(voicings, stretch).midis.map((midi) => ({
@@ -272,6 +306,7 @@ export function compOf(
         beats: chordAt(form, beat) === null ? Math.min(beats, pulse) : beats,
         midi,
         velocity,
+        ...(room === null ? {} : { room }),
       }));
     });
 }

@@ -28,9 +28,20 @@ interface Struck {
   readonly late?: number;
 }
 
+/**
+ * What a stroke of the comping leaves to who plays over it: *left* out while somebody plays, or an *answer*
+ * that is heard only where he rests.
+ */
+export type Room = 'left' | 'answer';
+
+/** Whether who plays over the band plays, or rests. */
+export type Solo = 'playing' | 'resting';
+
 export interface PitchedEvent extends Struck {
   readonly part: 'bass' | 'comp';
   readonly midi: Midi;
+  /** Of comping alone; none where it is played whatever happens over it. */
+  readonly room?: Room;
 }
 
 export interface DrumEvent extends Struck {

@@ -7,7 +7,8 @@
  *
  * The figures are the common ones of method books for rhythm sections: walking fours with the ride's
  * skip and the hat on two and four; the shuffle's long–short on every beat; the bossa's root and
- * fifth on one and the off-beat of two, with the side stick's two-bar figure; back-beats elsewhere.
+ * fifth on one and the off-beat of two, with the side stick's two-bar figure; the samba's low drum on two;
+ * reggae's one drop; the train beat's snare; back-beats elsewhere.
  */
 import type { FeelKind } from '../time/feel';
 import type { Drum } from './events';
@@ -215,6 +216,134 @@ export const PATTERNS: Readonly<Record<FeelKind, FeelPatterns>> = {
       },
     ],
     opening: 'open-hat',
+  },
+  'two-beat': {
+    ...SWING,
+    bass: {
+      two: ['1R', '1F', '1R', '1F 2A'],
+      three: ['1R 3W', '1F 3A'],
+      sound: 'double-bass',
+      chromatic: true,
+      held: 0.9,
+    },
+    comp: {
+      two: ['2', '2 2&', '1& 2', '2'],
+      three: ['2 3', '2', '2& 3'],
+      held: 0.45,
+      early: false,
+    },
+    drums: [
+      { drum: 'hat', velocity: 0.4, two: ['1 2 2&.'], three: ['1 2 2&. 3'], vary: RIDES },
+      { drum: 'pedal-hat', velocity: 0.36, two: ['2'], three: ['2'] },
+      { drum: 'kick', velocity: 0.4, ...FIRST, vary: { two: ['1 2&.'], three: ['1 3&.'] } },
+      {
+        drum: 'rim',
+        velocity: 0.26,
+        two: ['2'],
+        three: ['3'],
+        vary: { two: ['2 2&.', '1& 2'], three: ['2& 3'] },
+      },
+    ],
+  },
+  samba: {
+    bass: {
+      two: ['1R 2&F', '1F! 2&F', '1R 2&F', '1F! 2&N'],
+      three: ['1R 2&F 3F!', '1R 3&N'],
+      sound: 'double-bass',
+      chromatic: false,
+      held: 0.85,
+    },
+    comp: {
+      two: ['1 2&', '1& 2', '2&', '1 1& 2&', '1& 2&', '1 2'],
+      three: ['1 2&', '1& 3', '2 3&'],
+      held: 0.4,
+      early: true,
+    },
+    drums: [
+      {
+        drum: 'hat',
+        velocity: 0.3,
+        two: ['1. 1& 2. 2&!'],
+        three: ['1. 1& 2. 2& 3. 3&!'],
+        vary: HATS,
+      },
+      { drum: 'kick', velocity: 0.36, two: ['1 2&', '1! 2&'], three: ['1 2& 3!'] },
+      // The low drum answers on the second half of the bar.
+      { drum: 'tom', velocity: 0.4, two: ['', '1!'], three: ['3!'] },
+      {
+        drum: 'snare',
+        velocity: 0.24,
+        two: ['1 1&. 2. 2&', '1. 1& 2 2&.', '1&. 2 2&', '1 1&. 2 2&.'],
+        three: ['1 1&. 2. 2& 3 3&.', '1. 1& 2 2&. 3'],
+        vary: { two: ['1 2&', '1& 2&'], three: ['1 2& 3'] },
+      },
+    ],
+    opening: null,
+  },
+  reggae: {
+    bass: {
+      two: ['1R 1&R 2&F', '1W 2R', '1&R 2F 2&W', '1R 2A'],
+      three: ['1R 1&R 2&F 3W', '1&R 2F 3A'],
+      sound: 'bass-guitar',
+      chromatic: false,
+      held: 0.7,
+    },
+    comp: {
+      two: ['2', '2', '2 2&.', '2'],
+      three: ['2 3', '2'],
+      held: 0.22,
+      early: false,
+    },
+    drums: [
+      { drum: 'hat', velocity: 0.32, ...EIGHTHS, vary: HATS },
+      // One drop: nothing on one, all of it on three.
+      {
+        drum: 'kick',
+        velocity: 0.55,
+        two: ['', '1'],
+        three: ['3'],
+        vary: { two: ['1.'], three: ['1. 3'] },
+      },
+      { drum: 'rim', velocity: 0.45, two: ['', '1'], three: ['3'] },
+      {
+        drum: 'snare',
+        velocity: 0.18,
+        two: [''],
+        three: [''],
+        vary: { two: ['2&', '1&', '2a'], three: ['2&', '3&'] },
+      },
+    ],
+    opening: null,
+  },
+  'train beat': {
+    bass: {
+      two: ['1R', '1F', '1R', '1F 2A'],
+      three: ['1R 3F', '1F 3A'],
+      sound: 'bass-guitar',
+      chromatic: true,
+      held: 0.8,
+    },
+    comp: {
+      two: ['2', '2', '2 2&', '1& 2'],
+      three: ['2 3', '2 2& 3'],
+      held: 0.4,
+      early: false,
+    },
+    drums: [
+      {
+        drum: 'snare',
+        velocity: 0.34,
+        two: ['1. 1& 2! 2&.'],
+        three: ['1. 1& 2! 2&. 3! 3&.'],
+        vary: {
+          two: ['1. 1&! 2! 2&', '1. 1a. 2! 2&.', '1 1&. 2! 2a.', '1. 1&. 2!'],
+          three: ['1. 1&! 2! 2& 3! 3&', '1. 2! 2&. 3!'],
+        },
+      },
+      { drum: 'kick', velocity: 0.42, ...FIRST, vary: { two: ['1 2&.'], three: ['1 3&.'] } },
+      { drum: 'pedal-hat', velocity: 0.3, two: ['2'], three: ['2'] },
+    ],
+    opening: 'crash',
   },
   ballad: {
     bass: { two: ['1R', '1F'], three: ['1R'], sound: 'double-bass', chromatic: true, held: 0.95 },

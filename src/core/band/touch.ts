@@ -27,11 +27,15 @@ const KIT: Readonly<Record<Drum, Place>> = {
 /** How freely each feel is played: funk is tight, a ballad is not. */
 const LOOSE: Readonly<Record<FeelKind, number>> = {
   swing: 1,
+  'two-beat': 1,
   shuffle: 1,
   straight: 0.9,
   rock: 0.9,
   bossa: 0.9,
+  samba: 0.9,
   funk: 0.85,
+  reggae: 1,
+  'train beat': 0.9,
   ballad: 1.5,
   'jazz waltz': 1.1,
   'slow 12/8': 1.2,
@@ -71,6 +75,10 @@ export function touched(
     const { beat, beats } = event;
     return event.part === 'drums'
       ? { part: 'drums', beat, beats, velocity, drum: event.drum, late }
-      : { part: event.part, beat, beats, velocity, midi: event.midi, late: late + ROLL * voice };
+      : {
+          ...{ part: event.part, beat, beats, velocity, midi: event.midi },
+          late: late + ROLL * voice,
+          ...(event.room ? { room: event.room } : {}),
+        };
   });
 }

@@ -444,13 +444,17 @@ export function rowOf({
 
 const BY_FEEL: Readonly<Record<FeelKind, LineStyle | null>> = {
   swing: 'bop',
+  'two-beat': 'bop',
   'jazz waltz': 'bop',
   shuffle: 'blues',
   'slow 12/8': 'blues',
   straight: null,
   rock: 'rock',
   bossa: 'bossa',
+  samba: 'bossa',
   funk: 'funk',
+  reggae: 'pop',
+  'train beat': 'pop',
   ballad: 'ballad',
   modal: 'modal',
 };

@@ -1,6 +1,6 @@
 /** What is played: events in beats, a tempo, and whether it comes round. */
 import type { ClickEvent } from '$core/band/click';
-import type { BandEvent, Drum } from '$core/band/events';
+import type { BandEvent, Drum, Room } from '$core/band/events';
 import { PATTERNS } from '$core/band/patterns';
 import { pitchAt } from '$core/neck/neck';
 import type { Midi } from '$core/notes/pitch';
@@ -25,7 +25,8 @@ interface Sounding {
 
 export type SoundEvent = Sounding &
   (
-    | { readonly part: 'comp' | 'line'; readonly midi: Midi }
+    | { readonly part: 'line'; readonly midi: Midi }
+    | { readonly part: 'comp'; readonly midi: Midi; readonly room?: Room }
     | { readonly part: 'bass'; readonly midi: Midi; readonly on?: Bass }
     | { readonly part: 'drums'; readonly drum: Drum }
     | { readonly part: 'click'; readonly strong: boolean }
@@ -51,6 +52,8 @@ export interface Programme {
   /** The pass a beat lies in, and the pass of a number: the first again and again, if nothing else is said. */
   readonly passAt: (beat: Beats) => PassOf;
   readonly passNumbered: (number: number) => PassOf;
+  /** The beat, counted through all passes, at which it stops by itself; null where it goes on. */
+  readonly ends?: Beats | null;
   /** What counts it in, wherever it begins: beats before that, up to 0. */
   readonly count: readonly SoundEvent[];
   /** How long the count takes. */
@@ -125,7 +128,11 @@ export function bandEvents(
   const { sound } = PATTERNS[feel.kind].bass;
   return band.map((event): SoundEvent => {
     const beat = playedAt(event.beat, feel, time);
-    return event.part === 'bass' ? { ...event, beat, on: sound } : { ...event, beat };
+    if (event.part === 'drums') return { ...event, beat };
+    const { part, midi, room, ...struck } = event;
+    return part === 'bass'
+      ? { ...struck, part, beat, midi, on: sound }
+      : { ...struck, part, beat, midi, ...(room ? { room } : {}) };
   });
 }
 

@@ -112,7 +112,8 @@ export function createTransport(open: () => Promise<Output> = openOutput) {
       if (performance.now() - began > STRETCH) break;
     }
     const beat = beatAt(now);
-    if (!programme.loop && beat !== null && beat >= programme.length) stop();
+    const end = programme.ends ?? (programme.loop ? null : programme.length);
+    if (end !== null && beat !== null && beat >= end) stop();
   }
 
   function follow() {
@@ -125,7 +126,7 @@ export function createTransport(open: () => Promise<Output> = openOutput) {
   const sounding = (): PassOf | null =>
     through === null ? null : (last()?.programme.passAt(Math.max(0, through)) ?? null);
 
-  /** Begins a programme at a beat of its first pass, after its count; ends what played before. */
+  /** Begins a programme at a beat of its first pass, counted in; ends what played before. */
   async function play(programme: Programme, options: PlayOptions = {}): Promise<void> {
     const { from = programme.start, parts = SOUND_PARTS } = options;
     stop();
@@ -142,17 +143,16 @@ export function createTransport(open: () => Promise<Output> = openOutput) {
     fetching = null;
     output.mix(gainsOf(mix));
     const { tempo, countIn, count } = programme;
-    const begin = from - countIn;
+    // A pick-up sounds within the count.
+    const origin = Math.max(0, from);
+    const begin = Math.min(from, origin - countIn);
     const zero = output.now() + LEAD - tempo.secondsAt(begin);
     const counting = { programme, zero, from: begin };
     stretches = [counting];
     for (const event of count) {
-      const at = secondsIn(counting, from + event.beat);
-      output.sound({
-        event,
-        at,
-        seconds: secondsIn(counting, from + event.beat + event.beats) - at,
-      });
+      const at = secondsIn(counting, origin + event.beat);
+      const seconds = secondsIn(counting, origin + event.beat + event.beats) - at;
+      output.sound({ event, at: at + (event.late ?? 0) / 1000, seconds });
     }
     scheduled = from;
     through = begin;

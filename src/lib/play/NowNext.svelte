@@ -68,7 +68,7 @@
       <p class="text-[clamp(2rem,4vw,3.25rem)]/none font-semibold tabular-nums" data-left>
         {Math.max(1, Math.ceil(-stage.standing.beat - 1e-6))}
       </p>
-      <p class="text-sm text-ink-soft">counting in</p>
+      <p class="text-sm text-ink-soft">{stage.leadsIn ? 'introduction' : 'counting in'}</p>
     {:else if clause}
       <p>{showSymbol(clause.text)} <strong>{showSymbol(clause.goal)}</strong></p>
       <p class="font-semibold text-next-text">

@@ -20,6 +20,7 @@
   import { playsSimulated } from '$lib/listening/guitarist.svelte';
   import ListenButton from '$lib/listening/ListenButton.svelte';
   import { openRecording } from '$lib/listening/recording';
+  import { soloHeard } from '$lib/listening/solo';
   import { keepAwake, toggleFullScreen } from './awake';
   import NowNext from './NowNext.svelte';
   import { showsAhead } from './moment';
@@ -53,6 +54,7 @@
 
   const ear = createEar(study.settings);
   onDestroy(ear.close);
+  stage.listensTo(() => soloHeard(ear));
   let mistakes = $state<Mistakes>('all');
   playsSimulated(ear, () => mistakes, stage.toBePlayed);
   const landed = createLanded(stage, ear, (pass) => keeper.heard(pass));
@@ -86,6 +88,7 @@
     tap: steering.tap,
     lineOnly: steering.lineOnly,
     loopNext: () => steering.loopNext(1),
+    lastTime: stage.callLast,
   };
   const pedals = createPedals({
     bindings: () => ({
@@ -257,12 +260,21 @@
         ></output
       >
     </label>
-    <button
-      class="button min-h-10 aria-pressed:bg-ink aria-pressed:text-paper max-sm:hidden"
-      aria-pressed={settings.count > 0}
-      onclick={() => steering.set({ count: settings.count > 0 ? 0 : 1 })}
-      title="Count in before it begins">Count-in</button
-    >
+    {#if playing}
+      <button
+        class="button min-h-10 w-24 justify-center aria-pressed:bg-ink aria-pressed:text-paper max-sm:hidden"
+        aria-pressed={stage.isLast}
+        onclick={stage.callLast}
+        title="The band comes home after this pass">Last time</button
+      >
+    {:else}
+      <button
+        class="button min-h-10 w-24 justify-center aria-pressed:bg-ink aria-pressed:text-paper max-sm:hidden"
+        aria-pressed={settings.count > 0}
+        onclick={() => steering.set({ count: settings.count > 0 ? 0 : 1 })}
+        title="Count in before it begins">Count-in</button
+      >
+    {/if}
     <ListenButton
       {ear}
       settings={study.settings}

@@ -59,11 +59,17 @@
     [1, 'one bar'],
     [2, 'two bars'],
   ];
-  const RESTS: readonly [number, string][] = [
-    [0, 'never'],
-    [4, 'a bar in 4'],
-    [8, 'a bar in 8'],
-    [16, 'a bar in 16'],
+  const RESTS: readonly [string, string][] = [
+    ['0', 'never'],
+    ['4', 'a bar in 4'],
+    ['8', 'a bar in 8'],
+    ['16', 'a bar in 16'],
+    ['4 stops', 'a bar in 4, after a stop'],
+    ['8 stops', 'a bar in 8, after a stop'],
+  ];
+  const ENDS: readonly [number, string][] = [
+    [0, 'when I stop it'],
+    ...[1, 2, 3, 4, 6, 8].map((count): [number, string] => [count, `after pass ${count}`]),
   ];
 
   /** The line is one list: nothing, exercises, and the sheets kept with the chart. */
@@ -162,10 +168,22 @@
   <Picked
     label="Band drops out"
     name="rests"
-    value={settings.rests}
+    value={`${settings.rests}${settings.stops ? ' stops' : ''}`}
     options={RESTS}
-    onpick={(rests) => onset({ rests })}
+    onpick={(picked) => onset({ rests: Number.parseInt(picked), stops: picked.includes('stops') })}
   />
+  <Picked
+    label="The band ends"
+    name="choruses"
+    value={settings.choruses}
+    options={ENDS}
+    onpick={(choruses) => onset({ choruses })}
+  />
+  <div class="setting">
+    {@render ticked('intro', 'Introduction of four bars', settings.intro, (intro) =>
+      onset({ intro }),
+    )}
+  </div>
   <div class="setting">
     {@render ticked('staff', 'Staff and tablature', settings.staff, (staff) => onset({ staff }))}
   </div>

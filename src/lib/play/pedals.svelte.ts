@@ -5,6 +5,7 @@ import { createHeld } from '$lib/workers/held';
 export const PEDAL_NAMES: Readonly<Record<PedalAction, string>> = {
   play: 'Play or stop',
   poorPass: 'That pass was poor',
+  lastTime: 'Last time: the band ends',
   tap: 'Tap the tempo',
   lineOnly: 'Only the line',
   loopNext: 'Loop the next bars',

@@ -4,7 +4,7 @@ import { describe, expect, test } from 'vitest';
 import { bandForm } from '$core/band/form';
 import { CLICKS } from '$core/band/click';
 import { STANDARD_NECK } from '$core/neck/neck';
-import { note, noteName } from '$core/notes/notes';
+import { note, noteName, pitchClass } from '$core/notes/notes';
 import { type Passage, PLAIN_PASSAGE, struck } from '$core/phrases/passage';
 import { feelOfKind } from '$core/time/feel';
 import { feelAt } from '$core/time/swing';
@@ -365,6 +365,109 @@ describe('a session', () => {
     const fast = at(260, slow);
     expect(offBeats(fast).toSorted()).toEqual([0, 0.565]);
     expect(fast.bands.get(0)).toBe(slow.bands.get(0));
+  });
+
+  test('after its last pass the band comes home and stops by itself', () => {
+    const programme = session({ last: 1, before: null });
+    expect(programme.ends).toBe(20);
+    expect(session().ends).toBeNull();
+    const after = programme.eventsBetween(16, 40);
+    expect(parts(after)).toEqual(new Set(['bass', 'comp', 'drums']));
+    // All of it is struck at once, on the tonic, and held for the bar.
+    for (const { beat, beats } of after) expect([beat, beats]).toEqual([16, 4]);
+    const bass = after.find(({ part }) => part === 'bass');
+    const home = form.chords[0]?.key?.tonic ?? form.chords[0]?.chord.root;
+    expect(bass && 'midi' in bass && bass.midi % 12).toBe(
+      home === undefined ? -1 : pitchClass(home),
+    );
+    // What is shown is the last pass, and the pass before it leads on as ever.
+    expect(programme.passAt(17)).toMatchObject({ number: 1, begins: 8 });
+    expect(programme.eventsBetween(0, 8)).toEqual(session().eventsBetween(0, 8));
+    expect(programme.wanted(2)).toBeNull();
+  });
+
+  test('an introduction follows the count and leads into the first bar', () => {
+    const programme = session({ intro: true, count: 2 });
+    expect(programme).toMatchObject({ lead: 8, countIn: 16 });
+    const { count } = programme;
+    expect(count.filter(({ part }) => part === 'click').map(({ beat }) => beat)).toEqual([
+      ...[-16, -14, -12, -11, -10, -9],
+    ]);
+    const band = count.filter(({ part }) => part !== 'click');
+    expect(parts(band)).toEqual(new Set(['bass', 'comp', 'drums']));
+    expect(Math.min(...band.map(({ beat }) => beat))).toBe(-8);
+    expect(Math.max(...band.map(({ beat }) => beat))).toBeLessThan(0);
+    expect(session().lead).toBe(0);
+  });
+
+  test('a stop is one stroke, and its bar the player’s', () => {
+    const stopped = session({ rests: 2, stops: true });
+    const silent = session({ rests: 2 });
+    for (let bar = 0; bar < 12; bar++) {
+      const [plain, hit] = [silent, stopped].map((one) =>
+        one.eventsBetween(4 * bar, 4 * bar + 4).filter(({ part }) => part !== 'line'),
+      );
+      if (plain === undefined || hit === undefined) throw new Error('no bar');
+      if (plain.length > 0) expect(hit).toEqual(plain);
+      else {
+        expect(hit.length).toBeGreaterThan(0);
+        for (const { beat, beats } of hit) {
+          expect(beat).toBe(4 * bar);
+          expect(beats).toBeLessThanOrEqual(0.5);
+        }
+      }
+    }
+  });
+
+  describe('the comping leaves room', () => {
+    const strokes = (events: readonly SoundEvent[], from: number, to: number) =>
+      new Set(
+        events.flatMap(({ part, beat }) =>
+          part === 'comp' && beat >= from && beat < to ? [beat] : [],
+        ),
+      ).size;
+    const chart = chartOf('| Dm7 | % | G7 | % | Cmaj7 | % | Am7 | % |');
+    const eight = bandForm(chart);
+    const round8 = roundOf(chart, null);
+    if (!round8) throw new Error('no bars');
+    const over = (line: readonly SoundEvent[], changed: Partial<Session> = {}) => {
+      let sum = 0;
+      let first = 0;
+      for (const seed of [1, 2, 3, 4, 5, 6]) {
+        const one = session({
+          ...{ course: courseOf(round8), pass: () => ({ form: eight, line }), seed, ...changed },
+        });
+        const events = one.eventsBetween(0, 32);
+        sum += strokes(events, 0, 32);
+        first += strokes(events, 0, 16);
+      }
+      return { first, second: sum - first };
+    };
+    const busy: readonly SoundEvent[] = Array.from({ length: 32 }, (_, half) => ({
+      ...{ part: 'line', beat: half / 2, beats: 0.5, midi: 70, velocity: 0.8 },
+    }));
+
+    test('while a line plays, and answers where it rests', () => {
+      const alone = over([]);
+      const under = over(busy);
+      expect(under.first).toBeLessThan(0.8 * alone.first);
+      expect(under.second).toBeGreaterThan(1.1 * alone.second);
+      // Each chord is met all the same.
+      const events = session({
+        ...{ course: courseOf(round8), pass: () => ({ form: eight, line: busy }) },
+      }).eventsBetween(0, 16);
+      expect(strokes(events, 0, 4)).toBeGreaterThan(0);
+      expect(strokes(events, 7, 12)).toBeGreaterThan(0);
+    });
+
+    test('to the player who is heard, and in his turn to the one who is not', () => {
+      const alone = over([]);
+      expect(over([], { hears: () => 'playing' }).first).toBeLessThan(0.8 * alone.first);
+      expect(over([], { hears: () => 'resting' }).first).toBeGreaterThan(1.1 * alone.first);
+      expect(over([], { hears: () => null }).first).toBe(alone.first);
+      expect(over([], { turns: 'four bars' }).first).toBe(alone.first);
+      expect(over([], { turns: 'four bars' }).second).toBeLessThan(0.8 * alone.second);
+    });
   });
 
   test('as a MIDI file each part has its track, and comes back where it was', () => {

@@ -1,12 +1,13 @@
 /** What sounds while a loop is practised: the band, the click, the line, in turns, pass after pass. */
-import { bandOf } from '$core/band/band';
+import { bandOf, endingBeats, endingOf, introBeats, introOf } from '$core/band/band';
 import { type Click, clicksOf, countIn } from '$core/band/click';
-import type { BandEvent } from '$core/band/events';
+import type { BandEvent, Room, Solo } from '$core/band/events';
 import { type BandForm, lastBy } from '$core/band/form';
+import { at } from '$core/lists';
 import { hashed } from '$core/random';
 import type { Feel, FeelKind } from '$core/time/feel';
 import { type TempoChange, tempoMap } from '$core/time/tempo';
-import type { Beats } from '$core/time/units';
+import { type Beats, NEAR } from '$core/time/units';
 import {
   bandEvents,
   clickEvent,
@@ -57,6 +58,25 @@ export function isRest(every: number, bar: number, seed: number): boolean {
   return bar % every === (stretch === 0 ? Math.max(1, drawn) : drawn);
 }
 
+/** A breath of a line that the band may answer: so long after it, and so long before it goes on. */
+const BREATH = { after: 0.25, before: 0.75 } as const;
+
+/** What a line does at a beat; null where there is none. */
+function soloIn(line: readonly SoundEvent[], beat: Beats): Solo | null {
+  if (line.length === 0) return null;
+  const busy = line.some(
+    (note) => note.beat - BREATH.before < beat && note.beat + note.beats + BREATH.after > beat,
+  );
+  return busy ? 'playing' : 'resting';
+}
+
+/** Whether a stroke that leaves room is played, by what is done over it. */
+const isPlayed = (room: Room, solo: Solo | null): boolean =>
+  room === 'left' ? solo !== 'playing' : solo === 'resting';
+
+/** How long the band sounds in a bar it leaves to the player. */
+const STOP: Beats = 0.5;
+
 /** What a pass plays: its chords, and a line over them; beats count from its first bar. */
 export interface Played {
   readonly form: BandForm;
@@ -76,6 +96,14 @@ export interface Session {
   /** Before the first bar of each pass, for what the line begins with. */
   readonly pickUp: Beats;
   readonly pass: (number: number) => Played;
+  /** Whether the first pass is led into by some bars of the band, after the count. */
+  readonly intro?: boolean;
+  /** The pass that is the last, after which the band comes home; null to go on until stopped. */
+  readonly last?: number | null;
+  /** What a listener hears of the player now; null where nobody listens or plays. */
+  readonly hears?: () => Solo | null;
+  /** Whether the band strikes once at the beginning of a bar it drops out of. */
+  readonly stops?: boolean;
   /** What played before something was set otherwise: its band goes on where it still fits. */
   readonly before?: Pick<SessionProgramme, 'bands'> | null;
 }
@@ -91,6 +119,7 @@ export interface BandRequest {
   /** Passes before it: choruses differ. */
   readonly before: number;
   readonly loops: true;
+  readonly answers: true;
 }
 
 /** What a band plays, as it is written, and what it was asked. */
@@ -104,20 +133,22 @@ export interface SessionProgramme extends Programme {
   /** What is to be asked for a pass; null where it is there. */
   readonly wanted: (pass: number) => BandRequest | null;
   readonly put: (pass: number, band: readonly BandEvent[]) => void;
+  /** How long the introduction before beat 0 is. */
+  readonly lead: Beats;
   /** The bands that are there, by their pass. */
   readonly bands: ReadonlyMap<number, MadeBand>;
 }
 
 /** The programme of a session: each pass is made when it is first asked for. */
 export function sessionProgramme(session: Session): SessionProgramme {
-  const { feel, seed, click, turns, rests, pickUp, course } = session;
+  const { feel, seed, click, turns, rests, stops = false, pickUp, course, last = null } = session;
   const tempo = tempoMap(session.tempo);
   const { time } = session.pass(0).form;
   // Taken over, not referred to: what played before that may be let go.
   const bands = new Map<number, MadeBand>(session.before?.bands);
 
   const askFor = (pass: number, form: BandForm): BandRequest => {
-    return { form, feel: feel.kind, seed: seed + pass, before: pass, loops: true };
+    return { form, feel: feel.kind, seed: seed + pass, before: pass, loops: true, answers: true };
   };
   function keep(pass: number, asked: BandRequest, played: readonly BandEvent[]) {
     for (const old of [...bands.keys()].slice(0, Math.max(0, bands.size - REMEMBERED + 1)))
@@ -149,38 +180,95 @@ export function sessionProgramme(session: Session): SessionProgramme {
   /** Passes as they sound, until something of them is another. */
   const made = new Map<number, Made>();
   function eventsOf(number: number): readonly SoundEvent[] {
+    if (last !== null && number > last) return number === last + 1 ? comingHome(last) : [];
     const pass = session.pass(number);
     const band = bandIn(number, pass.form);
-    const last = made.get(number);
-    const same = last?.pass.form === pass.form && last.pass.line === pass.line;
-    if (same && last.band === band) return last.events;
+    const before = made.get(number);
+    const same = before?.pass.form === pass.form && before.pass.line === pass.line;
+    if (same && before.band === band) return before.events;
     const { begins, bar } = passNumbered(course, number);
-    const barAt = (beat: Beats) => bar + Math.max(0, lastBy(pass.form.bars, beat));
-    const played = band.filter(({ beat }) => !isRest(rests, barAt(beat), seed));
-    const sung = pass.line.filter(({ beat }) => {
-      const seconds = tempo.secondsAt(begins + beat);
-      return turnAt(turns, { bar: barAt(beat), pass: number, seconds }) !== 'player';
+    const barOf = (beat: Beats) => Math.max(0, lastBy(pass.form.bars, beat));
+    const turnOf = (beat: Beats) =>
+      turnAt(turns, {
+        ...{ bar: bar + barOf(beat), pass: number },
+        seconds: tempo.secondsAt(begins + beat),
+      });
+    const there = band.flatMap((event): readonly BandEvent[] => {
+      const { beat, beats } = event;
+      const within = barOf(beat);
+      if (!isRest(rests, bar + within, seed)) return [event];
+      // A stop: one stroke, and the rest of the bar is the player's.
+      const struck = stops && beat - at(pass.form.bars, within).beat < NEAR;
+      return struck ? [{ ...event, beats: Math.min(beats, STOP) }] : [];
+    });
+    const sung = pass.line.filter(({ beat }) => turnOf(beat) !== 'player');
+    // What Corvel's line does is known; what the player does is heard as it comes.
+    const heard = bandEvents(there, feel, time).flatMap((event): readonly SoundEvent[] => {
+      if (event.part !== 'comp' || event.room === undefined) return [event];
+      const solo = turnOf(event.beat) === 'player' ? null : soloIn(sung, event.beat);
+      if (solo === null) return [event];
+      const { room, ...plain } = event;
+      return isPlayed(room, solo) ? [plain] : [];
     });
     const clicks = clicksOf(pass.form, click, bar).map(clickEvent);
-    const events = [...bandEvents(played, feel, time), ...clicks, ...sung];
+    const events = [...heard, ...clicks, ...sung];
     for (const old of made.keys()) if (Math.abs(old - number) > 1) made.delete(old);
     made.set(number, { pass, band, events });
     return events;
   }
 
+  /** What is heard after the last pass: home, held. */
+  const comingHome = (pass: number): readonly SoundEvent[] =>
+    bandEvents(endingOf(session.pass(pass).form, { feel: feel.kind, seed }), feel, time);
+
+  /** What the player does at a beat counted through all passes, where Corvel's line does not play. */
+  function soloAt(beat: Beats): Solo | null {
+    const heard = session.hears?.() ?? null;
+    if (heard !== null || turns === 'none') return heard;
+    const { number, begins, bar } = passAt(course, beat);
+    const within = Math.max(0, lastBy(session.pass(number).form.bars, beat - begins));
+    const moment = { bar: bar + within, pass: number, seconds: tempo.secondsAt(beat) };
+    return turnAt(turns, moment) === 'player' ? 'playing' : null;
+  }
+
+  const { form: first } = session.pass(0);
+  const lead = session.intro ? introBeats(first) : 0;
+  const led = session.intro
+    ? bandEvents(introOf(first, { feel: feel.kind, seed }), feel, time)
+    : [];
+  const counted = countIn(time, session.count).map(clickEvent);
   const programme = passesOf(eventsOf, {
     start: -pickUp,
     length: course[0].beats,
     loop: true,
-    passAt: (beat) => passAt(course, beat),
+    // What comes after the last pass belongs to it.
+    passAt: (beat) => {
+      const pass = passAt(course, beat);
+      return last !== null && pass.number > last ? passNumbered(course, last) : pass;
+    },
     passNumbered: (number) => passNumbered(course, number),
-    count: countIn(time, session.count).map(clickEvent),
-    countIn: session.count * time.beats,
+    ends:
+      last === null
+        ? null
+        : passNumbered(course, last + 1).begins + endingBeats(session.pass(last).form),
+    count: [...counted.map((one) => ({ ...one, beat: one.beat - lead })), ...led],
+    countIn: session.count * time.beats + lead,
     tempo,
   });
   return {
     ...programme,
+    lead,
+    eventsBetween: (from, to) =>
+      programme
+        .eventsBetween(from, to)
+        .filter(
+          (event) =>
+            event.part !== 'comp' ||
+            event.room === undefined ||
+            isPlayed(event.room, soloAt(event.beat)),
+        ),
     wanted: (pass) => {
+      if (last !== null && pass > last) return null;
       const asked = askFor(pass, session.pass(pass).form);
       return known(pass, asked) ? null : asked;
     },

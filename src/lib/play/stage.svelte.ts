@@ -1,6 +1,7 @@
 /** What the stage shows and plays: passes of the loop in their keys, the band and the line over them. */
 import { createContext, onDestroy, untrack } from 'svelte';
 import { feelFor } from '$core/band/band';
+import type { Solo } from '$core/band/events';
 import { rememberOf } from '$core/cache';
 import type { Passage } from '$core/phrases/passage';
 import { type Feel, readFeel } from '$core/time/feel';
@@ -13,7 +14,7 @@ import type { ToBePlayed } from '$lib/listening/guitarist.svelte';
 import type { PlaySettings } from '$lib/study/playing';
 import type { Study } from '$lib/study/study.svelte';
 import { createCaller } from '$lib/workers/compute';
-import { courseOf, type Pass, passNumbered, roundOf } from './course';
+import { courseOf, type Pass, passAt, passNumbered, roundOf } from './course';
 import { after, begin, type Happening, type History, shiftIn } from './history';
 import { createLines, type Lines } from './lines.svelte';
 import { type SessionProgramme, sessionProgramme } from './session';
@@ -163,6 +164,15 @@ export function createStage(study: Study) {
   };
   const form = $derived(formIn(passes.number));
   let playing = $state.raw<SessionProgramme | null>(null);
+  /** What a listener hears of the player. */
+  let hears: (() => Solo | null) | null = null;
+  /** The pass the player has called the last. */
+  let lastTime = $state<number | null>(null);
+  const last = (): number | null => {
+    if (shows) return null;
+    const { choruses } = passes.settings;
+    return lastTime ?? (choruses > 0 ? Math.max(choruses - 1, passes.number) : null);
+  };
   makesBandAhead(
     () => (transport.playing ? playing : null),
     () => passes.number,
@@ -170,14 +180,24 @@ export function createStage(study: Study) {
 
   function programme(
     { course, tempos }: Pick<History, 'course' | 'tempos'>,
-    feel = passes.feel,
-    played: (number: number) => number = (number) => number,
+    {
+      feel = passes.feel,
+      played = (number) => number,
+      last = null,
+      intro = false,
+    }: {
+      feel?: Feel | null;
+      played?: (number: number) => number;
+      last?: number | null;
+      intro?: boolean;
+    } = {},
   ): SessionProgramme | null {
     const first = formIn(played(0));
     if (!first || !feel || first.bars.length === 0) return null;
-    const { click, turns, rests, count, seed } = passes.settings;
+    const { click, turns, rests, stops, count, seed } = passes.settings;
     return sessionProgramme({
-      ...{ feel, seed, click, turns, rests, count, before: playing, course, tempo: tempos },
+      ...{ feel, seed, click, turns, rests, stops, count, before: playing, course, tempo: tempos },
+      ...{ intro, last, hears: () => hears?.() ?? null },
       pickUp: lines.lineIn(played(0))?.pickUp ?? 0,
       pass: (number) => {
         const sung = lines.lineIn(played(number));
@@ -198,8 +218,10 @@ export function createStage(study: Study) {
   /** Begins at a beat of the first pass, or at its beginning. */
   async function play(from?: Beats, showing = false) {
     shows = showing;
+    lastTime = null;
     const history = passes.begin();
-    playing = history && programme(history);
+    const intro = passes.settings.intro && from === undefined && !showing;
+    playing = history && programme(history, { last: last(), intro });
     if (playing) await transport.play(playing, from === undefined ? {} : { from });
   }
 
@@ -207,7 +229,7 @@ export function createStage(study: Study) {
   function takeUp() {
     const { history } = passes;
     if (!transport.playing || !history) return;
-    playing = programme(history);
+    playing = programme(history, { last: last() });
     if (playing) transport.change(playing);
   }
   function happens(what: Happening) {
@@ -249,6 +271,25 @@ export function createStage(study: Study) {
       const { keys: way, seed } = passes.settings;
       happens({ what: 'keys', way, seed, reached: transport.reached });
     },
+    /** Calls the pass that sounds the last, or takes that back. */
+    callLast() {
+      const { history } = passes;
+      if (!transport.playing || !history) return;
+      lastTime = lastTime === null ? passAt(history.course, transport.reached).number : null;
+      takeUp();
+    },
+    /** Whether the band leads in, after the count. */
+    get leadsIn() {
+      return (transport.through ?? 0) < 0 && (transport.through ?? 0) >= -(playing?.lead ?? 0);
+    },
+    /** Whether the pass that sounds is the last. */
+    get isLast() {
+      return transport.playing && last() === passes.number;
+    },
+    /** Has the band listen to the player: it leaves room, and answers. */
+    listensTo(solo: () => Solo | null) {
+      hears = solo;
+    },
     play,
     /** Plays the ways into the targets once, then leaves the loop to the player. */
     showMe: () => play(undefined, true),
@@ -260,8 +301,7 @@ export function createStage(study: Study) {
       if (!sounding || !feel) return null;
       return programme(
         { course: courseOf(sounding), tempos: [{ beat: 0, bpm: tempo }] },
-        as === 'played' ? feel : { ...feel, swing: null },
-        () => number,
+        { feel: as === 'played' ? feel : { ...feel, swing: null }, played: () => number },
       );
     },
     get playing() {

@@ -18,6 +18,7 @@ const DOES: Partial<Record<keyof PlaySettings, 'nothing' | 'keys' | 'ramp'>> = {
   tempo: 'nothing',
   // It is counted in when it begins the next time.
   count: 'nothing',
+  intro: 'nothing',
   keys: 'keys',
   ramp: 'ramp',
 };

@@ -37,7 +37,14 @@ const FIRST: Instrument = {
   leftHanded: false,
 };
 
-export const PEDAL_ACTIONS = ['play', 'poorPass', 'tap', 'lineOnly', 'loopNext'] as const;
+export const PEDAL_ACTIONS = [
+  'play',
+  'poorPass',
+  'tap',
+  'lineOnly',
+  'loopNext',
+  'lastTime',
+] as const;
 export type PedalAction = (typeof PEDAL_ACTIONS)[number];
 
 const level = z.number().check(z.minimum(0), z.maximum(1));

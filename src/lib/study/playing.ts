@@ -52,8 +52,13 @@ export const playSchema = z.object({
   keys: or(z.enum(KEY_WAYS), 'same'),
   turns: or(z.enum(TURNS), 'none'),
   ahead: or(z.enum(AHEAD), 'always'),
-  /** The band falls silent for one bar in so many; 0 for never. */
+  /** Whether the band leads in with the last bars of the loop. */
+  intro: or(z.boolean(), false),
+  /** Passes after which it comes home; 0 to go on until it is stopped. */
+  choruses: or(count(0, 16), 0),
+  /** The band drops out for one bar in so many, 0 for never; and whether it strikes its beginning. */
   rests: or(count(0, 16), 0),
+  stops: or(z.boolean(), false),
   line: or(z.enum(LINES), 'none'),
   /** The kept sheet that is played instead; null for none. */
   sheet: or(z.nullable(z.string().check(z.maxLength(40))), null),
