@@ -21,7 +21,7 @@ const PITCHED = [
   { name: 'double-bass', program: 32, low: 28, high: 56, step: 4, seconds: 2.2 },
   { name: 'bass-guitar', program: 33, low: 28, high: 56, step: 4, seconds: 2.2 },
   { name: 'piano', program: 0, low: 46, high: 76, step: 5, seconds: 2.6 },
-  { name: 'guitar', program: 26, low: 40, high: 88, step: 4, seconds: 2.2 },
+  { name: 'guitar', program: 26, low: 40, high: 88, step: 4, seconds: 2.2, soft: true },
 ];
 /** Keys of the General MIDI drum map. */
 const DRUMS = {
@@ -36,17 +36,21 @@ const DRUMS = {
   tom: 45,
 };
 const DRUM_SECONDS = 1.1;
+/** Drums that sound otherwise when struck softly; the sound font has one strength of the rest. */
+const SOFT_DRUMS = ['kick', 'snare'];
+/** How hard keys are struck. */
+const VELOCITY = { loud: 100, soft: 55 };
 
 const folder = mkdtempSync(join(tmpdir(), 'corvel-sounds-'));
 
 /** One note after another, as the synthesiser plays them. */
-function renderNotes(channel, program, keys, seconds) {
+function renderNotes(channel, program, keys, seconds, velocity = VELOCITY.loud) {
   const ticks = 480;
   const events = [{ deltaTime: 0, type: 'setTempo', microsecondsPerBeat: 1_000_000 }];
   if (program !== null)
     events.push({ deltaTime: 0, type: 'programChange', channel, programNumber: program });
   for (const noteNumber of keys) {
-    events.push({ deltaTime: 0, type: 'noteOn', channel, noteNumber, velocity: 100 });
+    events.push({ deltaTime: 0, type: 'noteOn', channel, noteNumber, velocity });
     const held = Math.round(seconds * ticks);
     events.push({ deltaTime: held, type: 'noteOff', channel, noteNumber, velocity: 0 });
     events.push({ deltaTime: APART * ticks - held, type: 'marker', text: '' });
@@ -112,16 +116,24 @@ function keep(name, samples) {
 }
 
 try {
-  for (const { name, program, low, high, step, seconds } of PITCHED) {
+  for (const { name, program, low, high, step, seconds, soft } of PITCHED) {
     const keys = [];
     for (let key = low; key <= high; key += step) keys.push(key);
     const samples = renderNotes(0, program, keys, seconds);
     keys.forEach((key, index) => keep(`${name}-${key}`, cut(samples, index * APART, seconds)));
+    if (!soft) continue;
+    const softer = renderNotes(0, program, keys, seconds, VELOCITY.soft);
+    keys.forEach((key, index) => keep(`${name}-${key}-soft`, cut(softer, index * APART, seconds)));
   }
   const keys = Object.values(DRUMS);
   const samples = renderNotes(DRUM_CHANNEL, null, keys, DRUM_SECONDS);
   Object.keys(DRUMS).forEach((name, index) => {
     keep(`drum-${name}`, cut(samples, index * APART, DRUM_SECONDS));
+  });
+  const softKeys = SOFT_DRUMS.map((name) => DRUMS[name]);
+  const softer = renderNotes(DRUM_CHANNEL, null, softKeys, DRUM_SECONDS, VELOCITY.soft);
+  SOFT_DRUMS.forEach((name, index) => {
+    keep(`drum-${name}-soft`, cut(softer, index * APART, DRUM_SECONDS));
   });
 } finally {
   rmSync(folder, { recursive: true, force: true });

@@ -8,6 +8,8 @@ export interface Mix {
   readonly muted: readonly SoundPart[];
   /** The only part heard; null for all that are not muted. */
   readonly solo: SoundPart | null;
+  /** Whether it is heard in a room. */
+  readonly room: boolean;
 }
 
 /** Moderate on purpose: headphones may be on. */
@@ -16,6 +18,7 @@ export const DEFAULT_MIX: Mix = {
   levels: { bass: 0.8, comp: 0.65, drums: 0.6, click: 0.6, line: 0.9 },
   muted: [],
   solo: null,
+  room: false,
 };
 
 /** The loudest the master lets through, as a factor of amplitude. */
@@ -27,13 +30,14 @@ const amplitude = (level: number): number => Math.max(0, Math.min(1, level)) ** 
 export interface Gains {
   readonly master: number;
   readonly parts: Readonly<Record<SoundPart, number>>;
+  readonly room: boolean;
 }
 
 /** Factors of amplitude of a mix. */
-export function gainsOf({ master, levels, muted, solo }: Mix): Gains {
+export function gainsOf({ master, levels, muted, solo, room }: Mix): Gains {
   const heard = (part: SoundPart) => (solo === null ? !muted.includes(part) : solo === part);
   const parts = Object.fromEntries(
     SOUND_PARTS.map((part) => [part, heard(part) ? amplitude(levels[part]) : 0]),
   ) as Record<SoundPart, number>;
-  return { master: CEILING * amplitude(master), parts };
+  return { master: CEILING * amplitude(master), parts, room };
 }

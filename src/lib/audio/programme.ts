@@ -1,6 +1,7 @@
 /** What is played: events in beats, a tempo, and whether it comes round. */
 import type { ClickEvent } from '$core/band/click';
 import type { BandEvent, Drum, Room } from '$core/band/events';
+import { gainIn, LINE_GAIN } from './balance';
 import { PATTERNS } from '$core/band/patterns';
 import { pitchAt } from '$core/neck/neck';
 import type { Midi } from '$core/notes/pitch';
@@ -21,6 +22,8 @@ interface Sounding {
   readonly velocity: number;
   /** Milliseconds it sounds after its beat; below 0 before it. */
   readonly late?: number;
+  /** What balances it among the others, as a factor of amplitude; 1 by itself. */
+  readonly gain?: number;
 }
 
 export type SoundEvent = Sounding &
@@ -115,6 +118,7 @@ export function lineEvents({ notes, neck, feel, time }: Passage): readonly Sound
       beats: swung(note.beat + note.beats) - from,
       midi: pitchAt(neck, note),
       velocity: VELOCITY[note.part],
+      gain: LINE_GAIN,
     };
   });
 }
@@ -128,11 +132,12 @@ export function bandEvents(
   const { sound } = PATTERNS[feel.kind].bass;
   return band.map((event): SoundEvent => {
     const beat = playedAt(event.beat, feel, time);
-    if (event.part === 'drums') return { ...event, beat };
+    const gain = gainIn(feel.kind, event.part);
+    if (event.part === 'drums') return { ...event, beat, gain };
     const { part, midi, room, ...struck } = event;
     return part === 'bass'
-      ? { ...struck, part, beat, midi, on: sound }
-      : { ...struck, part, beat, midi, ...(room ? { room } : {}) };
+      ? { ...struck, part, beat, midi, gain, on: sound }
+      : { ...struck, part, beat, midi, gain, ...(room ? { room } : {}) };
   });
 }
 

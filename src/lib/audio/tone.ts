@@ -1,13 +1,26 @@
 /** Sound through Tone.js: its context, whose ticks come from a worker, and what plays in it. */
-import { connect, Gain, getContext, Offline, PolySynth, start, Synth, ToneAudioBuffer } from 'tone';
-import { group } from '$core/lists';
+import {
+  connect,
+  Convolver,
+  Gain,
+  getContext,
+  Offline,
+  Panner,
+  PolySynth,
+  start,
+  Synth,
+  ToneAudioBuffer,
+} from 'tone';
+import { at, group, range } from '$core/lists';
 import { hertzOf } from '$core/notes/pitch';
 import type { Seconds } from '$core/time/units';
+import { levelled } from './level';
 import { DEFAULT_MIX, type Gains, gainsOf } from './mix';
 import type { Output, Sound } from './output';
 import { SOUND_PARTS, type SoundPart } from './parts';
 import type { Programme, SoundEvent } from './programme';
-import { drumPaths, type Instrument, keysOf, pathsOf } from './samples';
+import { roomSamples } from './room';
+import { drumPath, type Instrument, keysOf, pathsOf } from './samples';
 
 const CLICK = { strong: hertzOf(96), weak: hertzOf(89), seconds: 0.02 } as const;
 /** How long a note takes to end, and what plays to fall silent, so that nothing cracks. */
@@ -18,6 +31,7 @@ interface Struck {
   readonly at: Seconds;
   readonly seconds: Seconds;
   readonly velocity: number;
+  readonly gain?: number;
 }
 
 /** Files fetched at once. */
@@ -54,13 +68,14 @@ async function fetchParts(
   return failed > 0 ? UNHEARD : null;
 }
 
-/** The sample nearest to a pitch, and how much faster it is to run. */
+/** The sample nearest to a pitch at a strength, and how much faster it is to run. */
 function sampleFor(
   instrument: Instrument,
   midi: number,
+  velocity: number,
 ): readonly [ToneAudioBuffer, number] | null {
   let best: readonly [ToneAudioBuffer, number] | null = null;
-  for (const key of keysOf(instrument)) {
+  for (const key of keysOf(instrument, velocity)) {
     const buffer = buffers.get(key.path);
     const away = midi - key.midi;
     if (buffer && (best === null || Math.abs(away) < Math.abs(best[1]))) best = [buffer, away];
@@ -68,12 +83,41 @@ function sampleFor(
   return best && [best[0], 2 ** (best[1] / 12)];
 }
 
+/** Where each part stands, from left to right, and which of them are heard in the room. */
+const PANS: Readonly<Record<SoundPart, number>> = {
+  ...{ bass: 0, comp: -0.3, drums: 0.1, click: 0, line: 0.25 },
+};
+const ROOMY: readonly SoundPart[] = ['comp', 'drums', 'line'];
+/** How much of the room is heard. */
+const WET = 0.22;
+
+/** A short room: what is sent into it. */
+function openRoom(into: Gain): Convolver {
+  const { sampleRate, rawContext } = getContext();
+  const [left, right] = roomSamples(sampleRate);
+  const impulse = rawContext.createBuffer(2, left.length, sampleRate);
+  impulse.copyToChannel(left, 0);
+  impulse.copyToChannel(right, 1);
+  const wet = new Gain(WET).connect(into);
+  return new Convolver(new ToneAudioBuffer(impulse as AudioBuffer)).connect(wet);
+}
+
 /** What plays in the context that is current: it goes with all it still has to play. */
 function openVoices(gains: Gains) {
   const raw = getContext().rawContext;
   const master = new Gain(gains.master).toDestination();
+  const room = gains.room ? openRoom(master) : null;
+  const panned = SOUND_PARTS.map((part) => {
+    const panner = new Panner(PANS[part]).connect(master);
+    if (room && ROOMY.includes(part)) panner.connect(room);
+    return panner;
+  });
   const parts = Object.fromEntries(
-    SOUND_PARTS.map((part) => [part, new Gain(gains.parts[part]).connect(master)]),
+    SOUND_PARTS.map((part, index) => {
+      const gain = new Gain(gains.parts[part]);
+      const panner = panned[index];
+      return [part, panner ? gain.connect(panner) : gain.connect(master)];
+    }),
   ) as Record<SoundPart, Gain>;
   const sounding = new Set<AudioScheduledSourceNode>();
   const plain = new Map<SoundPart, PolySynth>();
@@ -97,7 +141,7 @@ function openVoices(gains: Gains) {
   function strike(
     buffer: ToneAudioBuffer,
     part: SoundPart,
-    { at, seconds, velocity, rate }: Struck & { readonly rate: number },
+    { at, seconds, velocity, gain = 1, rate }: Struck & { readonly rate: number },
   ) {
     const samples = buffer.get();
     if (!samples) return;
@@ -106,8 +150,8 @@ function openVoices(gains: Gains) {
     source.playbackRate.value = rate;
     const level = raw.createGain();
     const end = at + seconds;
-    level.gain.setValueAtTime(velocity, at);
-    level.gain.setValueAtTime(velocity, end);
+    level.gain.setValueAtTime(velocity * gain, at);
+    level.gain.setValueAtTime(velocity * gain, end);
     level.gain.linearRampToValueAtTime(0, end + RELEASE);
     source.connect(level);
     connect(level, parts[part]);
@@ -121,7 +165,7 @@ function openVoices(gains: Gains) {
   }
 
   function pitch(part: SoundPart, instrument: Instrument, midi: number, note: Struck) {
-    const found = sampleFor(instrument, midi);
+    const found = sampleFor(instrument, midi, note.velocity);
     if (found) strike(found[0], part, { ...note, rate: found[1] });
     else {
       const { at, seconds, velocity } = note;
@@ -131,12 +175,11 @@ function openVoices(gains: Gains) {
 
   return {
     play({ event, at, seconds }: Sound) {
-      const { part, velocity } = event;
-      const note = { at, seconds: Math.max(0.03, seconds), velocity };
+      const { part, velocity, gain = 1 } = event;
+      const note = { at, seconds: Math.max(0.03, seconds), velocity, gain };
       switch (part) {
         case 'drums': {
-          const path = drumPaths.find(({ drum }) => drum === event.drum)?.path;
-          const buffer = path === undefined ? undefined : buffers.get(path);
+          const buffer = buffers.get(drumPath(event.drum, velocity));
           // A drum rings as long as it does.
           if (buffer) strike(buffer, part, { ...note, seconds: buffer.duration, rate: 1 });
           return;
@@ -166,6 +209,8 @@ function openVoices(gains: Gains) {
         for (const source of sounding) source.stop();
         for (const one of plain.values()) one.dispose();
         for (const part of SOUND_PARTS) parts[part].dispose();
+        for (const panner of panned) panner.dispose();
+        room?.dispose();
         master.dispose();
       }, 4_000 * FADE);
     },
@@ -204,8 +249,14 @@ export async function startTone(): Promise<Output | null> {
       voices.play(sound);
     },
     mix(to) {
+      // A room is opened and closed with the voices that are in it.
+      const moves = to.room !== gains.room;
       gains = to;
-      voices?.mix(to);
+      if (!moves) voices?.mix(to);
+      else {
+        voices?.close();
+        voices = null;
+      }
     },
     silence() {
       voices?.close();
@@ -229,25 +280,26 @@ export interface Rendering {
 /** Seconds rendered at a time: between them progress is told, and it can be called off. */
 const PIECE: Seconds = 12;
 const RATE = 44_100;
+const CHANNELS = 2;
 
 /** The sounds of one piece, and the ringing after it. */
 async function renderPiece(
   sounds: readonly Sound[],
   seconds: Seconds,
   gains: Gains,
-): Promise<Float32Array> {
+): Promise<readonly Float32Array[]> {
   const rendered = await Offline(
     () => {
       const voices = openVoices(gains);
       for (const sound of sounds) voices.play(sound);
     },
     seconds,
-    1,
+    CHANNELS,
     RATE,
   );
   const samples = rendered.get();
   if (!samples) throw new Error('Nothing was rendered.');
-  return samples.getChannelData(0);
+  return range(0, CHANNELS).map((channel) => samples.getChannelData(channel));
 }
 
 /**
@@ -262,7 +314,8 @@ export async function render(programme: Programme, rendering: Rendering): Promis
   await fetchParts(used, () => undefined);
   const begin = tempo.secondsAt(from);
   const whole = tempo.secondsAt(to) - begin;
-  const all = new Float32Array(Math.ceil((whole + tail) * RATE));
+  const length = Math.ceil((whole + tail) * RATE);
+  const all = range(0, CHANNELS).map(() => new Float32Array(length));
   const startOf = ({ beat }: SoundEvent) => tempo.secondsAt(beat) - begin;
   const pieces = group(events, (event) => Math.floor(startOf(event) / PIECE));
   for (const [piece, some] of pieces) {
@@ -278,12 +331,16 @@ export async function render(programme: Programme, rendering: Rendering): Promis
     const gains = rendering.gains ?? gainsOf(DEFAULT_MIX);
     const samples = await renderPiece(sounds, Math.max(PIECE, longest) + tail, gains);
     const first = Math.round(offset * RATE);
-    for (let index = 0; index < samples.length && first + index < all.length; index++)
-      all[first + index] = (all[first + index] ?? 0) + (samples[index] ?? 0);
+    for (const [channel, piece] of samples.entries()) {
+      const into = at(all, channel);
+      for (let index = 0; index < piece.length && first + index < length; index++)
+        into[first + index] = (into[first + index] ?? 0) + (piece[index] ?? 0);
+    }
     onProgress?.(Math.min(1, (offset + PIECE) / whole));
   }
   signal?.throwIfAborted();
-  const buffer = new AudioBuffer({ length: all.length, sampleRate: RATE, numberOfChannels: 1 });
-  buffer.copyToChannel(all, 0);
+  levelled(all, RATE);
+  const buffer = new AudioBuffer({ length, sampleRate: RATE, numberOfChannels: CHANNELS });
+  for (const [channel, samples] of all.entries()) buffer.copyToChannel(samples, channel);
   return buffer;
 }

@@ -20,8 +20,8 @@
   /** Heard at once; kept when the hand lets go. */
   const hear = (changed: Partial<Mix>) => transport.setMix({ ...mix, ...changed });
   function keep() {
-    const { master, levels, muted, solo } = transport.mix;
-    settings.change({ mix: { master, levels: { ...levels }, muted: [...muted], solo } });
+    const { master, levels, muted, solo, room } = transport.mix;
+    settings.change({ mix: { master, levels: { ...levels }, muted: [...muted], solo, room } });
   }
   function toggleMuted(part: SoundPart) {
     const { muted } = mix;
@@ -30,6 +30,18 @@
   }
 </script>
 
+<label class="mb-1 flex min-h-8 items-center gap-1.5 text-sm">
+  <input
+    type="checkbox"
+    name="room"
+    checked={mix.room}
+    onchange={(event) => {
+      hear({ room: event.currentTarget.checked });
+      keep();
+    }}
+  />
+  In a room
+</label>
 <div class="grid grid-cols-[auto_1fr_auto_auto] items-center gap-x-3 gap-y-1 text-sm">
   <label class="contents">
     <span class="font-semibold">All</span>

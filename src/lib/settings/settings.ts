@@ -53,6 +53,7 @@ const mixSchema = z.object({
   levels: z.object({ bass: level, comp: level, drums: level, click: level, line: level }),
   muted: z.array(z.enum(SOUND_PARTS)).check(z.maxLength(SOUND_PARTS.length)),
   solo: z.nullable(z.enum(SOUND_PARTS)),
+  room: z._default(z.boolean(), false),
 });
 const plainMix = (): z.infer<typeof mixSchema> => ({
   ...DEFAULT_MIX,
