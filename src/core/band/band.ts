@@ -40,7 +40,14 @@ const DYNAMICS = [0.92, 0.98, 1.06, 1] as const;
 function shaded(event: BandEvent, form: BandForm, chorus: number): BandEvent {
   const bar = form.bars[lastBy(form.bars, event.beat)];
   const shade = at(DYNAMICS, (bar?.section ?? 0) % DYNAMICS.length) + 0.04 * Math.min(chorus, 3);
-  return { ...event, velocity: Math.min(1, Math.max(0.05, event.velocity * shade)) };
+  const velocity = Math.min(1, Math.max(0.05, event.velocity * shade));
+  // Written out: copying thousands of objects of several shapes is slow.
+  const { beat, beats } = event;
+  if (event.part === 'drums') return { part: 'drums', beat, beats, velocity, drum: event.drum };
+  const { part, midi, room } = event;
+  return room === undefined
+    ? { part, beat, beats, velocity, midi }
+    : { part, beat, beats, velocity, midi, room };
 }
 
 const movedBy = (event: BandEvent, beats: Beats): BandEvent =>

@@ -9,7 +9,7 @@ import { at, modulo, range } from '../lists';
 import { pitchClass, step, transpose } from '../notes/notes';
 import { degree } from '../notes/degrees';
 import type { Midi } from '../notes/pitch';
-import { bestPaths } from '../paths/layered';
+import { cheapestPath } from '../paths/layered';
 import { hashed, seeded } from '../random';
 import type { FeelKind } from '../time/feel';
 import { NEAR } from '../time/units';
@@ -113,7 +113,7 @@ const TOGETHER = 0.05;
 const MOVES = [2.2, 0.15, 0.15, 0.45, 0.5, 0.6, 2, 0.8, 1.6, 1.6, 2, 3, 1.3] as const;
 const moving = (from: Midi, to: Midi): number => {
   const size = Math.abs(to - from);
-  return size < MOVES.length ? at(MOVES, size) : 4 + size / 4;
+  return MOVES[size] ?? 4 + size / 4;
 };
 
 /** Where the hand lies: it goes up and down through the form, so that a vamp has a shape. */
@@ -198,23 +198,20 @@ export function bassOf(
     });
   });
   const midis = choices.map((some) => some.map(({ midi }) => midi));
-  const path = bestPaths(
-    {
-      sizes: choices.map(({ length }) => length),
-      node: (layer, node) => at(at(choices, layer), node).cost,
-      edge: (layer, from, to) => {
-        const before = at(at(midis, layer), from);
-        const after = at(at(midis, layer + 1), to);
-        const { role } = at(steps, layer + 1);
-        // A pedalled root stays; an octave is asked for by name.
-        if (role === 'R' && after === before) return at(steps, layer).role === 'R' ? 0 : 0.6;
-        if (role === 'O') return Math.abs(after - before) === 12 ? 0 : 1.5 + moving(before, after);
-        return moving(before, after);
-      },
-      loop: false,
+  const roles = steps.map(({ role }) => role);
+  const path = cheapestPath({
+    sizes: choices.map(({ length }) => length),
+    node: (layer, node) => at(at(choices, layer), node).cost,
+    edge: (layer, from, to) => {
+      const before = (midis[layer] as readonly Midi[])[from] as Midi;
+      const after = (midis[layer + 1] as readonly Midi[])[to] as Midi;
+      const role = roles[layer + 1];
+      // A pedalled root stays; an octave is asked for by name.
+      if (role === 'R' && after === before) return roles[layer] === 'R' ? 0 : 0.6;
+      if (role === 'O') return Math.abs(after - before) === 12 ? 0 : 1.5 + moving(before, after);
+      return moving(before, after);
     },
-    1,
-  )[0];
+  });
   if (!path) return [];
   const sounded = steps.map((one, index): PitchedEvent => {
     const { midi } = at(at(choices, index), at(path.nodes, index));

@@ -15,7 +15,7 @@ import {
 } from '../notes/notes';
 import { degreeName } from '../notes/degrees';
 import type { Midi } from '../notes/pitch';
-import { bestPaths } from '../paths/layered';
+import { cheapestPath } from '../paths/layered';
 import { hashed, seeded } from '../random';
 import type { PartOptions } from './bass';
 import type { PitchedEvent, Room } from './events';
@@ -156,6 +156,9 @@ function moving(before: readonly Midi[], after: readonly Midi[]): number {
   return sum / many.length + 0.5;
 }
 
+/** What every voicing of a chord is from every one of the next. */
+type Ways = readonly (readonly number[])[];
+
 /** How far they move from every voicing of one chord to every one of another: the same two come again. */
 const waysFrom = rememberOf((before: readonly Voicing[]) =>
   rememberOf((after: readonly Voicing[]) =>
@@ -196,20 +199,18 @@ function led(stretches: readonly Stretch[], seed: number, chorus: number): reado
       return cost + AWAY * Math.abs(middle - centre) + 0.7 * chance();
     });
   });
+  const held = stretches.map(({ over }, layer) => over === stretches[layer + 1]?.over);
   const ways = choices.slice(1).map((after, layer) => waysFrom(at(choices, layer))(after));
-  const path = bestPaths(
-    {
-      sizes: choices.map(({ length }) => length),
-      node: (layer, node) => at(at(prices, layer), node),
-      edge: (layer, from, to) => {
-        const same = at(stretches, layer).over === at(stretches, layer + 1).over;
-        // Within one chord it is time for another look at it.
-        return at(at(at(ways, layer), from), to) + (same && from === to ? 1 : 0);
-      },
-      loop: false,
+  const path = cheapestPath({
+    sizes: choices.map(({ length }) => length),
+    node: (layer, node) => at(at(prices, layer), node),
+    edge: (layer, from, to) => {
+      const same = held[layer] === true;
+      // Within one chord it is time for another look at it.
+      const way = ((ways[layer] as Ways)[from] as readonly number[])[to] as number;
+      return way + (same && from === to ? 1 : 0);
     },
-    1,
-  )[0];
+  });
   return path ? path.nodes.map((node, index) => at(at(choices, index), node)) : [];
 }
 

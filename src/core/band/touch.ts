@@ -73,12 +73,12 @@ export function touched(
     const velocity = Math.min(1, Math.max(0.05, event.velocity * loud));
     // Written out: copying thousands of objects of two shapes is slow.
     const { beat, beats } = event;
-    return event.part === 'drums'
-      ? { part: 'drums', beat, beats, velocity, drum: event.drum, late }
-      : {
-          ...{ part: event.part, beat, beats, velocity, midi: event.midi },
-          late: late + ROLL * voice,
-          ...(event.room ? { room: event.room } : {}),
-        };
+    if (event.part === 'drums')
+      return { part: 'drums', beat, beats, velocity, drum: event.drum, late };
+    const { part, midi, room } = event;
+    const rolled = late + ROLL * voice;
+    return room === undefined
+      ? { part, beat, beats, velocity, midi, late: rolled }
+      : { part, beat, beats, velocity, midi, late: rolled, room };
   });
 }

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { at, range } from '../lists';
-import { bestPaths, type LayeredGraph } from './layered';
+import { bestPaths, cheapestPath, type LayeredGraph } from './layered';
 import { runs } from '$tests/laws';
 
 /** Every path, cheapest first. */
@@ -44,6 +44,21 @@ const graphs = fc
     edge: (layer, from, to) => at(costs, (layer * 17 + from * 5 + to * 3 + 11) % 97),
     loop,
   }));
+
+test('the cheapest path alone is the first of the best where nothing closes it', () => {
+  fc.assert(
+    fc.property(graphs, (made) => {
+      const graph = { ...made, loop: false };
+      const [best] = bestPaths(graph, 1);
+      const found = cheapestPath(graph);
+      expect(found?.cost).toBe(best?.cost);
+      expect(found?.nodes).toEqual(best?.nodes);
+    }),
+    runs(400),
+  );
+  expect(cheapestPath({ sizes: [], node: () => 0, edge: () => 0 })).toBeNull();
+  expect(cheapestPath({ sizes: [2, 0], node: () => 0, edge: () => 0 })).toBeNull();
+});
 
 describe('best paths', () => {
   test('cost what the cheapest cost by brute force, in order, and are all different', () => {

@@ -257,3 +257,38 @@ export const bestPaths = (
   count: number,
   options: PathOptions = {},
 ): readonly Path[] => pathSolver(graph)(count, options);
+
+/** Index of the least of some costs, the first of equal ones. */
+function leastOf(count: number, cost: (index: number) => number): number {
+  let best = 0;
+  let least = cost(0);
+  for (let index = 1; index < count; index++) {
+    const here = cost(index);
+    if (here < least) [best, least] = [index, here];
+  }
+  return best;
+}
+
+/**
+ * The cheapest path alone, where nothing closes it: with the exact cost of the rest each step is known. Null
+ * where none passes.
+ */
+export function cheapestPath(graph: Omit<LayeredGraph, 'loop'>): Path | null {
+  const { sizes, node } = graph;
+  if (sizes.length === 0 || sizes.includes(0)) return null;
+  const matrices = matricesOf({ ...graph, loop: false });
+  const rest = costsToGo(sizes, matrices, new Float64Array(at(sizes, sizes.length - 1)));
+  const toGo = (layer: number) => at(rest, layer);
+  const first = leastOf(at(sizes, 0), (start) => node(0, start) + (toGo(0)[start] as number));
+  const cost = node(0, first) + (toGo(0)[first] as number);
+  if (cost === Infinity) return null;
+  const nodes = [first];
+  for (const [layer, matrix] of matrices.entries()) {
+    const row = at(nodes, layer) * at(sizes, layer + 1);
+    const onward = toGo(layer + 1);
+    nodes.push(
+      leastOf(onward.length, (to) => (matrix[row + to] as number) + (onward[to] as number)),
+    );
+  }
+  return { cost, nodes };
+}
