@@ -3,9 +3,9 @@
  * The line is the cheapest path through what each stroke may be.
  */
 import { chordNotes } from '../chords/chords';
-import { rememberBy } from '../cache';
+import { rememberBy, rememberOf } from '../cache';
 import { keyScale } from '../keys/keys';
-import { at, modulo, range } from '../lists';
+import { at, modulo } from '../lists';
 import { pitchClass, step, transpose } from '../notes/notes';
 import { degree } from '../notes/degrees';
 import type { Midi } from '../notes/pitch';
@@ -21,7 +21,6 @@ import type { FeelPatterns } from './patterns';
 /** E1, the lowest string of a bass, to G3. */
 const LOW: Midi = 28;
 const HIGH: Midi = 55;
-const PITCHES = range(LOW, HIGH + 1);
 /** Half steps either side of where the hand lies: every note is within them. */
 const REACH = 8;
 
@@ -36,7 +35,7 @@ interface Tones {
   readonly foreign: number | null;
 }
 
-const tonesOf = rememberBy(
+const tonesByName = rememberBy(
   ({ chord, key }: FormChord) =>
     [chord.root, chord.quality.name, chord.bass, key?.tonic, key?.mode].join(' '),
   ({ chord, key }: FormChord): Tones => {
@@ -62,6 +61,9 @@ const tonesOf = rememberBy(
     };
   },
 );
+
+/** Of the chords of a form, which are asked for at every stroke. */
+const tonesOf = rememberOf(tonesByName);
 
 const MINOR_THIRD = 3;
 const MAJOR_THIRD = 4;
@@ -189,13 +191,17 @@ export function bassOf(
   const chance = seeded(seed);
   const choices = steps.map((one) => {
     const centre = centreAt(seed, one.bar);
-    return PITCHES.flatMap((midi) => {
+    // Written out: most pitches are no choice, and this is the band's innermost loop.
+    const some: { readonly midi: Midi; readonly cost: number }[] = [];
+    const low = Math.max(LOW, Math.ceil(centre - REACH));
+    const high = Math.min(HIGH, Math.floor(centre + REACH));
+    for (let midi = low; midi <= high; midi++) {
+      const stands = standing(one, midi % 12, bass.chromatic);
+      if (stands === Infinity) continue;
       const far = midi - centre;
-      const stands = Math.abs(far) > REACH ? Infinity : standing(one, midi % 12, bass.chromatic);
-      if (stands === Infinity) return [];
-      const cost = stands + 0.012 * far * far + 0.5 * chance();
-      return [{ midi, cost }];
-    });
+      some.push({ midi, cost: stands + 0.012 * far * far + 0.5 * chance() });
+    }
+    return some;
   });
   const midis = choices.map((some) => some.map(({ midi }) => midi));
   const roles = steps.map(({ role }) => role);

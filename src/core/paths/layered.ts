@@ -47,7 +47,8 @@ function matricesOf({ sizes, node, edge, alike }: LayeredGraph): Matrices {
     if (same) return same;
     const here = at(sizes, layer);
     const onward = at(sizes, layer + 1);
-    const stands = Float64Array.from({ length: onward }, (_, to) => node(layer + 1, to));
+    const stands = new Float64Array(onward);
+    for (let to = 0; to < onward; to++) stands[to] = node(layer + 1, to);
     const matrix = new Float64Array(here * onward);
     for (let from = 0; from < here; from++) {
       const row = from * onward;
