@@ -68,6 +68,8 @@ server.on('error', (error) => {
   process.exit(1);
 });
 
+// A page that asks again within a minute finds its connection as it left it.
+server.keepAliveTimeout = 65_000;
 server.listen(port, host, () => {
   const address = server.address();
   const open = typeof address === 'object' && address ? address.port : port;

@@ -2,8 +2,10 @@
 import midi from '@tonejs/midi';
 import { By, Key } from 'selenium-webdriver';
 import { describe, expect, test } from 'vitest';
+import { loudnessOf, truePeakOf } from '$core/listening/loudness';
 import { LONG_CHART } from '../bench/core';
 import { suite } from './suite';
+import { readWav, type Sound } from './wav';
 
 const app = suite();
 
@@ -238,6 +240,52 @@ describe('while it plays', () => {
     }
   });
 
+  test('the band leads in, comes home after its last pass, and stops by itself', async () => {
+    await openStage();
+    await loop('two bars');
+    await settle(async () => {
+      await choose('choruses', '1');
+      await (await app.find('[name="intro"]')).click();
+    });
+    await (await app.findText('button', 'Play')).click();
+    await app.eventually(
+      () => text('[data-stage="counting"]'),
+      (said) => said.includes('introduction'),
+    );
+    await playing();
+    await app.eventually(
+      () => text('[data-pass]'),
+      (said) => said.startsWith('Pass 1'),
+    );
+    await stopped();
+    await app.findText('button', 'Play');
+  });
+
+  test('the pass that is called the last is the last', async () => {
+    await openStage();
+    await loop('two bars');
+    await (await app.findText('button', 'Play')).click();
+    await app.eventually(
+      () => text('[data-pass]'),
+      (said) => said.startsWith('Pass 2'),
+    );
+    const button = await app.findText('button', 'Last time');
+    await button.click();
+    await app.eventually(
+      () => button.getAttribute('aria-pressed'),
+      (pressed) => pressed === 'true',
+    );
+    await stopped();
+    // It begins anew without an end.
+    await press(' ');
+    await app.eventually(
+      () => text('[data-pass]'),
+      (said) => said.startsWith('Pass 3'),
+    );
+    await press(' ');
+    await stopped();
+  });
+
   test('turns are said, and the line is hidden in mine where it is wished', async () => {
     await openStage();
     await settle(async () => {
@@ -325,6 +373,16 @@ describe('what is heard', () => {
     }
     for (const onset of onsets)
       expect(Math.min(...asked.map((time) => Math.abs(time - onset)))).toBeLessThan(0.07);
+  });
+
+  test('a file is as loud as files are, in stereo, and no peak passes its ceiling', async () => {
+    await openStage('title: Two Stones\nkey: C\ntempo: 120\nfeel: swing\n| C6 | A7 | Dm7 | G7 |');
+    await app.menu('Save the band and the line');
+    await (await app.findText('button', 'WAV')).click();
+    const { rate, samples, channels } = readWav(await app.downloaded(/\.wav$/u));
+    expect(channels).toBe(2);
+    expect(Math.abs(loudnessOf([samples, samples], rate) + 18)).toBeLessThan(1);
+    expect(truePeakOf([samples])).toBeLessThan(10 ** (-1 / 20) + 0.005);
   });
 
   test('muted and alone are heard as such', async () => {
@@ -445,22 +503,8 @@ describe('the stage', () => {
   });
 });
 
-/** The samples of a 16-bit mono WAV file. */
-function readWav(bytes: Buffer): { readonly rate: number; readonly samples: Float32Array } {
-  const rate = bytes.readUInt32LE(24);
-  const depth = bytes.readUInt16LE(34);
-  const data = bytes.indexOf('data') + 8;
-  const width = depth / 8;
-  const samples = Float32Array.from(
-    { length: Math.floor((bytes.length - data) / width) },
-    (_, at) =>
-      depth === 32 ? bytes.readFloatLE(data + 4 * at) : bytes.readInt16LE(data + 2 * at) / 32_768,
-  );
-  return { rate, samples };
-}
-
 /** Seconds at which something new is struck: where the sound's quickest part rises at once. */
-function onsetsOf({ rate, samples }: ReturnType<typeof readWav>): readonly number[] {
+function onsetsOf({ rate, samples }: Sound): readonly number[] {
   const frame = Math.round(rate * 0.002);
   const levels: number[] = [];
   for (let at = 1; at + frame <= samples.length; at += frame) {

@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import { By, Key } from 'selenium-webdriver';
 import { describe, expect, test } from 'vitest';
 import { suite } from './suite';
+import { readWav } from './wav';
 
 const app = suite();
 
@@ -133,14 +134,9 @@ describe('targets on Plan', () => {
   });
 });
 
-/** Seconds at which notes begin in 32-bit mono sound: where it is louder than it just was. */
+/** Seconds at which notes begin: where it is louder than it just was. */
 function onsetsIn(wav: Buffer): readonly number[] {
-  const data = wav.indexOf('data') + 8;
-  const rate = wav.readUInt32LE(24);
-  const step = wav.readUInt16LE(34) / 8;
-  const samples = Array.from({ length: Math.floor((wav.length - data) / step) }, (_, index) =>
-    step === 4 ? wav.readFloatLE(data + 4 * index) : wav.readInt16LE(data + 2 * index) / 32768,
-  );
+  const { rate, samples } = readWav(wav);
   const block = Math.round(rate * 0.002);
   const loud = Array.from({ length: Math.floor(samples.length / block) }, (_, index) =>
     Math.max(...samples.slice(index * block, (index + 1) * block).map(Math.abs)),
