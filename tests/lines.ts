@@ -68,6 +68,9 @@ const CHANGES: Readonly<Record<LineStyle, readonly string[]>> = {
   ],
 };
 
+/** All of them. */
+export const CHARTS: readonly string[] = Object.values(CHANGES).flat();
+
 const KEYS = ['C', 'Eb', 'F#', 'A', 'Bb', 'E', 'Db', 'G', 'B', 'Ab', 'D', 'F'].map(note);
 
 export interface Played {

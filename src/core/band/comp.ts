@@ -46,6 +46,8 @@ const DOUBLED = 0.9;
 /** How far the hands go up and down the keys through a chorus, in half steps, and what leaving that costs. */
 const WANDER = 6;
 const AWAY = 0.35;
+/** What a voicing costs whose turn it is not. */
+const AGAIN = 8;
 /** Voicings of a chord kept to choose from. */
 const KEPT = 16;
 
@@ -194,9 +196,11 @@ function led(stretches: readonly Stretch[], seed: number, chorus: number): reado
   const prices = choices.map((some, layer) => {
     // A chord that comes again is met with the hands elsewhere.
     const centre = CENTRE + WANDER * Math.sin(turn + layer * ROUND);
-    return some.map(({ midis, cost }) => {
+    return some.map(({ midis, cost }, rank) => {
       const middle = midis.reduce((sum, midi) => sum + midi, 0) / midis.length;
-      return cost + AWAY * Math.abs(middle - centre) + 0.7 * chance();
+      // Every other voicing of a chord this time, the others the next.
+      const again = (rank + chorus + layer) % 2 === 0 ? 0 : AGAIN;
+      return cost + again + AWAY * Math.abs(middle - centre) + 0.7 * chance();
     });
   });
   const held = stretches.map(({ over }, layer) => over === stretches[layer + 1]?.over);

@@ -131,8 +131,19 @@ export const PATTERNS: Readonly<Record<FeelKind, FeelPatterns>> = {
     comp: { two: ['1', '1 2&', '1& 2'], three: ['1', '1 2&'], held: 0.85, early: true },
     drums: [
       { drum: 'hat', velocity: 0.32, ...EIGHTHS, vary: HATS },
-      { drum: 'rim', velocity: 0.36, ...BACK },
-      { drum: 'kick', velocity: 0.4, two: ['1', '1& 2'], three: ['1 2&'] },
+      {
+        drum: 'rim',
+        velocity: 0.36,
+        ...BACK,
+        vary: { two: ['2 2&.', '1&. 2'], three: ['3 3&.', '2&. 3'] },
+      },
+      {
+        drum: 'kick',
+        velocity: 0.4,
+        two: ['1', '1& 2'],
+        three: ['1 2&'],
+        vary: { two: ['1 2&', '1 1&'], three: ['1 3&', '1 1&'] },
+      },
     ],
     opening: 'crash',
   },
