@@ -310,7 +310,10 @@
   <!-- Scrolled with the keys as well. -->
   <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
   <div
-    class="min-h-48 flex-1 overflow-y-auto [scrollbar-width:thin] max-lg:h-96 max-lg:flex-none print:h-auto print:overflow-visible"
+    class="flex-1 overflow-y-auto [scrollbar-width:thin] max-lg:h-96 max-lg:flex-none print:h-auto print:overflow-visible {passage &&
+    passage.notes.length > 0
+      ? 'min-h-36'
+      : 'min-h-8'}"
     role="region"
     aria-label="The sheet"
     tabindex="0"

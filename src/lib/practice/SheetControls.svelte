@@ -154,7 +154,7 @@
       </select>
     </label>
   {/if}
-  {#if MELODY_KINDS.has(settings.kind)}
+  {#if MELODY_KINDS.has(settings.kind) && study.plan.melody !== null}
     <label class="flex items-center gap-1.5">
       <span class="text-ink-soft">Octave</span>
       <select
