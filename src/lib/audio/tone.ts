@@ -14,7 +14,6 @@ import {
 import { at, group, range } from '$core/lists';
 import { hertzOf } from '$core/notes/pitch';
 import type { Seconds } from '$core/time/units';
-import { levelled } from './level';
 import { DEFAULT_MIX, type Gains, gainsOf } from './mix';
 import type { Output, Sound } from './output';
 import { SOUND_PARTS, type SoundPart } from './parts';
@@ -339,7 +338,6 @@ export async function render(programme: Programme, rendering: Rendering): Promis
     onProgress?.(Math.min(1, (offset + PIECE) / whole));
   }
   signal?.throwIfAborted();
-  levelled(all, RATE);
   const buffer = new AudioBuffer({ length, sampleRate: RATE, numberOfChannels: CHANNELS });
   for (const [channel, samples] of all.entries()) buffer.copyToChannel(samples, channel);
   return buffer;
