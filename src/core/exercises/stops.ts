@@ -144,7 +144,8 @@ function strikesOf({ neck, spans, metre, tempo, line }: StopsRequest): readonly 
     if (last && note.beat - last.beat < least - NEAR) {
       // What is aimed at is struck; what stood too near before it is not.
       if (note.part !== 'target' || last.target) {
-        strikes[strikes.length - 1] = { ...last, beats: end - last.beat };
+        // What rings on rings over its own chord.
+        if (span === last.span) strikes[strikes.length - 1] = { ...last, beats: end - last.beat };
         continue;
       }
       strikes.pop();
