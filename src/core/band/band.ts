@@ -100,9 +100,11 @@ function homeOf({ chords }: BandForm): FormChord | null {
   const [first] = chords;
   const key = first?.key ?? null;
   if (!first || !key) return first ?? null;
-  const own = chords.find(({ chord }) => chord.root === key.tonic);
-  const home = quality(key.mode === 'major' ? '6' : 'm6');
-  return own ?? { ...first, chord: { symbol: '', root: key.tonic, quality: home, bass: null } };
+  const own = chords.filter(({ chord }) => chord.root === key.tonic);
+  // A blues comes home to its seventh chord; elsewhere that leads on, and any other chord there is nearer home.
+  const found = own.find(({ chord }) => chord.quality.family !== 'dominant') ?? own[0];
+  const home = found?.chord.quality ?? quality(key.mode === 'major' ? '6' : 'm6');
+  return { ...(found ?? first), chord: { symbol: '', root: key.tonic, quality: home, bass: null } };
 }
 
 /** The tonic held for a bar after the form. */

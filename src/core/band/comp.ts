@@ -288,8 +288,8 @@ export function compOf(
     const free = (beat: number) => strikes.every((one) => Math.abs(one.beat - beat) > 0.4 * pulse);
     const more = hitsOf(form, comp, feel, drawn(seed + 1)).flatMap((hit): readonly Strike[] => {
       const stretch = spokenBy(hit);
-      const answers = hashed(seed, Math.round(hit.beat * 12), 23) < ANSWERED;
-      return stretch < 0 || !answers || !free(hit.beat)
+      const answered = hashed(seed, Math.round(hit.beat * 12), 23) < ANSWERED;
+      return stretch < 0 || !answered || !free(hit.beat)
         ? []
         : [{ beat: hit.beat, stretch, room: 'answer' }];
     });
@@ -301,8 +301,9 @@ export function compOf(
     .flatMap(({ beat, stretch, room }, index, all): readonly PitchedEvent[] => {
       const { until } = at(stretches, stretch);
       // It rings up to what is surely played.
-      const after = all.find((one, place) => place > index && one.room !== 'answer');
-      const next = Math.min(after?.beat ?? form.beats, until);
+      let after = index + 1;
+      while (all[after]?.room === 'answer') after += 1;
+      const next = Math.min(all[after]?.beat ?? form.beats, until);
       const beats = Math.max(0.1 * pulse, comp.held * (next - beat));
       const velocity = 0.5 + 0.1 * (hashed(seed, index, 3) - 0.5);
       return at(voicings, stretch).midis.map((midi) => ({

@@ -3,7 +3,7 @@ import { chordNotes } from '../chords/chords';
 import { group, range } from '../lists';
 import { pitchClass } from '../notes/notes';
 import { FEEL_KINDS, type FeelKind } from '../time/feel';
-import { bandOf, type BandOptions } from './band';
+import { bandOf, type BandOptions, endingOf } from './band';
 import type { BandEvent, DrumEvent } from './events';
 import { bandForm, chordAt, type BandForm } from './form';
 import { chartOf, pairs, some } from '$tests/laws';
@@ -129,6 +129,15 @@ describe('the form of a band', () => {
     }
     const bass = after.find(({ part }) => part === 'bass');
     expect(bass && 'midi' in bass ? bass.midi % 12 : -1).toBe(10);
+    // Home is on the root, whatever stands in the bass, and no dominant of IV.
+    const last = (text: string) =>
+      endingOf(bandForm(chartOf(text))).flatMap((one) => ('midi' in one ? [one] : []));
+    const over = last('key: C\n| C7/E | F | C/E | G7 |');
+    expect(over.find(({ part }) => part === 'bass')?.midi).toSatisfy(
+      (midi: number) => midi % 12 === 0,
+    );
+    expect(over.map(({ midi }) => midi % 12)).not.toContain(10);
+    expect(last('key: C\n| C7 | F7 | C7 | G7 |').map(({ midi }) => midi % 12)).toContain(10);
     // The last bar of the form is played through.
     expect(events.some(({ beat }) => beat > FORM.beats - 2 && beat < FORM.beats)).toBe(true);
   });

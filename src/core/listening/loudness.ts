@@ -44,6 +44,9 @@ const BLOCK = 0.4;
 const HOP = 0.1;
 const SILENT = -70;
 const RELATIVE = -10;
+/** Decibels as a factor of amplitude. */
+export const amplitudeOf = (decibels: number): number => 10 ** (decibels / 20);
+
 const lufs = (power: number): number => -0.691 + 10 * Math.log10(power);
 const mean = (values: readonly number[]): number =>
   values.reduce((sum, value) => sum + value, 0) / values.length;

@@ -3,6 +3,7 @@
  * levels a mixer begins with each is as loud as {@link LOUDNESS} says.
  */
 import type { BandPart } from '$core/band/events';
+import { amplitudeOf } from '$core/listening/loudness';
 import type { FeelKind } from '$core/time/feel';
 
 type Decibels = number;
@@ -33,12 +34,11 @@ const BALANCE: Readonly<Record<FeelKind, readonly [Decibels, Decibels, Decibels]
 };
 const LINE: Decibels = -4;
 
-const factor = (decibels: Decibels): number => 10 ** (decibels / 20);
 const PLACES: Readonly<Record<BandPart, 0 | 1 | 2>> = { bass: 0, comp: 1, drums: 2 };
 
 /** What a part of a band is played with, as a factor of amplitude. */
 export const gainIn = (feel: FeelKind, part: BandPart): number =>
-  factor(BALANCE[feel][PLACES[part]]);
+  amplitudeOf(BALANCE[feel][PLACES[part]]);
 
 /** What a line is played with. */
-export const LINE_GAIN = factor(LINE);
+export const LINE_GAIN = amplitudeOf(LINE);

@@ -1,12 +1,10 @@
 /** The level of what is rendered to a file: its loudness, and peaks that a limiter keeps under a ceiling. */
-import { loudnessOf, truePeakOf } from '$core/listening/loudness';
+import { amplitudeOf, loudnessOf, truePeakOf } from '$core/listening/loudness';
 import { range } from '$core/lists';
 
 /** What files are brought to (EBU R 128 in its streaming use), and what no peak passes, in dB. */
 export const FILE_LOUDNESS = -18;
 export const FILE_PEAK = -1;
-
-const factor = (decibels: number): number => 10 ** (decibels / 20);
 
 /** Samples whose gain is reckoned at once; blocks a peak is seen ahead and held, and over which gains move. */
 const BLOCK = 64;
@@ -49,7 +47,7 @@ function limit(channels: readonly Float32Array[], ceiling: number): void {
 
 /** Brings channels to the loudness of a file under the ceiling of its peaks; silence stays. */
 export function levelled(channels: readonly Float32Array[], rate: number): void {
-  const ceiling = factor(FILE_PEAK);
+  const ceiling = amplitudeOf(FILE_PEAK);
   const turn = (gain: number) => {
     for (const samples of channels)
       for (let index = 0; index < samples.length; index++)
@@ -60,7 +58,7 @@ export function levelled(channels: readonly Float32Array[], rate: number): void 
     const loudness = loudnessOf(channels, rate);
     if (loudness === -Infinity) return;
     if (time > 0 && loudness > FILE_LOUDNESS - CLOSE) break;
-    turn(factor(FILE_LOUDNESS - loudness));
+    turn(amplitudeOf(FILE_LOUDNESS - loudness));
     limit(channels, ceiling);
   }
   const peak = truePeakOf(channels);
