@@ -3,7 +3,13 @@ import { spawnSync } from 'node:child_process';
 import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { megabytesOf, openBrowser, startServer, type TestServer } from '../browser/harness';
+import {
+  type ChromiumWebDriver,
+  megabytesOf,
+  openBrowser,
+  startServer,
+  type TestServer,
+} from '../browser/harness';
 import { archiveThere, fillBook } from './archive';
 import { killInMigrations } from './migrations';
 import { editInTabs, flipBytes, generateRequests, killInBackups } from './runs';
@@ -25,6 +31,21 @@ async function withServer(work: (server: TestServer) => Promise<void>, data?: st
   } finally {
     await server.remove();
   }
+}
+
+async function withBrowsers(
+  count: number,
+  work: (server: TestServer, drivers: readonly ChromiumWebDriver[]) => Promise<void>,
+) {
+  await withServer(async (server) => {
+    const drivers: ChromiumWebDriver[] = [];
+    try {
+      while (drivers.length < count) drivers.push(await openBrowser());
+      await work(server, drivers);
+    } finally {
+      for (const driver of drivers) await driver.quit();
+    }
+  });
 }
 
 /** A disk of twenty megabytes, where this machine gives one; its folder is emptied, not removed. */
@@ -103,24 +124,21 @@ const RUNS: Readonly<Record<string, () => Promise<void>>> = {
       }
       say('memory in MB after each', memory);
     }),
-  browsers: () =>
-    withServer(async (server) => {
-      const drivers = [await openBrowser(), await openBrowser()];
-      try {
-        const [first] = drivers;
-        if (first)
-          say(
-            `${MINUTES / 2} minutes in two tabs`,
-            await editInTabs(server, first, MINUTES * 30_000),
-          );
+  tabs: () =>
+    withBrowsers(1, async (server, [driver]) => {
+      if (driver)
         say(
-          `${MINUTES / 2} minutes in two browsers`,
-          await useInTabs(server, drivers, MINUTES * 30_000),
+          `${MINUTES / 2} minutes in two tabs`,
+          await editInTabs(server, driver, MINUTES * 30_000),
         );
-      } finally {
-        for (const driver of drivers) await driver.quit();
-      }
     }),
+  browsers: () =>
+    withBrowsers(2, async (server, drivers) =>
+      say(
+        `${MINUTES / 2} minutes in two browsers`,
+        await useInTabs(server, drivers, MINUTES * 30_000),
+      ),
+    ),
 };
 
 for (const [name, run] of Object.entries(RUNS)) if (!ONLY || ONLY.includes(name)) await run();
