@@ -9,7 +9,14 @@ import { tempoMap } from '$core/time/tempo';
 import { hearProgramme } from './hear';
 import { DEFAULT_MIX, gainsOf } from './mix';
 import { type Output, silentOutput, type Sound } from './output';
-import { passageProgramme, passesOf, programmeOf, type SoundEvent } from './programme';
+import {
+  passageOnce,
+  passageProgramme,
+  passesOf,
+  type Programme,
+  programmeOf,
+  type SoundEvent,
+} from './programme';
 import { createTransport } from './transport.svelte';
 
 const event = (beat: number, midi = 60): SoundEvent => ({
@@ -18,7 +25,7 @@ const event = (beat: number, midi = 60): SoundEvent => ({
 const midiOf = (one: SoundEvent | undefined) => (one && 'midi' in one ? one.midi : null);
 const STEADY = tempoMap([{ beat: 0, bpm: 60 }]);
 const loop = (events: readonly SoundEvent[], length: number, start = 0) =>
-  programmeOf(events, { length, start, loop: true, tempo: STEADY });
+  programmeOf(events, { length, start, ends: null, tempo: STEADY });
 
 const line = (changed: Partial<Passage>): Passage => ({
   ...PLAIN_PASSAGE,
@@ -76,7 +83,7 @@ describe('programmes', () => {
 
   test('every pass is asked for by its number', () => {
     const counted = passesOf((number) => [event(0, 60 + number)], {
-      ...{ length: 2, loop: true, tempo: STEADY },
+      ...{ length: 2, ends: null, tempo: STEADY },
     });
     expect(counted.eventsBetween(0, 6).map((one) => [one.beat, midiOf(one)])).toEqual([
       [0, 60],
@@ -95,6 +102,15 @@ describe('programmes', () => {
     expect(swung.eventsBetween(0, 4).map(midiOf)).toEqual([60, 60, 60]);
     const straight = passageProgramme(line({ notes, feel: readFeel('bossa') }));
     expect(straight.eventsBetween(0, 4).map(({ beat }) => beat)).toContain(0.5);
+  });
+
+  test('a passage that is heard once ends without the pick-up of another round', () => {
+    const led = line({ notes: [at(-1, 1), at(0, 4)], pickUp: 1, beats: 4 });
+    const beatsOf = (programme: Programme) =>
+      programme.eventsBetween(-1, 99).map(({ beat }) => beat);
+    expect(beatsOf(passageOnce(led))).toEqual([-1, 0]);
+    expect(passageOnce(led).ends).toBe(4);
+    expect(beatsOf(passageProgramme(led)).slice(0, 4)).toEqual([-1, 0, 3, 4]);
   });
 
   test('a choice is heard as its chord, then its notes upward', () => {
@@ -258,7 +274,7 @@ describe('the transport', () => {
     await transport.play(
       programmeOf([event(0), event(1 / 3)], {
         length: 7,
-        loop: true,
+        ends: null,
         tempo: tempoMap([{ beat: 0, bpm: 173 }]),
       }),
     );

@@ -51,12 +51,11 @@ export interface Programme {
   readonly start: Beats;
   /** Length of the first pass. */
   readonly length: Beats;
-  readonly loop: boolean;
   /** The pass a beat lies in, and the pass of a number: the first again and again, if nothing else is said. */
   readonly passAt: (beat: Beats) => PassOf;
   readonly passNumbered: (number: number) => PassOf;
-  /** The beat, counted through all passes, at which it stops by itself; null where it goes on. */
-  readonly ends?: Beats | null;
+  /** The beat, counted through all passes, at which it stops by itself; null where it goes round. */
+  readonly ends: Beats | null;
   /** What counts it in, wherever it begins: beats before that, up to 0. */
   readonly count: readonly SoundEvent[];
   /** How long the count takes. */
@@ -68,22 +67,26 @@ export interface Programme {
 
 type Rest = Pick<Programme, 'length' | 'tempo'> & Partial<Programme>;
 
-/** A programme whose passes are each asked for; a pass may reach before its beat 0 with its pick-up. */
+/**
+ * A programme whose passes are each asked for, ended after the first where nothing else is said; a pass may
+ * reach before its beat 0 with its pick-up.
+ */
 export function passesOf(pass: (number: number) => readonly SoundEvent[], rest: Rest): Programme {
-  const { start = 0, length, loop = false } = rest;
+  const { start = 0, length, ends = length } = rest;
+  const last = ends === null ? Infinity : Math.max(0, Math.ceil(ends / length) - 1);
   const numbered = (number: number): PassOf => ({ number, begins: number * length, beats: length });
   const {
     passNumbered = numbered,
-    passAt = (beat) => numbered(loop ? Math.max(0, Math.floor(beat / length)) : 0),
+    passAt = (beat) => numbered(Math.min(last, Math.max(0, Math.floor(beat / length)))),
   } = rest;
   return {
-    ...{ start, loop, passAt, passNumbered, count: [], countIn: 0 },
+    ...{ start, ends, passAt, passNumbered, count: [], countIn: 0 },
     eventsBetween: (from, to) => {
       const events: SoundEvent[] = [];
       for (let number = passAt(from).number; ; number++) {
         const { begins, beats } = passNumbered(number);
         // The pick-up of a pass falls into the pass before it.
-        if (begins + start >= to || (!loop && number > 0)) break;
+        if (begins + start >= to || (ends !== null && begins >= ends)) break;
         for (const event of pass(number)) {
           const beat = event.beat + begins;
           if (event.beat < start || event.beat >= beats || beat < from || beat >= to) continue;
@@ -153,13 +156,16 @@ export const clickEvent = ({ beat, strong }: ClickEvent): SoundEvent => ({
 export const pitchesIn = (events: readonly SoundEvent[]) =>
   events.flatMap((event) => (event.part === 'line' ? [event] : []));
 
+const spanOf = ({ beats, pickUp, tempo }: Passage, speed: number) => ({
+  start: -pickUp,
+  length: Math.max(1, beats),
+  tempo: tempoMap([{ beat: 0, bpm: (tempo ?? DEFAULT_TEMPO) * speed }]),
+});
+
 /** A passage round and round, at a share of its tempo, in its feel. */
-export function passageProgramme(passage: Passage, speed = 1): Programme {
-  const { beats, pickUp, tempo } = passage;
-  return programmeOf(lineEvents(passage), {
-    start: -pickUp,
-    length: Math.max(1, beats),
-    loop: true,
-    tempo: tempoMap([{ beat: 0, bpm: (tempo ?? DEFAULT_TEMPO) * speed }]),
-  });
-}
+export const passageProgramme = (passage: Passage, speed = 1): Programme =>
+  programmeOf(lineEvents(passage), { ...spanOf(passage, speed), ends: null });
+
+/** A passage once through. */
+export const passageOnce = (passage: Passage): Programme =>
+  programmeOf(lineEvents(passage), spanOf(passage, 1));

@@ -5,7 +5,7 @@ import type { Written } from '$core/formats/result';
 import { range } from '$core/lists';
 import type { Passage } from '$core/phrases/passage';
 import type { Levelling } from './level.worker';
-import { passageProgramme, type Programme } from './programme';
+import { passageOnce, type Programme } from './programme';
 import { render, type Rendering } from './tone';
 
 /** How long the last note may ring, in seconds. */
@@ -42,7 +42,7 @@ export async function programmeWav(
 
 /** The passage once through, as it is played. */
 export async function writeWav(passage: Passage): Promise<Written<Uint8Array>> {
-  const programme = { ...passageProgramme(passage), loop: false };
+  const programme = passageOnce(passage);
   const { start, length } = programme;
   return { content: await programmeWav(programme, { from: start, to: length }), remarks: [] };
 }

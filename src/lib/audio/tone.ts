@@ -167,8 +167,8 @@ function openVoices(gains: Gains) {
     const found = sampleFor(instrument, midi, note.velocity);
     if (found) strike(found[0], part, { ...note, rate: found[1] });
     else {
-      const { at, seconds, velocity } = note;
-      plainVoice(part).triggerAttackRelease(hertzOf(midi), seconds, at, velocity);
+      const { at, seconds, velocity, gain = 1 } = note;
+      plainVoice(part).triggerAttackRelease(hertzOf(midi), seconds, at, velocity * gain);
     }
   }
 

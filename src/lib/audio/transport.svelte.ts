@@ -112,8 +112,7 @@ export function createTransport(open: () => Promise<Output> = openOutput) {
       if (performance.now() - began > STRETCH) break;
     }
     const beat = beatAt(now);
-    const end = programme.ends ?? (programme.loop ? null : programme.length);
-    if (end !== null && beat !== null && beat >= end) stop();
+    if (programme.ends !== null && beat !== null && beat >= programme.ends) stop();
   }
 
   function follow() {

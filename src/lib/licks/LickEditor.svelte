@@ -8,6 +8,7 @@
   import { bandOf, feelFor } from '$core/band/band';
   import type { Chart } from '$core/chart/form';
   import { bandForm } from '$core/band/form';
+  import { bandUnder } from '$core/band/room';
   import { type Lick, lickOfPassage } from '$core/licks/lick';
   import { lickExercise, zoneOfLick } from '$core/licks/moving';
   import type { LickChain } from '$core/licks/moving';
@@ -99,13 +100,13 @@
   const feelHere = ({ source }: Chart) =>
     feelAt(feelFor(readFeel(source.feel), source.time), (source.tempo ?? DEFAULT_TEMPO) * speed);
 
-  /** The band over the lick's chords. */
+  /** The band over the lick's chords: it leaves the lick its room. */
   function bandHere(loops: boolean): readonly SoundEvent[] {
-    const { chart } = editing;
+    const { chart, lick } = editing;
     if (!chart) return [];
     const feel = feelHere(chart);
-    const played = bandOf(bandForm(chart), { feel: feel.kind, loops, seed: 1 });
-    return bandEvents(played, feel, chart.source.time);
+    const played = bandOf(bandForm(chart), { feel: feel.kind, loops, seed: 1, answers: true });
+    return bandEvents(bandUnder(played, lick.notes), feel, chart.source.time);
   }
 
   function play() {
@@ -114,7 +115,7 @@
     if (band && chart && !exercise) {
       const events = [...bandHere(true), ...lineEvents({ ...passage, feel: feelHere(chart) })];
       const { tempo, start, length } = passageProgramme(passage, speed);
-      const programme = programmeOf(events, { tempo, start, length, loop: true });
+      const programme = programmeOf(events, { tempo, start, length, ends: null });
       void transport.play(programme, { parts: ['line', 'bass', 'comp', 'drums'] });
       return;
     }

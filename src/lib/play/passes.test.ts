@@ -124,7 +124,7 @@ describe('a course', () => {
     });
     const course = withRound(courseOf(round(0, 2)), round(4, 5), 1);
     const programme = passesOf((number) => [event(-1), event(0), event(number === 0 ? 6 : 3)], {
-      ...{ start: -1, length: 8, loop: true, tempo: tempoMap([{ beat: 0, bpm: 60 }]) },
+      ...{ start: -1, length: 8, ends: null, tempo: tempoMap([{ beat: 0, bpm: 60 }]) },
       passAt: (beat) => passAt(course, beat),
       passNumbered: (number) => passNumbered(course, number),
     });

@@ -296,7 +296,7 @@ describe('a session', () => {
 
   test('band and line go round, each pass its own, counted in by a bar', () => {
     const programme = session();
-    expect(programme).toMatchObject({ length: 8, loop: true, countIn: 4 });
+    expect(programme).toMatchObject({ length: 8, ends: null, countIn: 4 });
     expect(programme.count.map(({ beat }) => beat)).toEqual([-4, -3, -2, -1]);
     expect(parts(programme.eventsBetween(0, 8))).toEqual(
       new Set(['bass', 'comp', 'drums', 'line']),

@@ -1,8 +1,9 @@
 /** What sounds while a loop is practised: the band, the click, the line, in turns, pass after pass. */
 import { bandOf, endingBeats, endingOf, introBeats, introOf } from '$core/band/band';
 import { type Click, clicksOf, countIn } from '$core/band/click';
-import type { BandEvent, Room, Solo } from '$core/band/events';
+import type { BandEvent, Solo } from '$core/band/events';
 import { type BandForm, lastBy } from '$core/band/form';
+import { isPlayed, soloIn } from '$core/band/room';
 import { at } from '$core/lists';
 import { hashed } from '$core/random';
 import type { Feel, FeelKind } from '$core/time/feel';
@@ -57,22 +58,6 @@ export function isRest(every: number, bar: number, seed: number): boolean {
   const drawn = Math.floor(hashed(seed, stretch, 77) * every);
   return bar % every === (stretch === 0 ? Math.max(1, drawn) : drawn);
 }
-
-/** A breath of a line that the band may answer: so long after it, and so long before it goes on. */
-const BREATH = { after: 0.25, before: 0.75 } as const;
-
-/** What a line does at a beat; null where there is none. */
-function soloIn(line: readonly SoundEvent[], beat: Beats): Solo | null {
-  if (line.length === 0) return null;
-  const busy = line.some(
-    (note) => note.beat - BREATH.before < beat && note.beat + note.beats + BREATH.after > beat,
-  );
-  return busy ? 'playing' : 'resting';
-}
-
-/** Whether a stroke that leaves room is played, by what is done over it. */
-const isPlayed = (room: Room, solo: Solo | null): boolean =>
-  room === 'left' ? solo !== 'playing' : solo === 'resting';
 
 /** How long the band sounds in a bar it leaves to the player. */
 const STOP: Beats = 0.5;
@@ -240,7 +225,6 @@ export function sessionProgramme(session: Session): SessionProgramme {
   const programme = passesOf(eventsOf, {
     start: -pickUp,
     length: course[0].beats,
-    loop: true,
     // What comes after the last pass belongs to it.
     passAt: (beat) => {
       const pass = passAt(course, beat);

@@ -301,7 +301,7 @@ export function createStage(study: Study) {
       if (!sounding || !feel) return null;
       return programme(
         { course: courseOf(sounding), tempos: [{ beat: 0, bpm: tempo }] },
-        { feel: as === 'played' ? feel : { ...feel, swing: null }, played: () => number },
+        { feel: as === 'played' ? feel : { ...feel, swing: null }, played: () => number, last: 0 },
       );
     },
     get playing() {
