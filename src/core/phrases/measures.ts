@@ -1,52 +1,65 @@
-/** A passage bar by bar as notation writes it: split at bar lines and beats, tied where it must be. */
+/** Notes bar by bar as notation writes them: split at bar lines and beats, tied where they must be. */
 import { at } from '../lists';
 import { barsOf, barTicks, beatTicks, type TimeSignature } from '../time/metre';
 import { type NoteValue, valuesFor } from '../time/noteValues';
-import type { Ticks } from '../time/units';
+import type { Beats, Ticks } from '../time/units';
 import type { Passage, PlayedNote } from './passage';
 import { techniqueOf } from './techniques';
 
 /** What sounds or rests in a bar: notes of one moment, or none, for some value. */
-export interface NotatedEvent {
+export interface NotatedEvent<N = PlayedNote> {
   readonly value: NoteValue;
   /** After the bar's beginning. */
   readonly start: Ticks;
-  readonly notes: readonly PlayedNote[];
+  readonly notes: readonly N[];
   /** Struck just before the notes, and taking no time of the bar. */
-  readonly graces: readonly PlayedNote[];
+  readonly graces: readonly N[];
   /** Whether it goes on from the event before, and into the one after. */
   readonly tiedFrom: boolean;
   readonly tiedTo: boolean;
 }
 
-export interface NotatedBar {
+export interface NotatedBar<N = PlayedNote> {
   /** From 1; 0 is the pick-up. */
   readonly number: number;
   readonly time: TimeSignature;
   /** Where it begins, below 0 for a pick-up. */
   readonly from: Ticks;
   readonly ticks: Ticks;
-  readonly events: readonly NotatedEvent[];
+  readonly events: readonly NotatedEvent<N>[];
 }
 
-interface Moment {
+/** Notes of one voice, in order of time, in bars. */
+export interface Voice<N> extends Pick<Passage, 'time' | 'metreChanges' | 'beats' | 'pickUp'> {
+  readonly notes: readonly N[];
+}
+
+interface Timed {
+  readonly beat: Beats;
+  readonly beats: Beats;
+}
+
+interface Moment<N> {
   readonly start: Ticks;
   end: Ticks;
-  readonly notes: PlayedNote[];
-  readonly graces: PlayedNote[];
+  readonly notes: N[];
+  readonly graces: N[];
 }
 
 const isGrace = ({ techniques }: PlayedNote): boolean =>
   techniqueOf(techniques, 'grace') !== undefined;
 
 /** Notes by moment, each ended where the next begins; grace notes with the moment they lead to. */
-function momentsOf({ notes, time }: Passage): readonly Moment[] {
+function momentsOf<N extends Timed>(
+  { notes, time }: Voice<N>,
+  leads: (note: N) => boolean,
+): readonly Moment<N>[] {
   const tick = beatTicks(time.unit);
-  const moments: Moment[] = [];
-  let graces: PlayedNote[] = [];
+  const moments: Moment<N>[] = [];
+  let graces: N[] = [];
   for (const [index, note] of notes.entries()) {
     // A grace note that leads nowhere is written as a note.
-    if (isGrace(note) && notes.slice(index + 1).some((one) => !isGrace(one))) {
+    if (leads(note) && notes.slice(index + 1).some((one) => !leads(one))) {
       graces.push(note);
       continue;
     }
@@ -67,18 +80,24 @@ function momentsOf({ notes, time }: Passage): readonly Moment[] {
 }
 
 /** A passage bar by bar, the pick-up first. */
-export function measuresOf(passage: Passage): readonly NotatedBar[] {
-  const { time, metreChanges, beats, pickUp } = passage;
+export const measuresOf = (passage: Passage): readonly NotatedBar[] => barsWith(passage, isGrace);
+
+/** Notes of one voice bar by bar, the pick-up first; some are written as grace notes. */
+export function barsWith<N extends Timed>(
+  voice: Voice<N>,
+  leads: (note: N) => boolean = () => false,
+): readonly NotatedBar<N>[] {
+  const { time, metreChanges, beats, pickUp } = voice;
   const tick = beatTicks(time.unit);
-  const all = momentsOf(passage);
+  const all = momentsOf(voice, leads);
   let which = 0;
-  return barsOf(time, metreChanges, beats, pickUp).map((bar): NotatedBar => {
+  return barsOf(time, metreChanges, beats, pickUp).map((bar): NotatedBar<N> => {
     const from = Math.round(bar.beat * tick);
     const to = from + Math.round(bar.beats * tick);
     // A pick-up is counted from where its full bar would begin, so that beats fall as they do there.
     const origin = bar.number === 0 ? to - barTicks(bar.time) : from;
-    const events: NotatedEvent[] = [];
-    const add = (start: Ticks, end: Ticks, moment: Moment | null) => {
+    const events: NotatedEvent<N>[] = [];
+    const add = (start: Ticks, end: Ticks, moment: Moment<N> | null) => {
       let place = start;
       const values = valuesFor(start - origin, end - start);
       for (const [order, value] of values.entries()) {

@@ -4,7 +4,7 @@ import { QUARTER, type Ticks } from './units';
 export interface NoteValue {
   readonly ticks: Ticks;
   /** MusicXML's name; the usual letter in plain tab. */
-  readonly type: 'whole' | 'half' | 'quarter' | 'eighth' | '16th';
+  readonly type: 'whole' | 'half' | 'quarter' | 'eighth' | '16th' | '32nd';
   readonly dots: 0 | 1;
   /** Three in the time of two. */
   readonly triplet: boolean;
@@ -22,6 +22,7 @@ const VALUES: readonly NoteValue[] = [
   { ticks: 4, type: 'eighth', dots: 0, triplet: true },
   { ticks: 3, type: '16th', dots: 0, triplet: false },
   { ticks: 2, type: '16th', dots: 0, triplet: true },
+  { ticks: 1, type: '32nd', dots: 0, triplet: true },
 ];
 
 /** The values that together fill a stretch of a bar: within a beat, or from one beat on. */
@@ -36,7 +37,6 @@ export function valuesFor(start: number, length: number): readonly NoteValue[] {
       const offGrid = from % 3 !== 0;
       return ticks <= room && (!offGrid || triplet) && (triplet || from % 3 === 0);
     });
-    // Finer than a triplet sixteenth: nothing writes it.
     if (!value) break;
     values.push(value);
     from += value.ticks;

@@ -81,11 +81,11 @@ describe('metre', () => {
 test('note values fill any stretch of a bar on the grid', () => {
   fc.assert(
     fc.property(
-      fc.integer({ min: 0, max: 15 }),
-      fc.integer({ min: 1, max: 16 }),
+      fc.integer({ min: 0, max: 47 }),
+      fc.integer({ min: 1, max: 48 }),
       (from, length) => {
-        const filled = valuesFor(3 * from, 3 * length).reduce((sum, { ticks }) => sum + ticks, 0);
-        expect(filled).toBe(3 * length);
+        const filled = valuesFor(from, length).reduce((sum, { ticks }) => sum + ticks, 0);
+        expect(filled).toBe(length);
       },
     ),
   );

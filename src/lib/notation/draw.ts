@@ -44,7 +44,10 @@ import {
 } from './systems';
 import { NAME_FACE, NAME_SIZE, nameOf, type PlacedName, standApart } from './names';
 
-const DURATIONS = { whole: 'w', half: 'h', quarter: 'q', eighth: '8', '16th': '16' } as const;
+const DURATIONS = {
+  ...{ whole: 'w', half: 'h', quarter: 'q' },
+  ...{ eighth: '8', '16th': '16', '32nd': '32' },
+} as const;
 /** The face of the degrees, with real signs for accidentals. */
 const PLAIN = "'Atkinson Hyperlegible Next Variable', 'Corvel Signs', sans-serif";
 /** In points, as the notation library takes them. */

@@ -19,13 +19,20 @@
   const named = (ending: string) =>
     `${study.title.replace(/[^\p{L}\p{N} -]/gu, '').trim() || 'Corvel'}, band.${ending}`;
 
-  async function saveMidi() {
+  const MAKERS = {
+    mid: { type: 'audio/midi', make: 'passMidi' },
+    musicxml: { type: 'application/vnd.recordare.musicxml+xml', make: 'passScore' },
+  } as const;
+
+  async function save(ending: keyof typeof MAKERS) {
     const programme = stage.steady('written');
-    const time = stage.form?.time;
-    if (!programme || !time) return;
-    const { programmeMidi } = await import('./files');
-    const bytes = programmeMidi(programme, { title: study.title, time, bpm: stage.tempo });
-    download(new File([new Uint8Array(bytes)], named('mid'), { type: 'audio/midi' }));
+    const { form, feel, tempo: bpm } = stage;
+    if (!programme || !form) return;
+    const { type, make } = MAKERS[ending];
+    const files = await import('./files');
+    const content = files[make]({ title: study.title, programme, form, feel, bpm });
+    const parts = typeof content === 'string' ? content : new Uint8Array(content);
+    download(new File([parts], named(ending), { type }));
   }
 
   async function saveWav() {
@@ -52,7 +59,8 @@
 
 <p class="mb-2 max-w-64 text-ink-soft">The loop once through, with the line, at this tempo.</p>
 <div class="flex flex-wrap gap-2">
-  <button class="button" onclick={saveMidi}>MIDI, one track per part</button>
+  <button class="button" onclick={() => save('mid')}>MIDI, one track per part</button>
+  <button class="button" onclick={() => save('musicxml')}>MusicXML, one staff per part</button>
   <button class="button" disabled={share !== null} onclick={saveWav}>WAV</button>
 </div>
 {#if share !== null}

@@ -1,6 +1,10 @@
-/** What plays, as files: a MIDI file with a track for each part, or a WAV as it sounds. */
-import { type BandTrack, DRUM_KEYS, type TrackNote, writeBandMidi } from '$core/formats/band/midi';
-import type { TimeSignature } from '$core/time/metre';
+/** What plays, as files: a track or a staff for each part. */
+import type { BandForm } from '$core/band/form';
+import { writeBandMidi } from '$core/formats/band/midi';
+import { writeBandScore } from '$core/formats/band/musicxml';
+import { type BandTrack, DRUM_KEYS, type TrackNote } from '$core/formats/band/tracks';
+import type { Feel } from '$core/time/feel';
+import type { BeatsPerMinute } from '$core/time/units';
 import type { SoundPart } from '$lib/audio/parts';
 import type { Programme, SoundEvent } from '$lib/audio/programme';
 
@@ -19,15 +23,33 @@ function noteOf(event: SoundEvent): TrackNote | null {
   return { beat, beats, velocity, midi };
 }
 
-/** One pass of a programme, as it is written, as a MIDI file; a part that does not play has no track. */
-export function programmeMidi(
-  programme: Programme,
-  { title, time, bpm }: { title: string; time: TimeSignature; bpm: number },
-): Uint8Array {
+/** One pass as it is written, of a form at a tempo. */
+export interface Written {
+  readonly title: string;
+  readonly programme: Programme;
+  readonly form: BandForm;
+  readonly feel: Feel | null;
+  readonly bpm: BeatsPerMinute;
+}
+
+/** What a file holds of it; a part that does not play has no track. */
+function fileOf({ title, programme, form, bpm }: Written) {
   const events = programme.eventsBetween(programme.start, programme.length);
   const tracks = TRACKS.flatMap(([part, name, program]): readonly BandTrack[] => {
     const notes = events.filter((one) => one.part === part).flatMap((one) => noteOf(one) ?? []);
     return notes.length > 0 ? [{ name, program, notes }] : [];
   });
-  return writeBandMidi({ title, time, tempo: [{ beat: 0, bpm }], tracks });
+  return { title, time: form.time, tempo: [{ beat: 0, bpm }], tracks };
+}
+
+export const passMidi = (written: Written): Uint8Array => writeBandMidi(fileOf(written));
+
+export function passScore(written: Written): string {
+  const { form, feel } = written;
+  const key = form.chords[0]?.key ?? null;
+  const one = form.chords.every((chord) => chord.key?.tonic === key?.tonic);
+  return writeBandScore({
+    ...fileOf(written),
+    ...{ feel, beats: form.beats, chords: form.chords, key: one ? key : null },
+  });
 }

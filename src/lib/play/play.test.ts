@@ -15,7 +15,7 @@ import type { PlannedChord } from '$lib/study/choices';
 import { fitLoop, loopAround, resized, sizeOf } from '$lib/study/loops';
 import type { TURNS } from '$lib/study/playing';
 import { KEY_WAYS, playSchema } from '$lib/study/playing';
-import { programmeMidi } from './files';
+import { passMidi, passScore } from './files';
 import { shiftOf } from './keys';
 import { courseOf, roundOf } from './course';
 import { changeAfter } from './moment';
@@ -471,7 +471,7 @@ describe('a session', () => {
   });
 
   test('as a MIDI file each part has its track, and comes back where it was', () => {
-    const bytes = programmeMidi(session(), { title: 'A loop', time: form.time, bpm: 90 });
+    const bytes = passMidi({ title: 'A loop', programme: session(), form, feel: null, bpm: 90 });
     const file = new midi.Midi(bytes);
     expect(file.tracks.map(({ name }) => name)).toEqual(['Line', 'Bass', 'Comping', 'Drums']);
     expect(file.tracks.map(({ channel }) => channel)).toEqual([0, 1, 2, 9]);
@@ -482,6 +482,15 @@ describe('a session', () => {
       .eventsBetween(0, 8)
       .filter(({ part }) => part === 'drums');
     expect(file.tracks[3]?.notes).toHaveLength(drums.length);
+  });
+
+  test('as a score each part has its staff', () => {
+    const written = { title: 'A loop', programme: session(), form, feel: null, bpm: 90 };
+    const score = passScore(written);
+    const names = [...score.matchAll(/<part-name>(.*?)<\/part-name>/gu)].map(([, name]) => name);
+    expect(names).toEqual(['Line', 'Bass', 'Comping', 'Drums']);
+    expect(score).toContain('<work-title>A loop</work-title>');
+    expect(score).toContain('<per-minute>90</per-minute>');
   });
 
   test('ramps hold for the beats of their passes', () => {

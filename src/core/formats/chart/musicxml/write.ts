@@ -1,12 +1,21 @@
 /** A chart as a MusicXML 4.0 lead sheet: chord symbols over rests, one part. */
 import type { Bar, ChartSource, Section, Slot } from '../../../chart/syntax';
 import type { Chord } from '../../../chords/chords';
-import { type Key, signatureOf } from '../../../keys/keys';
+import type { Key } from '../../../keys/keys';
 import { alteration, letter, type Note } from '../../../notes/notes';
 import { at, greatestDivisor } from '../../../lists';
 import { kindOf } from '../../musicxml/kinds';
 import { repeatSpans } from './repeats';
-import { element, writeXml, type XmlNode } from '../../musicxml/xml';
+import {
+  clefNode,
+  directionNode,
+  keyNode,
+  tempoNode,
+  timeNode,
+  wordsNode,
+  writeScore,
+} from '../../musicxml/score';
+import { element, type XmlNode } from '../../musicxml/xml';
 
 const sharesOf = (slots: readonly Slot[]): number =>
   slots.reduce((sum, { shares }) => sum + shares, 0);
@@ -68,9 +77,6 @@ export function harmony(chord: Chord | null, after: readonly XmlNode[] = []): Xm
 
 const rest = (ticks: number): XmlNode =>
   element('note', {}, element('rest'), element('duration', {}, ticks), element('voice', {}, 1));
-
-const keyNode = (key: Key): XmlNode =>
-  element('key', {}, element('fifths', {}, signatureOf(key)), element('mode', {}, key.mode));
 
 interface Written {
   readonly bar: Bar;
@@ -183,34 +189,6 @@ function endingThatStops(written: readonly Written[], index: number): readonly n
   return stops ? start.bar.endings : null;
 }
 
-const directionOf = (...types: readonly XmlNode[]): XmlNode =>
-  element(
-    'direction',
-    { placement: 'above' },
-    ...types.map((type) => element('direction-type', {}, type)),
-  );
-
-function tempoDirection(tempo: number, unit: number): XmlNode {
-  const UNITS: Readonly<Record<number, string>> = {
-    2: 'half',
-    4: 'quarter',
-    8: 'eighth',
-    16: '16th',
-  };
-  const metronome = element(
-    'metronome',
-    {},
-    element('beat-unit', {}, UNITS[unit] ?? 'quarter'),
-    element('per-minute', {}, tempo),
-  );
-  return element(
-    'direction',
-    { placement: 'above' },
-    element('direction-type', {}, metronome),
-    element('sound', { tempo: (tempo * 4) / unit }),
-  );
-}
-
 /** The score of a chart. Comments have no place in it. */
 export function writeMusicXml(source: ChartSource): string {
   const { time } = source;
@@ -229,17 +207,7 @@ export function writeMusicXml(source: ChartSource): string {
     const attributes = [
       ...(index === 0 ? [element('divisions', {}, divisions)] : []),
       ...(changesKey && wanted ? [keyNode(wanted)] : []),
-      ...(index === 0
-        ? [
-            element(
-              'time',
-              {},
-              element('beats', {}, time.beats),
-              element('beat-type', {}, time.unit),
-            ),
-            element('clef', {}, element('sign', {}, 'G'), element('line', {}, 2)),
-          ]
-        : []),
+      ...(index === 0 ? [timeNode(time), clefNode('G', 2)] : []),
       ...style,
     ];
     const content =
@@ -256,11 +224,9 @@ export function writeMusicXml(source: ChartSource): string {
       { number: index + 1 },
       ...leftBarline(bar),
       ...(attributes.length > 0 ? [element('attributes', {}, ...attributes)] : []),
-      ...(index === 0 && source.tempo !== null ? [tempoDirection(source.tempo, time.unit)] : []),
-      ...(index === 0 && source.feel !== null
-        ? [directionOf(element('words', {}, source.feel))]
-        : []),
-      ...(heading === null ? [] : [directionOf(element('rehearsal', {}, heading))]),
+      ...(index === 0 && source.tempo !== null ? [tempoNode(source.tempo, time.unit)] : []),
+      ...(index === 0 && source.feel !== null ? [wordsNode(source.feel)] : []),
+      ...(heading === null ? [] : [directionNode(element('rehearsal', {}, heading))]),
       ...content,
       ...rightBarline(bar, endingThatStops(written, index), index === written.length - 1),
     );
@@ -269,30 +235,8 @@ export function writeMusicXml(source: ChartSource): string {
     const said = source[name];
     return said === null ? [] : [element('miscellaneous-field', { name }, said)];
   });
-  const score = element(
-    'score-partwise',
-    { version: '4.0' },
-    ...(source.title === '' ? [] : [element('work', {}, element('work-title', {}, source.title))]),
-    element(
-      'identification',
-      {},
-      element('encoding', {}, element('software', {}, 'Corvel')),
-      ...(fields.length > 0 ? [element('miscellaneous', {}, ...fields)] : []),
-    ),
-    element(
-      'part-list',
-      {},
-      element('score-part', { id: 'P1' }, element('part-name', {}, 'Chords')),
-    ),
-    element('part', { id: 'P1' }, ...measures),
-  );
-  return `${HEAD}\n${writeXml(score)}\n`;
+  return writeScore(source.title, [{ name: 'Chords', measures }], fields);
 }
-
-const HEAD =
-  '<?xml version="1.0" encoding="UTF-8" standalone="no"?>\n' +
-  '<!DOCTYPE score-partwise PUBLIC "-//Recordare//DTD MusicXML 4.0 Partwise//EN" ' +
-  '"http://www.musicxml.org/dtds/partwise.dtd">';
 
 /** `%` and `%%` as the signs of repeated measures, from where they start to where they stop. */
 function measureRepeat(before: number, now: number): readonly XmlNode[] {

@@ -1,5 +1,4 @@
 /** A passage as MusicXML 4.0: a staff that sounds an octave lower, tablature under it, and chords. */
-import { signatureOf } from '../../../keys/keys';
 import { at } from '../../../lists';
 import { openPitch, pitchAt, stringCount } from '../../../neck/neck';
 import { alteration, letter } from '../../../notes/notes';
@@ -10,7 +9,17 @@ import type { Passage, PlayedNote } from '../../../phrases/passage';
 import { type Technique, techniqueOf } from '../../../phrases/techniques';
 import { beatTicks } from '../../../time/metre';
 import { QUARTER } from '../../../time/units';
-import { element, writeXml, type XmlNode } from '../../musicxml/xml';
+import {
+  clefNode,
+  keyNode,
+  pitchNode,
+  tempoNode,
+  timeNode,
+  valueNodes,
+  wordsNode,
+  writeScore,
+} from '../../musicxml/score';
+import { element, type XmlNode } from '../../musicxml/xml';
 import type { Written } from '../../result';
 import { harmony } from '../../chart/musicxml/write';
 
@@ -52,17 +61,8 @@ function joinedIn(notes: readonly PlayedNote[]): Joined {
   return { begun, ended };
 }
 
-function pitchNode(passage: Passage, played: PlayedNote): XmlNode {
-  const midi = pitchAt(passage.neck, played);
-  const { note } = played;
-  return element(
-    'pitch',
-    {},
-    element('step', {}, letter(note)),
-    ...(alteration(note) === 0 ? [] : [element('alter', {}, alteration(note))]),
-    element('octave', {}, octaveOf(note, midi)),
-  );
-}
+const soundedNode = ({ neck }: Passage, played: PlayedNote): XmlNode =>
+  pitchNode(played.note, pitchAt(neck, played));
 
 const LETTERS: Readonly<Record<Joining, string>> = {
   'hammer-on': 'H',
@@ -172,7 +172,7 @@ function graceNodes(part: Part, note: PlayedNote, staff: Staff): XmlNode {
     'note',
     {},
     element('grace', { slash: 'yes' }),
-    pitchNode(part.passage, note),
+    soundedNode(part.passage, note),
     element('voice', {}, VOICES[staff]),
     element('type', {}, '16th'),
     element('staff', {}, staff),
@@ -184,18 +184,7 @@ function eventNodes(part: Part, event: NotatedEvent, staff: Staff): readonly Xml
   const { value, notes, graces, tiedFrom, tiedTo } = event;
   const timing: readonly XmlNode[] = [
     element('voice', {}, VOICES[staff]),
-    element('type', {}, value.type),
-    ...(value.dots > 0 ? [element('dot')] : []),
-    ...(value.triplet
-      ? [
-          element(
-            'time-modification',
-            {},
-            element('actual-notes', {}, 3),
-            element('normal-notes', {}, 2),
-          ),
-        ]
-      : []),
+    ...valueNodes(value),
     element('staff', {}, staff),
   ];
   const duration = element('duration', {}, value.ticks);
@@ -205,7 +194,7 @@ function eventNodes(part: Part, event: NotatedEvent, staff: Staff): readonly Xml
       'note',
       {},
       ...(index > 0 ? [element('chord')] : []),
-      pitchNode(part.passage, note),
+      soundedNode(part.passage, note),
       duration,
       ...(tiedFrom ? [element('tie', { type: 'stop' })] : []),
       ...(tiedTo ? [element('tie', { type: 'start' })] : []),
@@ -215,17 +204,6 @@ function eventNodes(part: Part, event: NotatedEvent, staff: Staff): readonly Xml
   );
   return [...graces.map((note) => graceNodes(part, note, staff)), ...struck];
 }
-
-const keyNode = ({ key }: Passage): XmlNode =>
-  element(
-    'key',
-    {},
-    element('fifths', {}, key ? signatureOf(key) : 0),
-    ...(key ? [element('mode', {}, key.mode)] : []),
-  );
-
-const timeNode = ({ time }: NotatedBar): XmlNode =>
-  element('time', {}, element('beats', {}, time.beats), element('beat-type', {}, time.unit));
 
 function attributes(passage: Passage, bar: NotatedBar): XmlNode {
   const { neck } = passage;
@@ -246,17 +224,11 @@ function attributes(passage: Passage, bar: NotatedBar): XmlNode {
     'attributes',
     {},
     element('divisions', {}, QUARTER),
-    keyNode(passage),
-    timeNode(bar),
+    keyNode(passage.key),
+    timeNode(bar.time),
     element('staves', {}, 2),
-    element(
-      'clef',
-      { number: STAFF.notes },
-      element('sign', {}, 'G'),
-      element('line', {}, 2),
-      element('clef-octave-change', {}, -1),
-    ),
-    element('clef', { number: STAFF.tab }, element('sign', {}, 'TAB'), element('line', {}, 5)),
+    clefNode('G', 2, { number: STAFF.notes, lower: 1 }),
+    clefNode('TAB', 5, { number: STAFF.tab }),
     element(
       'staff-details',
       { number: STAFF.tab },
@@ -276,33 +248,10 @@ function symbolsIn(passage: Passage, { from, ticks }: NotatedBar) {
 }
 
 /** Feel and tempo over the first bar. */
-function directions({ feel, tempo, time }: Passage): readonly XmlNode[] {
-  const words = feel
-    ? [
-        element(
-          'direction',
-          { placement: 'above' },
-          element('direction-type', {}, element('words', {}, feel.name)),
-        ),
-      ]
-    : [];
-  if (tempo === null) return words;
-  const metronome = element(
-    'metronome',
-    {},
-    element('beat-unit', {}, time.unit === 8 ? 'eighth' : 'quarter'),
-    element('per-minute', {}, tempo),
-  );
-  return [
-    ...words,
-    element(
-      'direction',
-      { placement: 'above' },
-      element('direction-type', {}, metronome),
-      element('sound', { tempo: (tempo * 4) / time.unit }),
-    ),
-  ];
-}
+const directions = ({ feel, tempo, time }: Passage): readonly XmlNode[] => [
+  ...(feel ? [wordsNode(feel.name)] : []),
+  ...(tempo === null ? [] : [tempoNode(tempo, time.unit)]),
+];
 
 function measureNode(part: Part, bar: NotatedBar, before: NotatedBar | undefined): XmlNode {
   const { passage } = part;
@@ -322,7 +271,7 @@ function measureNode(part: Part, bar: NotatedBar, before: NotatedBar | undefined
   const head = before
     ? sameTime
       ? []
-      : [element('attributes', {}, timeNode(bar))]
+      : [element('attributes', {}, timeNode(bar.time))]
     : [attributes(passage, bar), ...directions(passage)];
   return element(
     'measure',
@@ -334,29 +283,10 @@ function measureNode(part: Part, bar: NotatedBar, before: NotatedBar | undefined
   );
 }
 
-const HEAD =
-  '<?xml version="1.0" encoding="UTF-8" standalone="no"?>\n' +
-  '<!DOCTYPE score-partwise PUBLIC "-//Recordare//DTD MusicXML 4.0 Partwise//EN" "http://www.musicxml.org/dtds/partwise.dtd">\n';
-
 /** The passage as a MusicXML document, which holds all of it. */
 export function writePassage(passage: Passage): Written<string> {
   const part: Part = { passage, joined: joinedIn(passage.notes) };
   const bars = measuresOf(passage);
-  const score = element(
-    'score-partwise',
-    { version: '4.0' },
-    element('work', {}, element('work-title', {}, passage.title)),
-    element('identification', {}, element('encoding', {}, element('software', {}, 'Corvel'))),
-    element(
-      'part-list',
-      {},
-      element('score-part', { id: 'P1' }, element('part-name', {}, 'Guitar')),
-    ),
-    element(
-      'part',
-      { id: 'P1' },
-      ...bars.map((bar, index) => measureNode(part, bar, bars[index - 1])),
-    ),
-  );
-  return { content: `${HEAD}${writeXml(score)}\n`, remarks: [] };
+  const measures = bars.map((bar, index) => measureNode(part, bar, bars[index - 1]));
+  return { content: writeScore(passage.title, [{ name: 'Guitar', measures }]), remarks: [] };
 }

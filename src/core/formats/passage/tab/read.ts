@@ -19,9 +19,9 @@ import { barTicks, beatTicks, type MetreChange, TIME_UNITS } from '../../../time
 import type { Ticks } from '../../../time/units';
 import { type PassageResult, refused } from '../../result';
 
-const TICKS: Readonly<Record<string, number>> = { W: 48, H: 24, Q: 12, E: 6, S: 3 };
+const TICKS: Readonly<Record<string, number>> = { W: 48, H: 24, Q: 12, E: 6, S: 3, T: 1.5 };
 const STRING_LINE = /^\s*([A-Ga-g][#b]?-?\d?)\s*\|(.*)$/u;
-const TOKEN = /(r|~)?([WHQES])(t)?(\.)?/gu;
+const TOKEN = /(r|~)?([WHQEST])(t)?(\.)?/gu;
 
 /** String lines that stand together, with the rhythm above them. */
 interface Lines {
@@ -128,7 +128,7 @@ function writtenRhythm(
   [from, to]: readonly [number, number],
 ): readonly Moment[] | null {
   const text = rhythm.slice(indent + from, indent + to);
-  if (/[^\sWHQESrt~.]/u.test(text) || text.trim() === '') return null;
+  if (/[^\sWHQESTrt~.]/u.test(text) || text.trim() === '') return null;
   return [...text.matchAll(TOKEN)].map((match): Moment => {
     const [, mark, letter = 'Q', triplet, dot] = match;
     const plain = TICKS[letter] ?? 12;

@@ -1,6 +1,6 @@
 /**
- * Plain-text tablature. Above the strings stand the chords and the rhythm: `W H Q E S` for whole to
- * sixteenth, `.` dotted, `t` triplet, `r` before a rest and `~` before a note that is tied on.
+ * Plain-text tablature. Above the strings stand the chords and the rhythm: `W H Q E S T` for whole to
+ * thirty-second, `.` dotted, `t` triplet, `r` before a rest and `~` before a note that is tied on.
  */
 import { chordName } from '../../../chords/chords';
 import { writeKey } from '../../../keys/keys';
@@ -21,6 +21,7 @@ const LETTERS: Readonly<Record<NoteValue['type'], string>> = {
   quarter: 'Q',
   eighth: 'E',
   '16th': 'S',
+  '32nd': 'T',
 };
 
 function rhythmToken({ value, notes, tiedFrom }: NotatedEvent): string {
