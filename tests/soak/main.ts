@@ -11,6 +11,7 @@ import {
   type TestServer,
 } from '../browser/harness';
 import { archiveThere, fillBook } from './archive';
+import { keepTime } from './clock';
 import { killInMigrations } from './migrations';
 import { editInTabs, flipBytes, generateRequests, killInBackups } from './runs';
 import { useInTabs } from './tabs';
@@ -123,6 +124,10 @@ const RUNS: Readonly<Record<string, () => Promise<void>>> = {
         memory.push(megabytesOf(server.pid()));
       }
       say('memory in MB after each', memory);
+    }),
+  clock: () =>
+    withBrowsers(1, async (server, [driver]) => {
+      if (driver) say('ten minutes of clicks', await keepTime(server, driver, 10));
     }),
   tabs: () =>
     withBrowsers(1, async (server, [driver]) => {
