@@ -33,7 +33,7 @@ export const TYPES = {
 /** What is checked without running anything: its name and its command. */
 /** @type {readonly (readonly [name: string, command: readonly string[]])[]} */
 export const CHECKS = [
-  ['format', [tool('prettier'), '--check', '--log-level', 'warn', '.']],
+  ['format', [tool('prettier'), '--check', '--experimental-cli', '.']],
   ['lint', [tool('eslint'), '.']],
   ...Object.entries(TYPES),
 ];
