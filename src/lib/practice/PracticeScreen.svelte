@@ -6,6 +6,7 @@
   import ChevronRight from '@lucide/svelte/icons/chevron-right';
   import Dice from '@lucide/svelte/icons/dices';
   import { LINE_KINDS } from '$core/exercises/kinds';
+  import { EXERCISE_WORDS } from '$core/exercises/words';
   import { degreeOver, weightOver } from '$core/chords/over';
   import type { Passage, PlayedNote } from '$core/phrases/passage';
   import { samePlace, stringCount, uniquePlaces } from '$core/neck/neck';
@@ -51,6 +52,8 @@
   let speed = $state(1);
   /** Whether kept sheets and what is seldom changed stand in sight. */
   let unfolded = $state(study.plan.sheets.length > 0);
+  /** Whether what the exercise is made of stands in sight on a phone, whose screen is the sheet's. */
+  let setting = $state(false);
   /** The note the player has stepped to by hand; -1 before the first. */
   let stepped = $state(-1);
 
@@ -252,6 +255,15 @@
       </button>
     {/if}
     <button
+      class="button text-sm sm:hidden"
+      aria-expanded={setting}
+      aria-controls="sheet-settings"
+      onclick={() => (setting = !setting)}
+    >
+      <ChevronRight size={16} class={setting ? 'rotate-90' : ''} aria-hidden="true" />
+      {EXERCISE_WORDS[practice.settings.kind].name}
+    </button>
+    <button
       class="button-quiet ml-auto text-sm"
       aria-expanded={unfolded}
       aria-controls="sheet-more"
@@ -260,7 +272,9 @@
       <ChevronRight size={16} class={unfolded ? 'rotate-90' : ''} aria-hidden="true" />
       Kept sheets{study.plan.sheets.length > 0 ? ` (${study.plan.sheets.length})` : ''}
     </button>
-    <SheetControls {practice} />
+    <div id="sheet-settings" class={setting ? '' : 'max-sm:hidden'}>
+      <SheetControls {practice} />
+    </div>
   </div>
   {#if unfolded}
     <div id="sheet-more" class="grid shrink-0 gap-1 pb-1 print:hidden">

@@ -6,12 +6,13 @@
   import { LICK_LIMITS } from '$core/licks/lick';
   import { stringSets } from '$core/neck/voicings';
   import { type Extent, EXTENTS } from '$core/lines/spans';
-  import { LINE_STYLES, STYLE_ROWS } from '$core/lines/styles';
+  import { LINE_STYLES, type LineStyle, STYLE_ROWS } from '$core/lines/styles';
   import { SUBDIVISIONS } from '$core/time/subdivision';
   import { createLick } from '$lib/licks/api';
   import { getStudy } from '$lib/study/study.svelte';
   import { showSymbol } from '$lib/ui/glyphs';
   import { warn } from '$lib/ui/messages.svelte';
+  import Picked from '$lib/ui/Picked.svelte';
   import type { Practice } from './practice.svelte';
 
   interface Props {
@@ -23,11 +24,26 @@
   const study = getStudy();
 
   const settings = $derived(practice.settings);
-  const EXTENT_NAMES: Readonly<Record<Extent, string>> = {
-    whole: 'the whole form',
-    isolate: 'one chord, looped',
-    pair: 'two chords, in turn',
-  };
+  type Named<Value> = readonly (readonly [Value, string])[];
+  const asNamed = <Value extends string>(values: readonly Value[]): Named<Value> =>
+    values.map((value) => [value, value]);
+  const KINDS: Named<ExerciseKind> = EXERCISES.map((kind) => [kind, EXERCISE_WORDS[kind].name]);
+  const EXTENT_NAMES: Named<Extent> = [
+    ['whole', 'the whole form'],
+    ['isolate', 'one chord, looped'],
+    ['pair', 'two chords, in turn'],
+  ];
+  const GROUPS: Named<number> = [
+    [3, 'three'],
+    [4, 'four'],
+  ];
+  const HOMES: Named<string> = [
+    ['', 'with I'],
+    ['1', 'after half a bar'],
+    ['2', 'after 1 bar'],
+    ['3', 'after 1½ bars'],
+    ['4', 'after 2 bars'],
+  ];
   const zoneId = ({ low, high }: { low: number; high: number }) => `${low}-${high}`;
   const zones = $derived([
     ...study.zones,
@@ -54,173 +70,82 @@
     else await goto(`/licks/${id}`);
   }
 
-  const picked = <T extends string>(values: readonly T[], event: Event): T | undefined =>
-    values.find((value) => value === (event.currentTarget as HTMLSelectElement).value);
   /** The style a line has by itself, once one is made. */
   const own = $derived.by(() => {
     const line = practice.settings.style === null ? practice.exercise?.line : null;
     return line ? `${STYLE_ROWS[line.style].name}, as the feel` : 'as the feel';
   });
+  const styles = $derived<Named<LineStyle | ''>>([
+    ['', own],
+    ...LINE_STYLES.map((style) => [style, STYLE_ROWS[style].name] as const),
+  ]);
+  const beginnings = $derived<Named<number>>(
+    study.planned.map(({ index, bar, chord }) => [
+      index,
+      `bar ${bar}: ${showSymbol(chord.symbol)}`,
+    ]),
+  );
+  const zoneNames = $derived<Named<string>>(
+    zones.map((zone) => [zoneId(zone), `${zone.low}–${zone.high}`]),
+  );
+  const setNames = $derived<Named<string>>(sets.map((set) => [set.join('-'), set.join(' ')]));
+  /** The melody itself is moved to the zone, unless it is asked for as it is. */
+  const octaves = $derived<Named<string>>([
+    ...(settings.kind === 'melody' ? ([['', 'nearest to the zone']] as const) : []),
+    [settings.kind === 'melody' ? '0' : '', 'as written'],
+    ['-1', 'an octave lower'],
+    ['1', 'an octave higher'],
+  ]);
 </script>
 
+{#snippet list<Value extends string | number>(
+  label: string,
+  name: string,
+  value: Value,
+  options: readonly (readonly [Value, string])[],
+  onpick: (value: Value) => void,
+)}
+  <Picked {label} {name} {value} {options} {onpick} inline lettersToPage />
+{/snippet}
+
 <div class="flex flex-wrap items-center gap-x-3 gap-y-1 text-sm">
-  <label class="flex items-center gap-1.5">
-    <span class="text-ink-soft">Exercise</span>
-    <select
-      class="field"
-      name="kind"
-      value={settings.kind}
-      onchange={(event) => {
-        const kind = picked(EXERCISES, event);
-        if (kind) practice.change({ kind });
-      }}
-    >
-      {#each EXERCISES as kind (kind)}<option value={kind}>{EXERCISE_WORDS[kind].name}</option
-        >{/each}
-    </select>
-  </label>
-  <label class="flex items-center gap-1.5">
-    <span class="text-ink-soft">In</span>
-    <select
-      class="field"
-      name="subdivision"
-      value={settings.subdivision}
-      onchange={(event) => {
-        const subdivision = picked(SUBDIVISIONS, event);
-        if (subdivision) practice.change({ subdivision });
-      }}
-    >
-      {#each SUBDIVISIONS as one (one)}<option value={one}>{one}</option>{/each}
-    </select>
-  </label>
-  <label class="flex items-center gap-1.5">
-    <span class="text-ink-soft">Over</span>
-    <select
-      class="field"
-      name="extent"
-      value={settings.extent}
-      onchange={(event) => {
-        const extent = picked(EXTENTS, event);
-        if (extent) practice.change({ extent });
-      }}
-    >
-      {#each EXTENTS as one (one)}<option value={one}>{EXTENT_NAMES[one]}</option>{/each}
-    </select>
-  </label>
+  {@render list('Exercise', 'kind', settings.kind, KINDS, (kind) => practice.change({ kind }))}
+  {@render list('In', 'subdivision', settings.subdivision, asNamed(SUBDIVISIONS), (subdivision) =>
+    practice.change({ subdivision }),
+  )}
+  {@render list('Over', 'extent', settings.extent, EXTENT_NAMES, (extent) =>
+    practice.change({ extent }),
+  )}
   {#if settings.extent !== 'whole'}
-    <label class="flex items-center gap-1.5">
-      <span class="text-ink-soft">From</span>
-      <select
-        class="field"
-        value={String(settings.from)}
-        onchange={(event) => practice.change({ from: Number(event.currentTarget.value) })}
-      >
-        {#each study.planned as { index, bar, chord } (index)}
-          <option value={String(index)}>bar {bar}: {showSymbol(chord.symbol)}</option>
-        {/each}
-      </select>
-    </label>
+    {@render list('From', 'from', settings.from, beginnings, (from) => practice.change({ from }))}
   {/if}
-  <label class="flex items-center gap-1.5">
-    <span class="text-ink-soft">Zone</span>
-    <select
-      class="field"
-      name="zone"
-      value={zoneId(settings.zone)}
-      onchange={(event) => {
-        const zone = zones.find((one) => zoneId(one) === event.currentTarget.value);
-        if (zone) practice.change({ zone: { low: zone.low, high: zone.high } });
-      }}
-    >
-      {#each zones as zone (zoneId(zone))}
-        <option value={zoneId(zone)}>{zone.low}–{zone.high}</option>
-      {/each}
-    </select>
-  </label>
+  {@render list('Zone', 'zone', zoneId(settings.zone), zoneNames, (id) => {
+    const zone = zones.find((one) => zoneId(one) === id);
+    if (zone) practice.change({ zone: { low: zone.low, high: zone.high } });
+  })}
   {#if STYLED_KINDS.has(settings.kind)}
-    <label class="flex items-center gap-1.5">
-      <span class="text-ink-soft">Style</span>
-      <select
-        class="field"
-        name="style"
-        value={practice.settings.style ?? ''}
-        onchange={(event) => {
-          const style = LINE_STYLES.find((one) => one === event.currentTarget.value) ?? null;
-          practice.change({ style });
-        }}
-      >
-        <option value="">{own}</option>
-        {#each LINE_STYLES as one (one)}<option value={one}>{STYLE_ROWS[one].name}</option>{/each}
-      </select>
-    </label>
+    {@render list('Style', 'style', settings.style ?? '', styles, (style) =>
+      practice.change({ style: style === '' ? null : style }),
+    )}
   {/if}
   {#if MELODY_KINDS.has(settings.kind) && study.plan.melody !== null}
-    <label class="flex items-center gap-1.5">
-      <span class="text-ink-soft">Octave</span>
-      <select
-        class="field"
-        name="octave"
-        value={String(settings.octave ?? '')}
-        onchange={(event) => {
-          const { value } = event.currentTarget;
-          practice.change({ octave: value === '' ? null : Number(value) });
-        }}
-      >
-        {#if settings.kind === 'melody'}<option value="">nearest to the zone</option>{/if}
-        <option value={settings.kind === 'melody' ? '0' : ''}>as written</option>
-        <option value="-1">an octave lower</option>
-        <option value="1">an octave higher</option>
-      </select>
-    </label>
+    {@render list('Octave', 'octave', String(settings.octave ?? ''), octaves, (octave) =>
+      practice.change({ octave: octave === '' ? null : Number(octave) }),
+    )}
   {/if}
   {#if settings.kind === 'groups'}
-    <label class="flex items-center gap-1.5">
-      <span class="text-ink-soft">Of</span>
-      <select
-        class="field"
-        name="group"
-        value={String(settings.group)}
-        onchange={(event) => practice.change({ group: Number(event.currentTarget.value) })}
-      >
-        <option value="3">three</option>
-        <option value="4">four</option>
-      </select>
-    </label>
+    {@render list('Of', 'group', settings.group, GROUPS, (group) => practice.change({ group }))}
   {/if}
   {#if ON_STRINGS.has(settings.kind)}
-    <label class="flex items-center gap-1.5">
-      <span class="text-ink-soft">Strings</span>
-      <select
-        class="field"
-        value={settings.strings.join('-')}
-        onchange={(event) => {
-          const set = sets.find((one) => one.join('-') === event.currentTarget.value);
-          if (set) practice.change({ strings: [...set] });
-        }}
-      >
-        {#each sets as set (set.join('-'))}<option value={set.join('-')}>{set.join(' ')}</option
-          >{/each}
-      </select>
-    </label>
+    {@render list('Strings', 'strings', settings.strings.join('-'), setNames, (id) => {
+      const set = sets.find((one) => one.join('-') === id);
+      if (set) practice.change({ strings: [...set] });
+    })}
   {/if}
   {#if settings.kind === 'switch'}
-    <label class="flex items-center gap-1.5">
-      <span class="text-ink-soft">Home</span>
-      <select
-        class="field"
-        name="switch"
-        value={practice.switchAt === null ? '' : String(practice.switchAt)}
-        onchange={(event) => {
-          const { value } = event.currentTarget;
-          practice.setSwitch(value === '' ? null : Number(value));
-        }}
-      >
-        <option value="">with I</option>
-        {#each [1, 2, 3, 4] as half (half)}
-          <option value={String(half)}>after {half / 2} {half === 2 ? 'bar' : 'bars'}</option>
-        {/each}
-      </select>
-    </label>
+    {@render list('Home', 'switch', String(practice.switchAt ?? ''), HOMES, (halves) =>
+      practice.setSwitch(halves === '' ? null : Number(halves)),
+    )}
   {/if}
   {#if MELODY_KINDS.has(settings.kind)}
     {#if study.plan.melody !== null}

@@ -6,19 +6,33 @@
     readonly value: Value;
     readonly options: readonly (readonly [value: Value, name: string])[];
     readonly disabled?: boolean;
+    /** Whether it stands in a row of others, its label close by. */
+    readonly inline?: boolean;
+    /** Whether letters go to the page, where a list that was chosen from keeps the focus. */
+    readonly lettersToPage?: boolean;
     readonly onpick: (value: Value) => void;
   }
 
-  let { label, name, value, options, disabled = false, onpick }: Props = $props();
+  let {
+    label,
+    name,
+    value,
+    options,
+    disabled = false,
+    inline = false,
+    lettersToPage = false,
+    onpick,
+  }: Props = $props();
 </script>
 
-<label class="flex min-h-9 items-center justify-between gap-2">
-  {label}
+<label class="flex items-center {inline ? 'gap-1.5' : 'min-h-9 justify-between gap-2'}">
+  <span class={inline ? 'text-ink-soft' : ''}>{label}</span>
   <select
-    class="field max-w-48 min-w-0"
+    class="field min-w-0 {inline ? '' : 'max-w-48'}"
     {name}
     {disabled}
     {value}
+    data-keys={lettersToPage ? 'page' : undefined}
     onchange={(event) => {
       const picked = options[event.currentTarget.selectedIndex];
       if (picked) onpick(picked[0]);
