@@ -7,7 +7,7 @@ import type { Note } from '../notes/notes';
 import { DEFAULT_TIME, type TimeSignature } from '../time/metre';
 import { type Beats, NEAR } from '../time/units';
 
-export interface FormBar {
+interface FormBar {
   readonly beat: Beats;
   readonly beats: Beats;
   /** Sections in order of playing, from 0. */
@@ -35,7 +35,7 @@ export interface BandForm {
   readonly chords: readonly FormChord[];
 }
 
-export interface FormOptions {
+interface FormOptions {
   /** Bars as played, from 0 up to, not including, `to`; the whole form when left out. */
   readonly from?: number;
   readonly to?: number;

@@ -139,7 +139,7 @@ function selfContained(bars: readonly SheetBar[]): readonly SheetBar[] {
 }
 
 /** Bars as they can stand anywhere: `%` written out where what it repeats is not among them. */
-export function takeBars(sheet: LeadSheet, { from, to }: BarRange): readonly SheetBar[] {
+function takeBars(sheet: LeadSheet, { from, to }: BarRange): readonly SheetBar[] {
   const all = sheetBars(sheet);
   const taken = range(from, Math.min(to, all.length - 1) + 1).map((index) => {
     const bar = at(all, index);

@@ -44,7 +44,7 @@ export interface Chart {
   readonly chords: readonly PlayedChord[];
 }
 
-export type ChartResult =
+type ChartResult =
   | { readonly ok: true; readonly chart: Chart }
   /** What of the form could be read is kept, silent where it could not; null where that is nothing. */
   | { readonly ok: false; readonly problems: readonly Problem[]; readonly readable: Chart | null };

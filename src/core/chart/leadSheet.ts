@@ -39,7 +39,7 @@ export interface Row {
 }
 
 /** A header, a comment or an empty line. */
-export interface OtherLine {
+interface OtherLine {
   readonly kind: 'other';
   readonly text: string;
 }
@@ -117,7 +117,7 @@ function takeApart(text: string, source: ChartSource): LeadSheet {
 const slotText = ({ text, shares }: SheetSlot): string => text + ' /'.repeat(shares - 1);
 
 /** What stands between a bar's lines: `Fm7 / Bb7 /`, `%`. */
-export function barText({ slots, same }: SheetBar): string {
+function barText({ slots, same }: SheetBar): string {
   if (same > 0) return '%'.repeat(same);
   // Equal shares need no strokes.
   const [first] = slots;

@@ -1,7 +1,7 @@
 /** Splits one line of bars into its signs and chord texts. */
 import type { TextPlace } from './syntax';
 
-export type TokenKind =
+type TokenKind =
   'bar' | 'open-repeat' | 'close-repeat' | 'count' | 'bracket' | 'key' | 'same' | 'share' | 'text';
 
 export interface Token extends TextPlace {

@@ -16,7 +16,7 @@ import {
   type Slot,
 } from './syntax';
 
-export type ParseResult =
+type ParseResult =
   | { readonly ok: true; readonly source: ChartSource }
   /** What could be read is kept; a chord that could not is silent. */
   | {

@@ -24,7 +24,7 @@ export interface Slot {
   readonly place: TextPlace;
 }
 
-export type BarContent =
+type BarContent =
   | { readonly kind: 'slots'; readonly slots: readonly Slot[] }
   /** `%` or `%%`: the previous bar, or the previous two, once more. */
   | { readonly kind: 'repeat'; readonly bars: 1 | 2 };

@@ -59,7 +59,7 @@ function readsFlatThirteenth({ root, quality }: Chord, notes: readonly Note[]): 
 }
 
 /** A note with the degree it is read by over a chord. */
-export interface NoteOver {
+interface NoteOver {
   readonly note: Note;
   readonly degree: Interval;
 }

@@ -3,7 +3,7 @@ import { degree, degreeName, degrees } from '../notes/degrees';
 import { halfSteps, type Interval, step } from '../notes/notes';
 
 /** What a chord does in harmony, coarser than its quality. */
-export type ChordFamily =
+type ChordFamily =
   | 'major'
   | 'minor'
   | 'dominant'

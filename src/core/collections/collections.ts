@@ -18,7 +18,7 @@ import {
 import { COLLECTION_TABLE, type CollectionFamily } from './table';
 
 /** A collection without its root. */
-export interface CollectionKind {
+interface CollectionKind {
   readonly name: string;
   readonly family: CollectionFamily;
   readonly degrees: readonly Interval[];
@@ -89,7 +89,7 @@ export const findCollectionKind = (name: string): CollectionKind | null =>
   null;
 
 /** Like {@link findCollectionKind} for a name the program itself wrote; throws on anything else. */
-export function collectionKind(name: string): CollectionKind {
+function collectionKind(name: string): CollectionKind {
   const kind = findCollectionKind(name);
   if (!kind) throw new RangeError(`"${name}" is not a collection.`);
   return kind;

@@ -15,7 +15,7 @@ export interface LaneStop {
 }
 
 export const LANES = ['1', '3', '5', '7', 'smooth', 'guideTones'] as const;
-export type LaneKind = (typeof LANES)[number];
+type LaneKind = (typeof LANES)[number];
 export type Lane = readonly LaneStop[];
 export type Lanes = Readonly<Record<LaneKind, Lane>>;
 

@@ -9,11 +9,10 @@ import { type Interval, type Note, noteName, pitchClass, step, transpose } from 
 import { cross } from './crossing';
 import { type Lanes, lanesOf } from './lanes';
 
-export type RemarkKind =
-  'common tone' | 'one note changes' | '3-7 chain' | 'parallel' | 'moving third';
+type RemarkKind = 'common tone' | 'one note changes' | '3-7 chain' | 'parallel' | 'moving third';
 
 /** Something notable between chords `from` and `to`, both indices of those given. */
-export interface Remark {
+interface Remark {
   readonly kind: RemarkKind;
   readonly from: number;
   readonly to: number;
@@ -120,10 +119,7 @@ const THIRD = degree('3');
 const FLAT_SEVENTH = degree('b7');
 
 /** From I7 to IV7 the third falls a half step to the seventh, and back it rises. */
-export function movingThird(
-  before: Chord,
-  after: Chord,
-): readonly [third: Note, seventh: Note] | null {
+function movingThird(before: Chord, after: Chord): readonly [third: Note, seventh: Note] | null {
   const dominant = ({ quality }: Chord) =>
     quality.family === 'dominant' && quality.core.includes(FLAT_SEVENTH);
   if (!dominant(before) || !dominant(after)) return null;

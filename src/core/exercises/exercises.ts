@@ -88,7 +88,7 @@ export interface Exercise {
 }
 
 /** A landing that a line aims at. */
-export interface LineTarget extends Place {
+interface LineTarget extends Place {
   /** Index of the chord. */
   readonly index: number;
   readonly midi: Midi;

@@ -16,7 +16,7 @@ import { seeded } from '../random';
 import type { Beats } from '../time/units';
 
 /** What a melody is laid out for. */
-export interface MelodyRequest {
+interface MelodyRequest {
   readonly chart: Chart;
   readonly key: Key | null;
   readonly neck: Neck;

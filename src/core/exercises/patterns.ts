@@ -74,7 +74,7 @@ const inCells =
   };
 
 /** The exercises that walk chord by chord, and are not made as a whole. */
-export type PatternKind = Exclude<
+type PatternKind = Exclude<
   ExerciseKind,
   | 'line'
   | 'targets'

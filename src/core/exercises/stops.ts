@@ -118,7 +118,7 @@ interface Strike {
   readonly begins: boolean;
 }
 
-export interface StopsRequest {
+interface StopsRequest {
   readonly neck: Neck;
   readonly zone: Zone;
   readonly spans: readonly ChordSpan[];

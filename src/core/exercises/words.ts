@@ -1,7 +1,7 @@
 /** The drill book: every exercise by name, with its goal in one sentence. */
 import type { ExerciseKind } from './kinds';
 
-export interface ExerciseWords {
+interface ExerciseWords {
   readonly name: string;
   readonly goal: string;
 }

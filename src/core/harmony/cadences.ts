@@ -16,7 +16,7 @@ import {
 } from './changes';
 import type { Key } from '../keys/keys';
 
-export type CadenceKind =
+type CadenceKind =
   | 'ii-V-I major'
   | 'ii-V-I minor'
   | 'ii-bII-I'

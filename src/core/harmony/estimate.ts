@@ -34,7 +34,7 @@ export interface KeyEstimate {
 }
 
 /** A key that may be meant, with how clearly it stands out, 0–1. */
-export interface KeyHeard {
+interface KeyHeard {
   readonly key: Key;
   readonly confidence: number;
 }

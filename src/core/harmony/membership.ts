@@ -2,16 +2,8 @@
 import { rememberOf } from '../cache';
 import type { Chord } from '../chords/chords';
 import type { Quality } from '../chords/qualities';
-import {
-  halfSteps,
-  type Interval,
-  intervalBetween,
-  type Note,
-  pitchClass,
-  spellNear,
-  transpose,
-} from '../notes/notes';
-import { type Key, keyScale, keyScales, signatureTonic } from '../keys/keys';
+import { halfSteps, type Interval, intervalBetween, type Note } from '../notes/notes';
+import { type Key, keyScale, keyScales } from '../keys/keys';
 
 const maskOf = (scale: readonly Interval[]): number =>
   scale.reduce((mask, degree) => mask | (1 << halfSteps(degree)), 0);
@@ -65,12 +57,4 @@ export function countBits(mask: number): number {
 export function inKey(note: Note, key: Key): boolean {
   const size = halfSteps(intervalBetween(key.tonic, note));
   return keyScale(key).some((degree) => halfSteps(degree) === size);
-}
-
-/** The usual spelling of a pitch class in a key: its own scale's, else near the signature. */
-export function spellInKey(pitch: number, key: Key): Note {
-  const own = keyScale(key)
-    .map((degree) => transpose(key.tonic, degree))
-    .find((note) => pitchClass(note) === pitch);
-  return own ?? spellNear(pitch, (signatureTonic(key) + 2) as Note);
 }

@@ -19,10 +19,9 @@ export interface FastStretch {
 }
 
 /** Below this many seconds a chord has no room for more than two or three eighth notes. */
-export const SHORTEST_OUTLINED_SECONDS = 0.9;
+const SHORTEST_OUTLINED_SECONDS = 0.9;
 
-export const chordSeconds = (chord: PlayedChord, tempo: number): number =>
-  (chord.beats * 60) / tempo;
+const chordSeconds = (chord: PlayedChord, tempo: number): number => (chord.beats * 60) / tempo;
 
 const named = (root: Chord['root'], suffix: string): string =>
   chordName({ symbol: '', root, quality: quality(suffix), bass: null });

@@ -17,27 +17,25 @@ import { isMinorKey, type Key, KEY_MODES } from '../keys/keys';
 import { inKey, isDiatonic } from './membership';
 import { numeralOf, usualRoot, writeAppliedNumeral, writeUsualNumeral } from '../keys/numerals';
 
-export const ROLE_KINDS = [
-  'blues home dominant',
-  'dominant with altered tensions',
-  'backdoor dominant',
-  'local tonic',
-  'of a local key',
-  'chromatic ii–V',
-  'dominant chain',
-  'tritone substitute',
-  'secondary dominant',
-  'related supertonic',
-  'passing diminished',
-  'common-tone diminished',
-  'diminished in place of a dominant',
-  'passing',
-  'borrowed',
-  'dominant as a blues colour',
-  'chromatic mediant',
-  'chromatic',
-] as const;
-export type RoleKind = (typeof ROLE_KINDS)[number];
+type RoleKind =
+  | 'blues home dominant'
+  | 'dominant with altered tensions'
+  | 'backdoor dominant'
+  | 'local tonic'
+  | 'of a local key'
+  | 'chromatic ii–V'
+  | 'dominant chain'
+  | 'tritone substitute'
+  | 'secondary dominant'
+  | 'related supertonic'
+  | 'passing diminished'
+  | 'common-tone diminished'
+  | 'diminished in place of a dominant'
+  | 'passing'
+  | 'borrowed'
+  | 'dominant as a blues colour'
+  | 'chromatic mediant'
+  | 'chromatic';
 
 export interface Role {
   readonly kind: RoleKind;
@@ -53,7 +51,7 @@ export interface Role {
 }
 
 /** The chord with its neighbours in time; null where the form gives none. */
-export interface Context {
+interface Context {
   readonly chord: Chord;
   readonly previous: Chord | null;
   readonly next: Chord | null;

@@ -93,7 +93,7 @@ const STACKED = [
 const FIFTH = degree('5');
 
 /** The arpeggios stacked on the third, fifth and seventh, each by the degree of its mode. */
-export interface Stacked {
+interface Stacked {
   readonly chord: Chord;
   /** Degree of the mode it begins on, from 0. */
   readonly from: number;

@@ -36,7 +36,7 @@ export interface Assessment {
 }
 
 /** What an assessment needs to know besides chord and material. */
-export interface Surroundings {
+interface Surroundings {
   /** The key whose notes are inside; null when there is none. */
   readonly key: Key | null;
   /** The tonic of a blues, whose flat third and fifth are blue; null elsewhere. */
@@ -72,7 +72,7 @@ function altersDominant({ root, quality }: Chord, mask: number): boolean {
 }
 
 /** Every note a key owns, a minor key both sixths and both sevenths. */
-export const keyMask = rememberBy(
+const keyMask = rememberBy(
   (key: Key) => `${key.tonic} ${key.mode}`,
   (key) =>
     pitchMask(keyScales(key).flatMap((scale) => scale.map((one) => transpose(key.tonic, one)))),

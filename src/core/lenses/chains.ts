@@ -6,8 +6,8 @@ import { at, modulo } from '../lists';
 import { type Interval, pitchClass } from '../notes/notes';
 import { borrowedCollection, borrowedInChains, withFlatFifth } from './pentatonics';
 
-export const CHAIN_STEPS = [1, -1, 2, -2, 0] as const;
-export type ChainStep = (typeof CHAIN_STEPS)[number];
+const CHAIN_STEPS = [1, -1, 2, -2, 0] as const;
+type ChainStep = (typeof CHAIN_STEPS)[number];
 
 export interface ChainStop {
   /** Index of the chord among those given. */

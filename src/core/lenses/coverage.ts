@@ -10,7 +10,7 @@ import { WEIGHTS } from './ranking';
 import { list } from '../words';
 import { clashSentence, leavesUnsaid, missingSentence } from './words';
 
-export interface ChordCoverage {
+interface ChordCoverage {
   readonly played: PlayedChord;
   readonly assessment: Assessment;
   /** What it means over this chord: "no third (D): the change will not be heard". */

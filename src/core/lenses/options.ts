@@ -294,7 +294,7 @@ export const tensionsOver = (chord: Chord, { assessment }: Option): readonly str
   assessment.degrees.map((degree) => tensionOver(chord, degree));
 
 /** What changes from the notes chosen over the chord before. */
-export interface FromPrevious {
+interface FromPrevious {
   readonly held: readonly Note[];
   readonly arrives: readonly Note[];
   readonly leaves: readonly Note[];

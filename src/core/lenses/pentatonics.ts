@@ -89,7 +89,7 @@ export const ownPentatonicLens: LensAnswer = (context) => {
 };
 
 /** Pentatonics computed from every root over every chord. */
-export const BORROWED_KINDS = [
+const BORROWED_KINDS = [
   'minor pentatonic',
   'minor sixth pentatonic',
   'dominant pentatonic',
@@ -149,7 +149,7 @@ function isMelodicMinor({ quality: { degrees } }: Chord): boolean {
 }
 
 /** The borrowed pentatonics in common use over a chord. */
-export function commonBorrowed(chord: Chord): readonly Borrowed[] {
+function commonBorrowed(chord: Chord): readonly Borrowed[] {
   switch (chord.quality.family) {
     case 'minor':
       return isMelodicMinor(chord) ? OVER_MELODIC_MINOR : OVER_MINOR;

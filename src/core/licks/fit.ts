@@ -25,7 +25,7 @@ import { EVIDENCE } from './weights';
 export const MATCHES = ['same changes', 'same chord', 'same sound'] as const;
 export type Match = (typeof MATCHES)[number];
 
-export interface Fit {
+interface Fit {
   /** The position of the chart among those searched. */
   readonly chart: number;
   /** The chord it starts on. */

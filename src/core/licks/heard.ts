@@ -18,12 +18,12 @@ import { chordIndexAt, type LickNote, type Sound, soundsOf } from './sounding';
 import { EVIDENCE, ORDER, PLACES, SHORTEST } from './weights';
 
 /** How probable a chord is. */
-export interface Likelihood {
+interface Likelihood {
   readonly chord: Chord;
   readonly probability: number;
 }
 
-export interface ChordHeard {
+interface ChordHeard {
   /** Index of the chord in the chart. */
   readonly index: number;
   readonly chord: Chord;

@@ -45,7 +45,7 @@ export const lickPassage = (
 ): Passage => passageOf(chart, key, neck, title, overChart(chart, key, neck, notes));
 
 /** The bars of a passage as chart text: its chords by the beat, silence where it has none. */
-export function chartOfPassage({ key, time, tempo, beats, chords }: Passage): string {
+function chartOfPassage({ key, time, tempo, beats, chords }: Passage): string {
   const heads = [
     ...(key ? [`key: ${writeKey(key)}`] : []),
     `time: ${time.beats}/${time.unit}`,

@@ -40,7 +40,7 @@ export interface NoteRead extends LickNote, ToneRead {
 }
 
 /** What meets a chord. */
-export interface LandingRead {
+interface LandingRead {
   readonly chord: number;
   /** Index of the note; null where none meets it. */
   readonly by: number | null;
@@ -53,7 +53,7 @@ export interface LandingRead {
   readonly sentence: string;
 }
 
-export interface LickRead {
+interface LickRead {
   readonly notes: readonly NoteRead[];
   readonly landings: readonly LandingRead[];
   readonly last: ToneRead | null;

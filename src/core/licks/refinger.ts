@@ -188,7 +188,7 @@ export function placePitches(neck: Neck, pitches: readonly Midi[]): readonly Pla
   return places.every((place) => place !== null) ? places : null;
 }
 
-export interface RefingerRequest {
+interface RefingerRequest {
   readonly neck: Neck;
   /** In order of time. */
   readonly notes: readonly LickNote[];
@@ -200,7 +200,7 @@ export interface RefingerRequest {
   readonly keep: 'shape' | 'pitch';
 }
 
-export interface Refingered {
+interface Refingered {
   /** In order of time; without those the neck has no place for. */
   readonly notes: readonly (LickNote & { readonly midi: Midi })[];
   /** What the hands do for it, by {@link FINGERING_COSTS}. */

@@ -37,7 +37,7 @@ const ENOUGH = 0.98;
 const GOLDEN = (Math.sqrt(5) - 1) / 2;
 
 /** Whether a line of a seed aims at the target of a chord: as often as its style does, each chord by turns. */
-export function aimsAt(
+function aimsAt(
   { seed, spans, style, pinned, everyChange = false }: LineRequest,
   span: number,
 ): boolean {

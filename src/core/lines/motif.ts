@@ -21,7 +21,7 @@ export interface Motif {
 }
 
 /** Notes of a motif at the least and at the most. */
-export const MOTIF_NOTES = { least: 3, most: 7 } as const;
+const MOTIF_NOTES = { least: 3, most: 7 } as const;
 
 /**
  * Contours to choose from, in steps: none goes to and fro between two notes, and each turns at

@@ -92,7 +92,7 @@ function needs(way: Arrival, change: Beats, slot: Beats): Bounds {
   return { struck: [change], silent: [] };
 }
 
-export interface OnsetRequest {
+interface OnsetRequest {
   readonly plan: LinePlan;
   readonly spans: readonly ChordSpan[];
   readonly metre: LineMetre;

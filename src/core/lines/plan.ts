@@ -36,7 +36,7 @@ export interface LinePlan {
   readonly phrases: readonly PlannedPhrase[];
 }
 
-export interface PlanRequest {
+interface PlanRequest {
   readonly metre: LineMetre;
   readonly style: StyleRow;
   /** Where the form ends. */

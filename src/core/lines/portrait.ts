@@ -187,7 +187,7 @@ export function portraitOf({ neck, notes, spans, metre, end, home = null }: Port
 export type Bounds = readonly [least: number, most: number];
 
 /** What solos measure: the ranges a style's figures lie in, on the average of many lines. */
-export type Figures = Readonly<
+type Figures = Readonly<
   Record<'crossed' | 'phrase' | 'short' | 'onOne' | 'tones' | 'strongTones' | 'chromatic', Bounds> &
     Record<Size, Bounds>
 >;

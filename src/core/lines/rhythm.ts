@@ -106,7 +106,7 @@ const has = (beats: readonly Beats[], beat: Beats): boolean =>
  * When notes begin in a pulse: a cell drawn by how much is said, of those that keep to the bounds; where
  * none does, what is asked for and nothing else.
  */
-export function cellIn(
+function cellIn(
   pulse: Pulse,
   { per, triplets }: LineMetre,
   { cells }: StyleRow,

@@ -31,7 +31,7 @@ export interface LineScore {
   readonly total: number;
 }
 
-export interface Scored extends Portrayed {
+interface Scored extends Portrayed {
   readonly style: LineStyle;
   readonly onsets: readonly Onset[];
   readonly tempo?: BeatsPerMinute;
@@ -44,7 +44,7 @@ const within = (value: number, [least, most]: Bounds, slack: number): number =>
 const ratio = (count: number, of: number): number => (of === 0 ? 1 : count / of);
 
 /** How often four notes in a row go to and fro between two pitches. */
-export const swaysIn = (pitches: readonly number[]): number =>
+const swaysIn = (pitches: readonly number[]): number =>
   range(3, pitches.length).filter((index) => {
     const [a, b, c, d] = pitches.slice(index - 3, index + 1);
     return a === c && b === d && a !== b;

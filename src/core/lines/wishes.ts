@@ -11,7 +11,7 @@ import { type LineMetre, passingOf } from './rhythm';
 import { type Size, SIZES, type StyleRow } from './styles';
 
 /** What is wanted of the way into a note, and of the note. */
-export interface Wish {
+interface Wish {
   readonly size: Size;
   readonly turn: boolean;
   /** Whether a leap is wished for just before, which wants its way back. */

@@ -17,7 +17,7 @@ export interface AskedNote {
   readonly bent: number;
 }
 
-export const NOTE_VERDICTS = [
+const NOTE_VERDICTS = [
   'as written',
   'early',
   'late',
@@ -26,9 +26,9 @@ export const NOTE_VERDICTS = [
   'another note',
   'missed',
 ] as const;
-export type NoteVerdict = (typeof NOTE_VERDICTS)[number];
+type NoteVerdict = (typeof NOTE_VERDICTS)[number];
 
-export interface CheckedNote {
+interface CheckedNote {
   /** Index of the note that was asked for. */
   readonly index: number;
   readonly verdict: NoteVerdict;

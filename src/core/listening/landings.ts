@@ -27,7 +27,7 @@ export interface HeardAt extends SoundingNote {
   readonly cents: number;
 }
 
-export interface TargetAsked {
+interface TargetAsked {
   /** Index of the chord it is the target of. */
   readonly index: number;
   readonly midi: Midi;
@@ -41,7 +41,7 @@ export const VERDICTS = [
   'late',
   'missed',
 ] as const;
-export type Verdict = (typeof VERDICTS)[number];
+type Verdict = (typeof VERDICTS)[number];
 
 export interface Landing {
   readonly index: number;

@@ -58,7 +58,7 @@ export function playedWith(
 }
 
 /** A note in seconds from the beginning of a sound. */
-export interface Plucked {
+interface Plucked {
   readonly seconds: Seconds;
   readonly length: Seconds;
   readonly midi: Midi;

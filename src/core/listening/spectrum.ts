@@ -2,7 +2,7 @@
 import FFT from 'fft.js';
 import { range } from '../lists';
 
-export interface Spectrum {
+interface Spectrum {
   /** Bins from 0 Hz up to half the rate. */
   readonly bins: number;
   /** Amplitudes of samples about a middle; a sine of full scale is 1. Overwritten by the next. */

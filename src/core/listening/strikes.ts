@@ -35,7 +35,7 @@ export interface Strike {
   readonly growth: number;
 }
 
-export interface Strikes {
+interface Strikes {
   /** Frames there have been, and how loud each was, in decibels of full scale. */
   readonly levels: readonly number[];
   /** How loud each frame would have to be to be listened to. */

@@ -46,7 +46,7 @@ export interface PracticeChart extends Chartable {
   readonly change: number;
 }
 
-export interface SessionRequest {
+interface SessionRequest {
   readonly charts: readonly PracticeChart[];
   /** Exercises in the order in which they are learnt. */
   readonly exercises: readonly string[];

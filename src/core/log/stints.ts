@@ -57,7 +57,7 @@ export function lately(stints: readonly Stint[]): number | null {
 }
 
 /** Days on which nine tenths of the targets landed. */
-export function goodDays(stints: readonly Stint[]): number {
+function goodDays(stints: readonly Stint[]): number {
   let days = 0;
   for (const [, ofDay] of group(stints, ({ at }) => dayOf(at))) {
     const asked = ofDay.reduce(

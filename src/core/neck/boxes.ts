@@ -44,9 +44,9 @@ const LETTERS = ['E', 'D', 'C', 'A', 'G'] as const;
 const around = (number: number): number => ((number + 4) % 5) + 1;
 
 /** Whether a pentatonic lies as the major one does: a second and a third above its root. */
-export const liesAsMajor = ({ kind }: Collection): boolean => kind.degrees.map(step).includes(1);
+const liesAsMajor = ({ kind }: Collection): boolean => kind.degrees.map(step).includes(1);
 
-export function boxName(collection: Collection, index: number): BoxName {
+function boxName(collection: Collection, index: number): BoxName {
   const own = index + 1;
   return {
     minor: liesAsMajor(collection) ? around(own + 1) : own,
@@ -105,7 +105,7 @@ export function boxesOf(neck: Neck, collection: Collection): readonly Box[] {
 const centre = ({ low, high }: Zone): number => (low + high) / 2;
 
 /** Frets of a shape that lie outside a zone, on both sides together. */
-export const overhang = (zone: Zone, shape: Zone): number =>
+const overhang = (zone: Zone, shape: Zone): number =>
   Math.max(0, zone.low - shape.low) + Math.max(0, shape.high - zone.high);
 
 /** The shape nearest to a zone: its middle nearest, then the least outside, then the lower. */

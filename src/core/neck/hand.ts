@@ -87,7 +87,7 @@ function findUnderHand(
   return [...held, ...stretched].sort((a, b) => pitchAt(neck, a) - pitchAt(neck, b));
 }
 
-export interface UnderHand {
+interface UnderHand {
   /** The only strings to use; every one by itself. */
   readonly strings?: readonly number[] | null;
   /** A shape already taken, whose places come first. */

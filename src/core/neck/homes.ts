@@ -73,10 +73,10 @@ export function homesOf(neck: Neck, chord: Chord, scale: Collection): readonly H
 }
 
 /** Qualities that differ from the one before by one note a half step down. */
-export const MORPHS = ['maj7', '7', 'm7', 'm7b5', 'dim7'] as const;
+const MORPHS = ['maj7', '7', 'm7', 'm7b5', 'dim7'] as const;
 
 /** A chord of a morph and the degree that has just moved; null for the first. */
-export interface Morph {
+interface Morph {
   readonly chord: Chord;
   readonly moved: Interval | null;
 }
@@ -93,7 +93,7 @@ export function morphsOn(root: Note): readonly Morph[] {
 }
 
 /** Two notes of a chord to be played together. */
-export interface DoubleStop {
+interface DoubleStop {
   readonly interval: 'third' | 'sixth';
   readonly low: Placed;
   readonly high: Placed;

@@ -23,16 +23,16 @@ export const TUNINGS: readonly Tuning[] = [
   { name: 'Four strings, as a bass', strings: ['E1', 'A1', 'D2', 'G2'] },
 ];
 
-export const CAPO_LIMIT = 12;
+const CAPO_LIMIT = 12;
 const PITCHES = { low: 12, high: 96 } as const;
 
-export interface NeckRequest {
+interface NeckRequest {
   readonly tuning?: readonly string[] | undefined;
   readonly frets?: number | undefined;
   readonly capo?: number | undefined;
 }
 
-export type NeckResult =
+type NeckResult =
   | { readonly ok: true; readonly neck: Neck }
   | {
       readonly ok: false;

@@ -25,7 +25,7 @@ export interface Layer {
   readonly box: BoxName | null;
 }
 
-export interface LayerRequest {
+interface LayerRequest {
   readonly neck: Neck;
   readonly zone: Zone;
   readonly chord: Chord;
@@ -121,7 +121,7 @@ export function withGround(
     : [...marks, ...ground].sort((a, b) => b.string - a.string || a.fret - b.fret);
 }
 
-export interface MarkFilter {
+interface MarkFilter {
   readonly strings: readonly number[] | null;
   /** The root from whose lowest place one octave is kept; null keeps all. */
   readonly octaveFrom: Placed['note'] | null;

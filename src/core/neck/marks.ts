@@ -20,7 +20,7 @@ export interface Tone {
   readonly weight: Weight;
 }
 
-export type Motion =
+type Motion =
   | { readonly kind: 'holds' | 'leaves' | 'arrives' }
   | { readonly kind: 'moves'; readonly to: Note; readonly halfSteps: number }
   | { readonly kind: 'reached'; readonly from: Note; readonly halfSteps: number };

@@ -12,7 +12,7 @@ export type DegreeName = (typeof DEGREES)[number];
 const stepsOf = (degree: DegreeName): number => (Number(degree) - 1) % 7;
 
 /** Whether a note is a degree of a chord, in whatever size. */
-export const isDegree = (chord: Chord, note: Note, degree: DegreeName): boolean =>
+const isDegree = (chord: Chord, note: Note, degree: DegreeName): boolean =>
   step(degreeOver(chord, note)) === stepsOf(degree);
 
 /** What is chosen over a chord, with the chord's own tones of some degrees where the choice lacks them. */

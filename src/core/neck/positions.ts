@@ -19,7 +19,7 @@ export interface Position extends Zone {
   readonly places: readonly Placed[];
 }
 
-export interface ScalePosition extends Position {
+interface ScalePosition extends Position {
   readonly collection: Collection;
   /** The pentatonic box the position is built round. */
   readonly box: Box;
@@ -43,7 +43,7 @@ function inWindow(neck: Neck, notes: readonly Note[], low: number): readonly Pla
 }
 
 /** The five frets round a box that hold most of a scale; of equal ones those from its own first. */
-export function positionAround(neck: Neck, scale: Collection, box: Box): ScalePosition {
+function positionAround(neck: Neck, scale: Collection, box: Box): ScalePosition {
   const notes = collectionNotes(scale);
   const lows = box.high - box.low >= WIDTH ? [box.low] : [box.low, box.low - 1];
   const choices = lows.filter((low) => low >= neck.capo).map((low) => inWindow(neck, notes, low));
@@ -166,13 +166,6 @@ export const inversionsOn = (
     const fret = fretOf(neck, string, note, neck.capo);
     return arpeggioFrom(neck, notes, { string, fret }, octaves) ?? [];
   });
-
-/** One string only: every note of the set along it. */
-export const alongString = (
-  neck: Neck,
-  notes: readonly Note[],
-  string: number,
-): readonly Placed[] => placesOf(neck, notes).filter((place) => place.string === string);
 
 /** Whether a set of notes holds a note, however it is spelled. */
 export const holds = (notes: readonly Note[], note: Note): boolean =>

@@ -17,7 +17,7 @@ export const VOICING_KINDS = ['triad', 'drop-2', 'drop-3'] as const;
 export type VoicingKind = (typeof VOICING_KINDS)[number];
 
 export const INVERSIONS = ['root', 'first', 'second', 'third'] as const;
-export type Inversion = (typeof INVERSIONS)[number];
+type Inversion = (typeof INVERSIONS)[number];
 
 export const INVERSION_NAMES: Readonly<Record<Inversion, string>> = {
   root: 'root position',
@@ -133,7 +133,7 @@ const TWINS: Readonly<Record<string, readonly [interval: string, quality: string
   '6': ['6', 'm7'],
 };
 
-export interface Twin {
+interface Twin {
   readonly chord: Chord;
   readonly inversion: Inversion;
 }
@@ -163,15 +163,15 @@ export const motionBetween = (neck: Neck, from: Voicing, to: Voicing): number =>
   );
 
 export const VOICING_PATHS = ['nearest', 'up', 'down'] as const;
-export type VoicingPath = (typeof VOICING_PATHS)[number];
+type VoicingPath = (typeof VOICING_PATHS)[number];
 
-export interface VoiceMove {
+interface VoiceMove {
   readonly note: Note;
   readonly to: Note;
   readonly halfSteps: number;
 }
 
-export interface VoicingStep extends Voicing {
+interface VoicingStep extends Voicing {
   /** Index of the chord among those given. */
   readonly index: number;
   readonly held: readonly Note[];
@@ -219,7 +219,7 @@ function beyond(
   return (direction > 0 ? further[0] : further.at(-1)) ?? null;
 }
 
-export interface VoicingRoute {
+interface VoicingRoute {
   readonly kind: VoicingKind;
   readonly strings: readonly number[];
   readonly path: VoicingPath;

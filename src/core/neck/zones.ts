@@ -32,7 +32,7 @@ export const MATERIALS = ['matching-pentatonic', 'mode', 'chord-tones'] as const
 export type ZoneMaterial = (typeof MATERIALS)[number];
 
 /** A chord's shape in a zone, with what of it lies outside the hand. */
-export interface ZoneShape extends Zone {
+interface ZoneShape extends Zone {
   readonly box: BoxName;
   readonly places: readonly Placed[];
   /** The notes of the shape that the zone does not reach. */
@@ -86,12 +86,7 @@ export function scaleIn(neck: Neck, scale: Collection, zone: Zone): ZoneShape | 
 }
 
 /** Every chord tone in a zone, those below the lowest root included. */
-export function chordTonesIn(
-  neck: Neck,
-  chord: Chord,
-  around: Collection,
-  zone: Zone,
-): ZoneShape | null {
+function chordTonesIn(neck: Neck, chord: Chord, around: Collection, zone: Zone): ZoneShape | null {
   const box = nearestTo(zone, boxesOf(neck, underlying(around)));
   return box && handful(neck, chordNotes({ ...chord, bass: null }), zone, box);
 }
@@ -108,7 +103,7 @@ export function notesIn(
 }
 
 /** What is laid out of a chord in a zone, by name; null on a neck too short for a box. */
-export interface LaidOut {
+interface LaidOut {
   readonly name: string;
   readonly shape: ZoneShape;
 }

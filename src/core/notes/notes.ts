@@ -20,7 +20,7 @@ export type Note = number & { readonly [noteBrand]: true };
 export type Interval = number & { readonly [intervalBrand]: true };
 
 /** Pitch class 0–11, C = 0. */
-export type PitchClass = number;
+type PitchClass = number;
 
 const LETTERS_BY_FIFTHS = 'FCGDAEB';
 const LETTERS_BY_STEP = 'CDEFGAB';

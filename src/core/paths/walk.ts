@@ -5,14 +5,14 @@
  */
 import { at } from '../lists';
 
-export interface WalkLayer {
+interface WalkLayer {
   /** What it costs to stand on each place. */
   readonly stands: readonly number[];
   /** For the places of the layer before by those of this one: what a move costs, and its way. */
   readonly into?: { readonly costs: Float64Array; readonly moves: Int8Array };
 }
 
-export interface WalkStates {
+interface WalkStates {
   /** How many there are. */
   readonly states: number;
   /** Those a walk may begin in. */

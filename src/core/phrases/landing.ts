@@ -24,7 +24,7 @@ export interface SoundingNote {
 }
 
 /** A chord that begins at a beat, for so long. */
-export interface Meeting {
+interface Meeting {
   readonly chord: Chord;
   readonly beat: Beats;
   readonly beats: Beats;

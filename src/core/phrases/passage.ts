@@ -13,7 +13,7 @@ import type { Beats, BeatsPerMinute } from '../time/units';
 import type { Technique } from './techniques';
 
 /** What a note is for in its line. */
-export type NotePart = 'target' | 'approach' | 'fill';
+type NotePart = 'target' | 'approach' | 'fill';
 
 export interface PlayedNote extends Place {
   readonly beat: Beats;

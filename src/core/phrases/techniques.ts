@@ -27,7 +27,7 @@ export const TECHNIQUE_KINDS = [
   'let-ring',
 ] as const satisfies readonly TechniqueKind[];
 
-export const TECHNIQUE_WORDS: Readonly<Record<TechniqueKind, string>> = {
+const TECHNIQUE_WORDS: Readonly<Record<TechniqueKind, string>> = {
   grace: 'grace notes',
   'hammer-on': 'hammer-ons',
   'pull-off': 'pull-offs',

@@ -24,15 +24,7 @@ import type { Midi } from '../notes/pitch';
 import { movementCost } from './route';
 import { ROUTE_WEIGHTS } from './weights';
 
-export const APPROACHES = ['below', 'above', 'enclosure', 'double-chromatic'] as const;
-export type Approach = (typeof APPROACHES)[number];
-
-export const APPROACH_WORDS: Readonly<Record<Approach, string>> = {
-  below: 'a half step below',
-  above: 'a scale step above',
-  enclosure: 'from both sides',
-  'double-chromatic': 'two half steps from below',
-};
+export type Approach = 'below' | 'above' | 'enclosure' | 'double-chromatic';
 
 /** A note on the way to a target. */
 export interface ApproachNote extends Place {
@@ -71,12 +63,7 @@ const leadingNote = (target: Note): Note =>
 const OUT_OF_REACH = 100;
 
 /** Where a pitch lies nearest to a place: in the zone's reach, on its own string, else a neighbour. */
-export function nearestPlace(
-  neck: Neck,
-  to: Place,
-  midi: Midi,
-  zone: Zone | null = null,
-): Place | null {
+function nearestPlace(neck: Neck, to: Place, midi: Midi, zone: Zone | null = null): Place | null {
   const reach = zone && reachOf(neck, zone);
   const cost = ({ string, fret }: Place) =>
     Math.abs(fret - to.fret) +
@@ -89,7 +76,7 @@ export function nearestPlace(
   );
 }
 
-export interface ApproachTarget extends Place {
+interface ApproachTarget extends Place {
   readonly note: Note;
 }
 
@@ -119,7 +106,7 @@ export function approachNotes(
 }
 
 /** A way from a sounding note into a chord. */
-export interface WayIn extends Place {
+interface WayIn extends Place {
   readonly note: Note;
   readonly midi: Midi;
   readonly degree: Interval;

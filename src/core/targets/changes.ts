@@ -11,7 +11,7 @@ import { list } from '../words';
 import { spokenSize } from './sentences';
 
 /** One thing that happens: "Ab falls a half step to" and what it comes to, "G, its third". */
-export interface Clause {
+interface Clause {
   readonly text: string;
   readonly goal: string;
 }

@@ -97,7 +97,7 @@ const NUMBER_STEPS: Readonly<Record<string, readonly number[]>> = {
 const OWN_TONES: ReadonlySet<Preference> = new Set(['1', '3', '5', '7']);
 
 /** Whether a degree over a chord is the one preferred; what stands for a third or seventh counts. */
-export function isPreferred({ quality }: Chord, degree: Interval, preference: Preference): boolean {
+function isPreferred({ quality }: Chord, degree: Interval, preference: Preference): boolean {
   if (preference === 'guideTones') return quality.guideTones.includes(degree);
   const steps = NUMBER_STEPS[preference] ?? [];
   const tones = quality.core;

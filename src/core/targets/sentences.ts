@@ -47,11 +47,11 @@ function whatItIs(chord: Chord, note: Note, degree: Interval): string {
 /** Root, third, fifth and seventh, as steps from the root. */
 const OWN_STEPS: readonly number[] = [0, 2, 4, 6];
 
-export interface StopBefore extends Place {
+interface StopBefore extends Place {
   readonly note: Note;
 }
 
-export interface SpokenStop extends Place {
+interface SpokenStop extends Place {
   readonly note: Note;
   readonly degree: Interval;
   readonly halfSteps: number;

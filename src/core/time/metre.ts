@@ -25,7 +25,7 @@ export interface MetreChange {
 }
 
 /** Where a bar lies, in beats of the first time signature; a pick-up is bar 0 and begins below 0. */
-export interface BarSpan {
+interface BarSpan {
   readonly number: number;
   readonly beat: Beats;
   readonly beats: Beats;

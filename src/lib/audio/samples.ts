@@ -17,7 +17,7 @@ const SOFT_DRUMS: Partial<Readonly<Record<Drum, number>>> = { kick: 0.3, snare: 
 
 const pathOf = (name: string, soft = false) => `/sounds/${name}${soft ? '-soft' : ''}.flac`;
 
-export interface SampledKey {
+interface SampledKey {
   readonly midi: number;
   readonly path: string;
 }

@@ -26,7 +26,7 @@ interface Stretch {
   readonly from: Beats;
 }
 
-export interface PlayOptions {
+interface PlayOptions {
   /** The beat of the first pass it begins at, after its count. */
   readonly from?: Beats;
   /** Parts whose sounds are fetched first. */

@@ -3,7 +3,7 @@ import { type Chart, readChart } from '$core/chart/form';
 import { withTitle } from '$core/chart/summary';
 import { parseTyped } from '$core/chords/symbols';
 
-export interface TypedLine {
+interface TypedLine {
   readonly text: string;
   /** Whether the line has no bar lines: then each of its chords may be a bar, or all of them one. */
   readonly loose: boolean;

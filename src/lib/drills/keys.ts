@@ -1,6 +1,6 @@
 /** The key of each answer: the one that is written on it, where there is such a key. */
 
-export interface AnswerKey {
+interface AnswerKey {
   /** As it is shown. */
   readonly shown: string;
   /** The letter or digit on the key, in lower case, and whether Shift is held. */

@@ -1,7 +1,7 @@
 /** Saying no: every error the engine answers, as a value. */
 import type { Problem } from '$core/chart/syntax';
 
-export interface EngineError {
+interface EngineError {
   readonly code: 'invalid_chart' | 'invalid_request' | 'unknown_collection' | 'out_of_range';
   readonly message: string;
   readonly path?: string;

@@ -27,7 +27,7 @@ export interface OpenedChart {
 
 export type ChartOpened = { readonly ok: true; readonly chart: OpenedChart } | Refusal;
 
-export const JSON_FORMAT = 'corvel-chart';
+const JSON_FORMAT = 'corvel-chart';
 
 export const documentSchema = z.object({
   format: z.literal(JSON_FORMAT),

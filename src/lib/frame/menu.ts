@@ -2,7 +2,7 @@
 import type { Snippet } from 'svelte';
 
 /** A sheet that is opened from the menu and stands under it. */
-export interface MenuSheet {
+interface MenuSheet {
   /** Classes: its width and how it lays itself out. */
   readonly look: string;
   readonly content: Snippet;

@@ -73,7 +73,7 @@ const ROWS = {
   help: { keys: ['?'], shown: '?', does: 'These keys' },
 } as const satisfies Readonly<Record<string, ShortcutRow>>;
 
-export type ShortcutId = keyof typeof ROWS;
+type ShortcutId = keyof typeof ROWS;
 
 /** What the keys of a screen do. */
 export type Actions = { readonly [I in ShortcutId]?: ((key: string) => void) | undefined };

@@ -4,7 +4,7 @@ import { keep, kept, keysOf } from './storage';
 
 export const fieldsSchema = z.record(z.string(), z.unknown());
 export const acknowledgedSchema = z.object({ fields: fieldsSchema, revision: z.int() });
-export type Acknowledged = z.infer<typeof acknowledgedSchema>;
+type Acknowledged = z.infer<typeof acknowledgedSchema>;
 
 const PREFIX = 'corvel:acknowledged:';
 

@@ -11,7 +11,7 @@ import { keep, kept, keysOf, letGo } from './storage';
 export type Revised<Content> = Content & { readonly revision: number };
 
 /** A page that edits, as far as what an earlier one left asks of it. */
-export interface EditingPage<Content> {
+interface EditingPage<Content> {
   /** What it has, and on which revision. */
   readonly now: () => Revised<Content>;
   /** Whether nothing was edited on it yet. */

@@ -3,7 +3,7 @@ import { dequal } from 'dequal/lite';
 
 export type Fields = Readonly<Record<string, unknown>>;
 
-export interface Merged {
+interface Merged {
   readonly fields: Fields;
   /** The names of what both have changed, and not to the same. */
   readonly disputed: readonly string[];

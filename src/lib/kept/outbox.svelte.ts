@@ -51,7 +51,7 @@ const parcelSchema = z.object({
 type Parcel = z.infer<typeof parcelSchema>;
 
 /** What is to be sent. */
-export interface Sending {
+interface Sending {
   readonly path: string;
   readonly method?: 'PUT' | 'POST';
   readonly fields: Fields;

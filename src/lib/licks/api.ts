@@ -14,7 +14,7 @@ import {
   type StoredLick,
 } from './messages';
 
-export type LickOutcome =
+type LickOutcome =
   | { readonly kind: 'saved'; readonly revision: number }
   | { readonly kind: 'conflict'; readonly current: StoredLick }
   | { readonly kind: 'away' }

@@ -20,7 +20,7 @@ const DEPTH = 200;
 
 const lickDrafts = draftsOf<Lick>('lick', lickRequest);
 
-export type LickState = 'saved' | 'saving' | 'away' | 'conflict';
+type LickState = 'saved' | 'saving' | 'away' | 'conflict';
 
 export function createLickEditing(stored: StoredLick, neck: () => Neck) {
   const { id } = stored;

@@ -60,7 +60,7 @@ export const lengthOf = ({ length, dotted, triplet }: Grid): Beats =>
   at(LENGTHS, length) * (dotted ? 1.5 : 1) * (triplet ? 2 / 3 : 1);
 
 /** The note under the cursor: on its string, else any at its beat. */
-export const noteAt = ({ notes, beat, string }: Grid): LickNote | undefined =>
+const noteAt = ({ notes, beat, string }: Grid): LickNote | undefined =>
   notes.find((note) => same(note.beat, beat) && note.string === string) ??
   notes.find((note) => same(note.beat, beat));
 

@@ -19,7 +19,7 @@ import { onBeats } from '$lib/listening/beats';
 import type { Ear } from '$lib/listening/ear.svelte';
 import type { LickEditing } from './editing.svelte';
 
-export type Purpose = 'write' | 'check';
+type Purpose = 'write' | 'check';
 
 /** How long after the last beat a note may still be on its way through the ear. */
 const HEARING: Seconds = 0.8;

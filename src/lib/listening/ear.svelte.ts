@@ -11,11 +11,11 @@ import { type Hearing, openHearing } from './hearing';
 import { createKept, type Kept } from './kept';
 import { BAND_HEARD, isHeard, levelSays, refusalFor, UNPLUGGED, UNSUPPORTED } from './says';
 
-export type EarState = 'off' | 'asking' | 'hearing';
+type EarState = 'off' | 'asking' | 'hearing';
 export const SIMULATED = 'simulated';
 
 /** A note at a second of the context's clock, the way there and back taken off. */
-export interface NoteHeard extends HeardNote {
+interface NoteHeard extends HeardNote {
   readonly at: Seconds;
 }
 

@@ -4,7 +4,7 @@ import { openHearing } from './hearing';
 
 const LIMIT = 60 * 2 ** 20;
 
-export type OpenedRecording =
+type OpenedRecording =
   | { readonly ok: true; readonly notes: readonly HeardNote[] }
   | { readonly ok: false; readonly message: string };
 

@@ -22,7 +22,7 @@ const answer = z.object({
     }),
   ),
 });
-export type SessionBlock = z.infer<typeof answer>['blocks'][number];
+type SessionBlock = z.infer<typeof answer>['blocks'][number];
 
 const MINUTE = 60;
 

@@ -27,7 +27,7 @@ export const stintsAsCsv = (stints: readonly StoredStint[]): string =>
     { escapeFormulae: FORMULA, newline: '\r\n' },
   );
 
-export type CsvRead =
+type CsvRead =
   | { readonly ok: true; readonly stints: readonly StintContent[] }
   | { readonly ok: false; readonly message: string };
 

@@ -4,7 +4,7 @@ import type { Extent } from '$core/time/extent';
 import type { Zone } from '$core/neck/neck';
 import { zoneWord } from '$lib/study/place';
 
-export interface ToPractise {
+interface ToPractise {
   readonly chart: string;
   readonly exercise: string;
   readonly zone: Zone;

@@ -21,7 +21,7 @@ export const LABEL_NAMES: Readonly<Record<Labels, string>> = {
   finger: 'Fingers',
 };
 
-export interface LabelContext {
+interface LabelContext {
   readonly now: Chord;
   readonly next: Chord | null;
   readonly key: Key | null;

@@ -21,7 +21,7 @@ export interface NeckLayout {
   readonly fretAt: (x: number) => number;
 }
 
-export interface NeckMeasures {
+interface NeckMeasures {
   readonly width: number;
   readonly stringGap: number;
   readonly leftHanded: boolean;
@@ -47,7 +47,7 @@ export const LARGE = {
 } as const;
 
 /** What a screen gives its neck, in pixels. */
-export interface NeckRoom {
+interface NeckRoom {
   readonly width: number;
   /** Null where it may be as high as it likes. */
   readonly height: number | null;

@@ -17,7 +17,7 @@ export const PLAIN_LABEL_NAMES: Readonly<Record<PlainLabels, string>> = {
 };
 
 /** What is drawn of a shape besides its notes. */
-export interface PlainOptions {
+interface PlainOptions {
   readonly labels: PlainLabels;
   /** The degree that has just moved. */
   readonly moved?: Interval | null;

@@ -17,7 +17,7 @@ const steps = (halfSteps: number): string => {
 };
 
 /** What the change does to a note: "moves down a half step to B". */
-export function speakMotion({ motion }: Mark): string {
+function speakMotion({ motion }: Mark): string {
   switch (motion?.kind) {
     case 'holds':
       return 'holds';

@@ -256,7 +256,7 @@ export function createPlanModel(study: Study) {
   };
 }
 
-export type PlanModel = ReturnType<typeof createPlanModel>;
+type PlanModel = ReturnType<typeof createPlanModel>;
 
 /** The model of the Plan shown. */
 export const [getPlanModel, setPlanModel] = createContext<PlanModel>();

@@ -29,13 +29,13 @@ import {
 } from '$core/chart/leadSheet';
 import type { ChartEditing } from '$lib/study/document.svelte';
 
-export interface Cursor {
+interface Cursor {
   readonly bar: number;
   readonly slot: number;
 }
 
 /** A chord being typed: over a slot, behind one in its bar, or in a bar of its own. */
-export interface Typing extends Cursor {
+interface Typing extends Cursor {
   readonly puts: 'over' | 'behind' | 'bar';
   readonly text: string;
   /** Whether the text is a first letter to go on from, rather than what stands there. */

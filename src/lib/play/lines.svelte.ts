@@ -15,7 +15,7 @@ import { passRequests } from './requests';
 import type { Staged } from './staged';
 
 /** A target within a pass, by its beat from the beginning of it. */
-export interface PassTarget extends RouteStop {
+interface PassTarget extends RouteStop {
   readonly beat: Beats;
   readonly beats: Beats;
 }

@@ -15,7 +15,7 @@ import { routeRequest } from '$lib/study/routes';
 import type { Study } from '$lib/study/study.svelte';
 import type { Staged } from './staged';
 
-export interface PassRequests {
+interface PassRequests {
   /** Null where the line is no exercise. */
   readonly exercise: ExerciseRequest | null;
   readonly routes: RouteRequest;

@@ -97,7 +97,7 @@ export interface Session {
 const REMEMBERED = 4;
 
 /** What is asked of the band for a pass. */
-export interface BandRequest {
+interface BandRequest {
   readonly form: BandForm;
   readonly feel: FeelKind;
   readonly seed: number;

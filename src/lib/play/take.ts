@@ -50,12 +50,12 @@ function lickOf(study: Study, stage: Stage, pass: PassLandings): Lick | null {
 }
 
 /** Samples as a WAV file. */
-export function wavOf({ samples, rate }: Sound): Blob {
+function wavOf({ samples, rate }: Sound): Blob {
   const buffer = { numberOfChannels: 1, sampleRate: rate, getChannelData: () => samples };
   return new Blob([toWav(buffer as unknown as AudioBuffer)], { type: 'audio/wav' });
 }
 
-export type KeptTake =
+type KeptTake =
   | { readonly id: string; /** Until the server is back. */ readonly waiting: boolean }
   | { readonly refused: string };
 

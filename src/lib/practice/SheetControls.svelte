@@ -5,7 +5,7 @@
   import { EXERCISE_WORDS } from '$core/exercises/words';
   import { LICK_LIMITS } from '$core/licks/lick';
   import { stringSets } from '$core/neck/voicings';
-  import { type Extent, EXTENTS } from '$core/lines/spans';
+  import type { Extent } from '$core/lines/spans';
   import { LINE_STYLES, type LineStyle, STYLE_ROWS } from '$core/lines/styles';
   import { SUBDIVISIONS } from '$core/time/subdivision';
   import { createLick } from '$lib/licks/api';

@@ -15,7 +15,7 @@ import { KEPT_PASSAGE_LIMIT, MELODY_LIMIT, type PracticeSheet } from '$lib/study
 import type { Study } from '$lib/study/study.svelte';
 import { createAnswer } from '$lib/workers/answer.svelte';
 
-export type SheetSettings = Omit<PracticeSheet, 'id' | 'name' | 'passage'>;
+type SheetSettings = Omit<PracticeSheet, 'id' | 'name' | 'passage'>;
 
 const START: Omit<SheetSettings, 'zone'> = {
   kind: 'line',

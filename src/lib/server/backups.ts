@@ -15,7 +15,7 @@ import { lookUp } from '$core/lists';
 import { log } from './log';
 import type { Connection } from './sqlite';
 
-export const BACKUP_FOLDER = 'backups';
+const BACKUP_FOLDER = 'backups';
 
 /** What a backup was made for; of each kind the last seven are kept. */
 export type BackupKind = 'daily' | 'hours' | 'stop' | 'before' | 'import';

@@ -106,7 +106,7 @@ export interface CardState {
 }
 
 /** An answer to a card: its own id, and how often the card had been answered when it was dealt. */
-export interface CardAnswer {
+interface CardAnswer {
   readonly id: string;
   readonly right: boolean;
   readonly answer?: string | undefined;

@@ -17,7 +17,7 @@ import type { Db } from './database';
 import { findSettings } from './settings';
 import type { PutRequest, StoredLick } from '$lib/licks/messages';
 
-export interface LickPlace {
+interface LickPlace {
   readonly chart: string;
   readonly title: string;
   readonly index: number;
@@ -37,7 +37,7 @@ function chartOf(text: string): Chart | null {
 const BEST = 50;
 
 /** The best places in all charts where a lick fits, and how many more there are. */
-export interface LickPlaces {
+interface LickPlaces {
   readonly places: readonly LickPlace[];
   readonly more: number;
 }
@@ -69,7 +69,7 @@ export async function placesFor(db: Db, lick: StoredLick): Promise<LickPlaces | 
   return { places, more: Math.max(0, fits.length - BEST) };
 }
 
-export type PutResult =
+type PutResult =
   | { readonly kind: 'put'; readonly chart: string }
   | { readonly kind: 'missing' }
   | { readonly kind: 'refused'; readonly message: string };

@@ -30,7 +30,7 @@ const rowsOf = (db: Db) =>
     .where('deleted_at', 'is', null)
     .$castTo<Row>();
 
-export type LickSaved = Saved<StoredLick>;
+type LickSaved = Saved<StoredLick>;
 
 function parsed(json: string): unknown {
   try {

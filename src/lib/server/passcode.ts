@@ -39,7 +39,7 @@ export function cookieOpens(cookie: string | undefined): boolean {
   return passcode === null || (cookie !== undefined && equal(cookie, sign(passcode)));
 }
 
-export type Attempt =
+type Attempt =
   | { readonly kind: 'open'; readonly cookie: string }
   | { readonly kind: 'wrong' }
   | { readonly kind: 'wait' };

@@ -13,7 +13,7 @@ const LONGEST = 8;
 /** The least share of a processor that is reckoned with. */
 const LEAST_SHARE = 0.1;
 
-export type PoolOutcome<Reply> =
+type PoolOutcome<Reply> =
   | { readonly kind: 'done'; readonly reply: Reply }
   /** It took longer than the deadline, or more memory than a thread may have. */
   | { readonly kind: 'late' }

@@ -10,9 +10,9 @@ import type { Tables } from './schema';
 import { decode, readAs } from './texts';
 
 type Cell = string | number | null;
-export type SalvagedRow = Readonly<Record<string, Cell>>;
+type SalvagedRow = Readonly<Record<string, Cell>>;
 /** Rows by the name of their table. */
-export type Salvaged = ReadonlyMap<string, readonly SalvagedRow[]>;
+type Salvaged = ReadonlyMap<string, readonly SalvagedRow[]>;
 
 interface Column {
   readonly name: string;

@@ -20,7 +20,7 @@ export interface ChartTable {
   readonly deleted_at: string | null;
 }
 
-export interface LickTable {
+interface LickTable {
   readonly id: string;
   readonly title: string;
   /** As JSON: a list of words. */
@@ -40,7 +40,7 @@ export interface LickTable {
   readonly deleted_at: string | null;
 }
 
-export interface StintTable {
+interface StintTable {
   readonly id: string;
   /** When it began, as the player's clock said it, and in milliseconds. */
   readonly at: string;
@@ -62,7 +62,7 @@ export interface StintTable {
   readonly deleted_at: string | null;
 }
 
-export interface CardTable {
+interface CardTable {
   readonly id: string;
   /** The scheduler's own state, as JSON. */
   readonly state: string;
@@ -74,7 +74,7 @@ export interface CardTable {
   readonly answer: string | null;
 }
 
-export interface SettingTable {
+interface SettingTable {
   readonly name: string;
   readonly value: string;
   readonly revision: Generated<number>;

@@ -12,7 +12,7 @@ import type { Db } from './database';
 import { bytesOf, decode } from './texts';
 import { historyOf, listStints } from './stints';
 
-export interface SessionWanted {
+interface SessionWanted {
   readonly minutes: number;
   readonly now: number;
   /** Blocks the player does not want today, by the keys of their cells. */
@@ -90,7 +90,7 @@ const LASTS = 12 * 3_600_000;
 /** Minutes by which a block is made longer. */
 const LONGER = 2;
 
-export interface AskedSession extends Session {
+interface AskedSession extends Session {
   readonly minutes: number;
   readonly skipped: readonly string[];
   /** When it was begun, in milliseconds; null where it was not. */

@@ -176,7 +176,7 @@ export async function addStints(
   return rows.map(({ id }) => id);
 }
 
-export type StintSaved = Saved<StoredStint>;
+type StintSaved = Saved<StoredStint>;
 
 /** One stint that is not put away. */
 const findStint = async (db: Db, id: string): Promise<StoredStint | null> =>

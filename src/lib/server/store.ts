@@ -30,7 +30,7 @@ import { problemOf, type ProblemKind, StoreProblem } from './problems';
 import { putBack, salvage } from './salvage';
 import { clearUnfinishedSounds } from './sounds';
 
-export type ClosedKind = Exclude<ProblemKind, 'busy'>;
+type ClosedKind = Exclude<ProblemKind, 'busy'>;
 
 export type Store =
   | {

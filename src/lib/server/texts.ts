@@ -9,7 +9,7 @@ import type { Tables } from './schema';
 export const bytesOf = (column: string): RawBuilder<ArrayBuffer | null> =>
   sql<ArrayBuffer | null>`cast(${sql.ref(column)} as blob)`;
 
-export interface Decoded {
+interface Decoded {
   readonly text: string;
   /** Whether bytes were lost: each shows as U+FFFD. */
   readonly damaged: boolean;

@@ -7,7 +7,7 @@ import { SOUND_PARTS } from '$lib/audio/parts';
 
 const shortText = (most: number) => z.string().check(z.minLength(1), z.maxLength(most));
 
-export const instrumentSchema = z
+const instrumentSchema = z
   .object({
     id: shortText(40),
     name: z.string().check(z.trim(), z.minLength(1), z.maxLength(60)),

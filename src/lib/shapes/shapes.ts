@@ -34,7 +34,7 @@ export interface Shape {
   readonly ground: readonly Placed[];
 }
 
-export interface ShapeGroup {
+interface ShapeGroup {
   readonly title: string;
   readonly shapes: readonly Shape[];
 }

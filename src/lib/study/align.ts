@@ -12,7 +12,7 @@ import { halfSteps, type Interval } from '$core/notes/notes';
 import type { Plan, PlanChoice, SetAside } from './plan';
 
 /** The chords of a chart by name, as played: what a plan's indices count. */
-export const playedNames = (chart: Chart): readonly string[] =>
+const playedNames = (chart: Chart): readonly string[] =>
   chart.chords.map(({ chord }) => chordName(chord));
 
 /** The interval by which every chord has moved, where nothing else has changed; null otherwise. */

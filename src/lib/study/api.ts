@@ -10,7 +10,7 @@ export interface StoredText {
   readonly revision: number;
 }
 
-export type SaveOutcome =
+type SaveOutcome =
   | { readonly kind: 'saved'; readonly revision: number }
   | { readonly kind: 'conflict'; readonly current: StoredText }
   /** The server could not be reached or is not well: try again. */

@@ -32,11 +32,11 @@ export const or = <T extends z.core.SomeType>(schema: T, fallback: z.core.output
 const count = (least: number, most: number) => z.int().check(z.minimum(least), z.maximum(most));
 const bpm = z.number().check(z.minimum(TEMPO_RANGE.low), z.maximum(TEMPO_RANGE.high));
 
-export const loopSchema = z.object({ from: count(0, 4095), to: count(1, 4096) });
+const loopSchema = z.object({ from: count(0, 4095), to: count(1, 4096) });
 /** Bars as played that go round, from 0 up to, not including, `to`. */
 export type Loop = z.infer<typeof loopSchema>;
 
-export const rampSchema = z.object({ by: count(1, 20), every: count(1, 16), goal: bpm });
+const rampSchema = z.object({ by: count(1, 20), every: count(1, 16), goal: bpm });
 /** So many beats a minute faster every so many passes, up to a goal. */
 export type Ramp = z.infer<typeof rampSchema>;
 

@@ -28,7 +28,7 @@ const NONE_UNREADABLE: ReadonlyMap<number, Problem> = new Map();
 /** How long looks are gathered before they are kept, in milliseconds. */
 const VIEW_DELAY = 500;
 
-export interface StudyStart {
+interface StudyStart {
   readonly id: string;
   readonly document: ChartEditing;
   readonly settings: SettingsStore;

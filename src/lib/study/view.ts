@@ -18,7 +18,7 @@ const PAIRS = ['3-7', '1-3', '1-5', '1-7'] as const;
 
 /** What alone the neck shows: every note, one or two degrees of each chord, or the targets. */
 export const SHOWN_ONLY = ['all', ...DEGREES, ...PAIRS, 'targets'] as const;
-export type ShownOnly = (typeof SHOWN_ONLY)[number];
+type ShownOnly = (typeof SHOWN_ONLY)[number];
 
 /** The degrees that are shown alone; null where it is every note, or the targets. */
 export const degreesShown = (only: ShownOnly): readonly DegreeName[] | null =>

@@ -48,7 +48,7 @@ export function stepwise(...works: readonly (() => void)[]): () => void {
   };
 }
 
-export interface Late<T> {
+interface Late<T> {
   readonly current: T;
   /** Follows at once: for what may not act on the past. */
   readonly catchUp: () => void;

@@ -2,7 +2,7 @@
 import { untrack } from 'svelte';
 import { stepwise } from './afterPaint.svelte';
 
-export interface DoubleBuffer<T> {
+interface DoubleBuffer<T> {
   /** What the two pictures show; the second stays empty until something is to come. */
   readonly pictures: readonly [T, T | null];
   /** Which of the two is seen. */

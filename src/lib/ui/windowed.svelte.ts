@@ -19,7 +19,7 @@ const FEW = 120;
 const FIRST = 40;
 const AROUND = 10;
 
-export interface WindowedList {
+interface WindowedList {
   readonly count: () => number;
   /** Height of a row before it is measured, in CSS pixels. */
   readonly estimate: number;

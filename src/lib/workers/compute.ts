@@ -3,7 +3,7 @@ import type { Remote } from 'comlink';
 import type { Computations } from './compute.worker';
 
 /** Share of the work done, from 0 to 1. */
-export type OnProgress = (share: number) => void;
+type OnProgress = (share: number) => void;
 
 export type Computation = keyof Computations;
 export type RequestOf<K extends Computation> = Parameters<Computations[K]>[0];
@@ -19,7 +19,7 @@ export class LateError extends Error {
   override name = 'LateError';
 }
 
-export interface Caller<K extends Computation> {
+interface Caller<K extends Computation> {
   /** The answer; rejects with a {@link CancelledError}, or with what went wrong in the worker. */
   readonly ask: (request: RequestOf<K>, onProgress?: OnProgress) => Promise<AnswerOf<K>>;
   readonly cancel: () => void;
@@ -27,7 +27,7 @@ export interface Caller<K extends Computation> {
   readonly close: () => void;
 }
 
-export type OpenWorker = () => Worker;
+type OpenWorker = () => Worker;
 
 const openCompute: OpenWorker = () =>
   new Worker(new URL('./compute.worker.ts', import.meta.url), { type: 'module' });

@@ -4,7 +4,7 @@
  */
 
 /** Why something was not begun: it was called off before it was there. */
-export class CalledOffError extends Error {
+class CalledOffError extends Error {
   override name = 'CalledOffError';
 }
 

@@ -4,7 +4,7 @@ import { decodeText } from '../../text';
 import { type Refusal, refused } from '../result';
 import { childNamed, childrenNamed, readXml, XML_LIMITS } from './xml';
 
-export const ZIP_LIMITS = {
+const ZIP_LIMITS = {
   bytes: 2_000_000,
   unpacked: XML_LIMITS.characters,
   files: 200,
@@ -44,7 +44,7 @@ function scoreName(files: Readonly<Record<string, Uint8Array>>): string | undefi
   return named ?? Object.keys(files).find((name) => !name.startsWith('META-INF/'));
 }
 
-export type Unpacked = { readonly ok: true; readonly text: string } | Refusal;
+type Unpacked = { readonly ok: true; readonly text: string } | Refusal;
 
 /** The score inside a compressed file, as text. */
 export function unpackScore(bytes: Uint8Array): Unpacked {

@@ -10,7 +10,7 @@ export interface XmlElement {
   readonly text: string;
 }
 
-export type XmlResult =
+type XmlResult =
   | { readonly ok: true; readonly root: XmlElement }
   | { readonly ok: false; readonly message: string };
 

@@ -39,7 +39,7 @@ const head = {
   neck: z.object({ tuning: z.array(z.string().max(8)).max(8), frets: z.int(), capo: z.int() }),
 };
 
-export const passageSchema = z.object({
+const passageSchema = z.object({
   ...head,
   version: z.literal(2),
   key: z.string().max(40).nullable(),

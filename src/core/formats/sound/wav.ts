@@ -3,7 +3,7 @@ import wavefile from 'wavefile';
 import { at } from '../../lists';
 import { type Refusal, refused } from '../result';
 
-export interface Recording {
+interface Recording {
   /** One channel, −1 to 1. */
   readonly samples: Float32Array;
   /** Samples a second. */

@@ -21,7 +21,7 @@ export async function clearReceived(folder: string): Promise<void> {
   for (const name of names) await rm(join(folder, FOLDER, name), { force: true });
 }
 
-export interface Received {
+interface Received {
   readonly file: string;
   /** Removes it. */
   readonly letGo: () => Promise<void>;

@@ -24,7 +24,7 @@ const MOST_FILES = 200_000;
 const MOST_ROWS = 200_000;
 const MANIFEST = 'manifest.json';
 
-export type ArchiveRead =
+type ArchiveRead =
   | { readonly ok: true; readonly archive: Archive }
   | { readonly ok: false; readonly message: string };
 

@@ -22,7 +22,7 @@ import { decodeText } from '../../../text';
 import { childNamed, childrenNamed, type XmlElement, readXml, textAt } from '../../musicxml/xml';
 import { type ReadBar, type Reader, readMeasure } from './measures';
 
-export type ImportResult =
+type ImportResult =
   { readonly ok: true; readonly text: string; readonly remarks: readonly string[] } | Refusal;
 
 const MOST_SHARES = 32;

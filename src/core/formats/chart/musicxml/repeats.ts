@@ -6,7 +6,7 @@ interface Marked {
   readonly endings: readonly number[];
 }
 
-export interface RepeatSpan {
+interface RepeatSpan {
   readonly start: number;
   readonly end: number;
 }
