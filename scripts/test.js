@@ -1,9 +1,6 @@
 /**
  * `npm test`: format, lint, types, unit tests and browser tests, in lanes beside one another. Its last line
  * counts them all. `npm test -- NAME …` runs the tests whose file or folder has such a name.
- *
- * What is played and heard takes its time and little of the processor: it goes first wherever it asks for it,
- * and the rest fills what it leaves.
  */
 import { spawn } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
@@ -15,9 +12,6 @@ const names = process.argv.slice(2);
 const reports = mkdtempSync(join(tmpdir(), 'corvel-report-'));
 const counts = { passed: 0, failed: 0 };
 
-/** How far what has time stands back behind what has none. */
-const POLITE = 10;
-
 /** Each step's seconds: by the clock, and of the processor. */
 /** @type {{ readonly name: string, readonly wall: number, readonly processor: number }[]} */
 const took = [];
@@ -26,16 +20,14 @@ const took = [];
  * Runs a command to its end and prints what it said in one piece; whether it ended well.
  * @param {string} name
  * @param {readonly string[]} command
- * @param {boolean} [politely] whether it lets go first what plays in real time
  * @returns {Promise<boolean>}
  */
-function step(name, command, politely = true) {
+function step(name, command) {
   const began = Date.now();
   const times = join(reports, `${name}.times`);
   // The shell knows the processor time of all that a command has started; Node.js does not say it.
   const timed = `TIMEFORMAT='%U %S'; { time "$@" 2>&3; } 3>&2 2>"$0"`;
-  const polite = politely ? ['nice', '-n', String(POLITE)] : [];
-  const child = spawn('bash', ['-c', timed, times, ...polite, ...command], {
+  const child = spawn('bash', ['-c', timed, times, ...command], {
     cwd: ROOT,
     stdio: ['ignore', 'pipe', 'pipe'],
     // What is printed in one piece at the end is read in files more often than on a screen.
@@ -70,12 +62,11 @@ async function check(name, command) {
 /** @param {'unit' | 'browser' | 'sound'} project */
 async function tests(project) {
   const report = join(reports, `${project}.json`);
-  const command = [
+  const passed = await step(`${project} tests`, [
     ...['npx', 'vitest', 'run', '--project', project, ...names],
     ...(names.length > 0 ? ['--passWithNoTests'] : []),
     ...['--reporter=dot', '--silent=passed-only', '--reporter=json', `--outputFile.json=${report}`],
-  ];
-  const passed = await step(`${project} tests`, command, project !== 'sound');
+  ]);
   if (!existsSync(report)) {
     counts.failed += 1;
     return;
@@ -101,7 +92,8 @@ async function moving() {
     `import('./scripts/tools.js').then((t) => t.ensureBuilt())`,
   ];
   const built = await check('build', build);
-  if (built) await Promise.all([tests('browser'), tests('sound')]);
+  if (built) await tests('browser');
+  return built;
 }
 
 ensureInstalled();
@@ -109,7 +101,9 @@ ensureChromium();
 const began = Date.now();
 // Types are made from the routes, for whoever reads them.
 if (run('npx', ['svelte-kit', 'sync']) !== 0) process.exit(1);
-await Promise.all([still(), moving()]);
+const [, built] = await Promise.all([still(), moving()]);
+// What is played and heard in real time has the machine to itself.
+if (built) await tests('sound');
 rmSync(reports, { recursive: true, force: true });
 
 console.log('\n── seconds by the clock, and of the processor');
