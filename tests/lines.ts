@@ -100,7 +100,7 @@ export function settingOf(
     zone: at(zones, zone % zones.length),
     intents: proposeIntents(chart, reading, 'chord-tones'),
     ...{ prefer: ['3', '7'], pins: {}, extent: 'whole', from: 0, strings: [1, 2, 3] },
-    ...{ group: 4, seed: 1, ...changed },
+    ...{ group: 4, seed: 1, pattern: '<1 ~3 5 (2 7)1', ...changed },
   };
   return { chart, request };
 }

@@ -16,9 +16,10 @@ export interface ClockResult {
   readonly clicks: number;
   /** Beats without a click. */
   readonly missing: number;
-  /** How far a click is from its beat at the most, and how soon before it sounds one is scheduled, in milliseconds. */
+  /** Clicks that were handed over when their moment was past: the page was held up. */
+  readonly late: number;
+  /** How far the others are from their beats at the most, in milliseconds. */
   readonly farthest: number;
-  readonly soonest: number;
 }
 
 /** Plays on the stage, and writes down when each click is to sound. */
@@ -49,11 +50,12 @@ export async function keepTime(
   const first = counted[0]?.[0] ?? 0;
   const beat = 60 / BPM;
   const beats = counted.map(([at]) => (at - first) / beat);
-  const away = beats.map((one) => Math.abs(one - Math.round(one)) * beat);
+  const inTime = beats.filter((_, index) => (counted[index]?.[1] ?? 0) > 0.001);
+  const away = inTime.map((one) => Math.abs(one - Math.round(one)) * beat);
   return {
     clicks: counted.length,
     missing: Math.round(beats.at(-1) ?? 0) + 1 - new Set(beats.map(Math.round)).size,
+    late: counted.length - inTime.length,
     farthest: Math.round(1e6 * Math.max(...away)) / 1e3,
-    soonest: Math.round(1000 * Math.min(...counted.map(([, lead]) => lead))),
   };
 }

@@ -65,6 +65,7 @@ function request(changed: Partial<ExerciseRequest> = {}): ExerciseRequest {
     group: 3,
     seed: 1,
     melody: MELODY,
+    pattern: '<1 ~3 5 (2 7)1',
     ...changed,
   };
 }

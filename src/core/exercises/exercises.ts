@@ -3,7 +3,7 @@ import type { Chart } from '../chart/form';
 import { chordName } from '../chords/chords';
 import { spellingsOver } from '../chords/over';
 import { type Key, keyScale } from '../keys/keys';
-import { pitchClass, simpleRoot, transpose } from '../notes/notes';
+import { type Note, pitchClass, simpleRoot, transpose } from '../notes/notes';
 import type { Midi } from '../notes/pitch';
 import type { Intent } from '../lenses/lens';
 import type { Material } from '../lenses/material';
@@ -31,6 +31,8 @@ import type { Moment } from './rungs';
 import { PATTERNS } from './patterns';
 import { shapeOf } from './shapes';
 import { playingWarnings } from './playable';
+import { ownNotes } from './own/notes';
+import { parsePattern } from './own/pattern';
 import { movingThirdTargets, switchedSpans } from './respanned';
 import { roundTriads } from './triads';
 import { doubleStops, STOP_STYLES } from './stops';
@@ -70,6 +72,8 @@ export interface ExerciseRequest {
   /** A motif for lines to work with, and a seed for their plan alone; both their own by themselves. */
   readonly motif?: Motif | null;
   readonly idea?: number | null;
+  /** The player's own pattern as he types it, for the exercise made of it. */
+  readonly pattern?: string | null;
   /** How lines are played; by the chart's feel and idiom where nothing is said. */
   readonly style?: LineStyle | null;
 }
@@ -150,6 +154,10 @@ function withLandings(
 
 const CLOSE = 1e-6;
 
+/** The scale of the key; empty where no single one holds. */
+const homeOf = (key: Key | null): readonly Note[] =>
+  key ? keyScale(key).map((one) => transpose(key.tonic, one)) : [];
+
 function patterned(
   request: ExerciseRequest,
   kind: keyof typeof PATTERNS,
@@ -157,7 +165,7 @@ function patterned(
   targets: readonly RouteStop[],
 ): readonly PlayedNote[] {
   const { neck, zone, zones, strings, group, subdivision, key } = request;
-  const home = key ? keyScale(key).map((one) => transpose(key.tonic, one)) : [];
+  const home = homeOf(key);
   const per = notesPerBeat(subdivision, request.chart.source.time.unit);
   const notes: PlayedNote[] = [];
   let last: Moment['last'] = null;
@@ -338,6 +346,16 @@ function notesOf(
       const { octave = null } = request;
       const asked = { chart, key, neck, zone, spans, melody, seed, octave };
       return { notes: kind === 'melody' ? melodyNotes(asked) : variedMelody(asked) };
+    }
+    case 'own': {
+      const read = parsePattern(request.pattern ?? '');
+      if (!read.ok) return { notes: [], warnings: read.problems.map(({ message }) => message) };
+      const { time } = chart.source;
+      const perBeat = notesPerBeat(request.subdivision, time.unit);
+      const asked = { neck, zone, spans, home: homeOf(key), perBeat, quarter: time.unit / 4 };
+      const notes = ownNotes({ ...asked, pattern: read.pattern });
+      const none = 'No chord of this chart is one the pattern is for.';
+      return { notes, warnings: notes.length === 0 && spans.length > 0 ? [none] : [] };
     }
     case 'targets':
       return { notes: heldTargets(request, spans, targets) };

@@ -30,6 +30,7 @@ export const EXERCISES = [
   'melody',
   'melody-varied',
   'line',
+  'own',
 ] as const;
 export type ExerciseKind = (typeof EXERCISES)[number];
 

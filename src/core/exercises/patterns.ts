@@ -85,6 +85,7 @@ type PatternKind = Exclude<
   | 'call-and-response'
   | 'melody'
   | 'melody-varied'
+  | 'own'
 >;
 
 export const PATTERNS: Readonly<Record<PatternKind, Pattern>> = {

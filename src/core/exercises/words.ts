@@ -127,4 +127,8 @@ export const EXERCISE_WORDS: Readonly<Record<ExerciseKind, ExerciseWords>> = {
     name: 'A line through the targets',
     goal: 'Lead from target to target by step and arpeggio, as a solo would.',
   },
+  own: {
+    name: 'Your own pattern',
+    goal: 'Play the pattern you typed on every chord, wherever your hand is.',
+  },
 };

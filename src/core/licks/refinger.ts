@@ -28,7 +28,7 @@ export const FINGERING_COSTS = {
   /** For each fret two notes at once lie apart, and for each beyond a stretched hand. */
   spread: 1,
   stretch: 20,
-  /** A note outside the zone: kept, but only where nothing else is. */
+  /** For each fret outside the zone: a note is kept there, but only where nothing else is. */
   outside: 1_000,
 } as const;
 
@@ -78,8 +78,8 @@ function standCost(note: Fingered, place: Place, zone: Zone | null): number {
     ? (place.fret < FIRST_BENT ? stiff : 0) + (place.string > PLAIN_STRINGS ? wound : 0)
     : 0;
   const slid = slide && place.fret === 0 ? stiff : 0;
-  const off = zone && (place.fret < zone.low || place.fret > zone.high) ? outside : 0;
-  return high * Math.max(0, place.fret - HIGH) + bent + slid + off;
+  const off = zone ? Math.max(0, zone.low - place.fret, place.fret - zone.high) : 0;
+  return high * Math.max(0, place.fret - HIGH) + bent + slid + outside * off;
 }
 
 interface Fingered {
@@ -181,10 +181,14 @@ function layOut(neck: Neck, notes: readonly Fingered[], zone: Zone | null): Laid
   return { places, cost: best?.cost ?? 0 };
 }
 
-/** A place for every pitch, chosen together; null where a pitch lies off the neck. */
-export function placePitches(neck: Neck, pitches: readonly Midi[]): readonly Place[] | null {
+/** A place for every pitch, chosen together, in a zone where it can be; null where a pitch lies off the neck. */
+export function placePitches(
+  neck: Neck,
+  pitches: readonly Midi[],
+  zone: Zone | null = null,
+): readonly Place[] | null {
   const notes = pitches.map((midi, beat) => ({ midi, beat, techniques: [] }));
-  const { places } = layOut(neck, notes, null);
+  const { places } = layOut(neck, notes, zone);
   return places.every((place) => place !== null) ? places : null;
 }
 

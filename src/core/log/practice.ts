@@ -22,10 +22,10 @@ const FIRST: readonly ExerciseKind[] = [
   'line',
 ];
 
-/** Exercises in the order in which they are learnt; those that need a melody are left out. */
+/** Exercises in the order in which they are learnt; those made of what the player brings are left out. */
 export const PROGRESSION: readonly ExerciseKind[] = [
   ...FIRST,
-  ...EXERCISES.filter((one) => !FIRST.includes(one) && !MELODY_KINDS.has(one)),
+  ...EXERCISES.filter((one) => !FIRST.includes(one) && !MELODY_KINDS.has(one) && one !== 'own'),
 ];
 
 export function practiceChart(id: string, chart: Chart, neck: Neck): PracticeChart {

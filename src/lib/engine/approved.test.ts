@@ -236,7 +236,7 @@ describe('approved answers', () => {
           const subdivision = SUBDIVISIONS[(index + which) % SUBDIVISIONS.length];
           const { title, goal, notes, warnings } = ask<Row & { notes?: Rows }>('exercise', {
             ...{ chart: CHARTS[name], kind, subdivision, zone: { low: 3, high: 7 } },
-            ...{ strings: [2, 3, 4], melody, seed: which + 1 },
+            ...{ strings: [2, 3, 4], melody, seed: which + 1, pattern: '<1 ~3 5 (2 7)1:q r' },
           });
           return [said([title, goal, warnings] as Json), played(notes ?? [])];
         }),

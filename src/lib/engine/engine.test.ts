@@ -626,7 +626,7 @@ describe('targets', () => {
       ]) {
         // On the third string of a bass too.
         const melody = [{ beat: 0, beats: 2, string: 3, fret: 5 }];
-        const made = answer('exercise', { ...request, kind, melody }) as {
+        const made = answer('exercise', { ...request, kind, melody, pattern: '<1 ~3 5' }) as {
           notes?: unknown[];
         } & Answered;
         expect(made.error).toBeUndefined();

@@ -25,7 +25,7 @@ interface Asked {
   readonly study: Pick<Study, 'neck' | 'zone' | 'zones' | 'plan'>;
   readonly settings: Pick<
     PlaySettings,
-    'line' | 'subdivision' | 'seed' | 'strings' | 'group' | 'style' | 'octave'
+    'line' | 'subdivision' | 'seed' | 'strings' | 'group' | 'style' | 'octave' | 'pattern'
   >;
   /** The kept sheet that is the line; null for none. */
   readonly kept: PracticeSheet | null;
@@ -41,7 +41,7 @@ function sungIn(plan: Plan, neck: Neck, halfSteps: number): readonly LickNote[] 
 /** Requests by the key of a pass: the same key asks the very same. */
 export function passRequests({ study, settings, kept, at }: Asked) {
   const { neck, zone, zones, plan } = study;
-  const { line, subdivision, seed, group, style, octave } = settings;
+  const { line, subdivision, seed, group, style, octave, pattern } = settings;
   const there = settings.strings.filter((string) => string <= stringCount(neck));
   const strings = there.length > 0 ? there : [1];
   const { chosen } = plan.targets;
@@ -51,7 +51,7 @@ export function passRequests({ study, settings, kept, at }: Asked) {
     const pins = halfSteps === 0 ? plan.pins : {};
     const wanted = kept ?? (line === 'none' || line === 'targets' ? null : { kind: line });
     const exercise: ExerciseRequest | null = wanted && {
-      ...{ subdivision, seed, zone, strings, group, style, octave, from: 0, ...kept },
+      ...{ subdivision, seed, zone, strings, group, style, octave, pattern, from: 0, ...kept },
       ...{ chart, key, neck, zones, pins, kind: wanted.kind, extent: 'whole' },
       materials: planned.map(({ material }) => material),
       intents: planned.map(({ intent }) => intent),

@@ -37,6 +37,7 @@
   import LineIdea from './LineIdea.svelte';
   import LineWords from './LineWords.svelte';
   import { coming, momentAt, momentsOf, soundingAt } from './moments';
+  import OwnPattern from './OwnPattern.svelte';
   import { createPractice } from './practice.svelte';
   import SheetControls from './SheetControls.svelte';
   import SheetTools from './SheetTools.svelte';
@@ -172,13 +173,14 @@
       warn(refusal);
       return;
     }
-    const { kind, subdivision, seed, style, octave, group, zone, extent, from, strings } =
-      practice.settings;
+    const { kind, subdivision, seed, style, octave, pattern } = practice.settings;
+    const { group, zone, extent, from, strings } = practice.settings;
     const around = chart && extent !== 'whole' && !practice.opened;
     const loop = around
       ? loopAround(chart, from, extent === 'isolate' ? 'chord' : 'two chords')
       : study.view.play.loop;
-    const line = { line: kind, subdivision, seed, style, octave, group, strings: [...strings] };
+    const made = { subdivision, seed, style, octave, pattern, group, strings: [...strings] };
+    const line = { line: kind, ...made };
     study.look({
       play: { ...study.view.play, ...line, loop, sheet: practice.kept, staff: true },
     });
@@ -314,6 +316,7 @@
     {/if}
     <LineWords {practice} {moment} />
   </div>
+  {#if practice.settings.kind === 'own'}<OwnPattern {practice} />{/if}
   {#each warnings as warning (warning)}
     <p class="shrink-0 text-sm font-semibold text-now-text" role="status">{warning}</p>
   {/each}

@@ -27,6 +27,7 @@ const START: Omit<SheetSettings, 'zone'> = {
   seed: 1,
   style: null,
   octave: null,
+  pattern: null,
 };
 
 export function createPractice(study: Study, from: number) {
@@ -156,9 +157,11 @@ export function createPractice(study: Study, from: number) {
       const zone = fitZone(study.neck, sheet.zone.low, sheet.zone.high);
       const there = sheet.strings.filter((string) => string <= stringCount(study.neck));
       const strings = there.length > 0 ? there : settings.strings;
-      const { kind, subdivision, extent, from: first, group, seed, style, octave } = sheet;
+      const { kind, subdivision, extent, from: first, group } = sheet;
+      const { seed, style, octave, pattern } = sheet;
       settings = {
-        ...{ kind, subdivision, extent, from: first, zone, strings, group, seed, style, octave },
+        ...{ kind, subdivision, extent, from: first, zone, strings, group },
+        ...{ seed, style, octave, pattern },
       };
       opened = read?.ok ? read.passage : null;
       kept = id;

@@ -131,6 +131,7 @@ export async function putLick(
       seed: 1,
       style: null,
       octave: null,
+      pattern: null,
     },
     passage: writePassageJson(passage).content,
   };

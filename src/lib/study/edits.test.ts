@@ -46,6 +46,7 @@ const SHEET: Plan['sheets'][number] = {
     seed: 1,
     style: null,
     octave: null,
+    pattern: null,
     passage: null,
   },
 };

@@ -4,6 +4,7 @@ import * as z from 'zod/mini';
 import { INTENTS } from '$core/lenses/lens';
 import { LENSES } from '$core/lenses/table';
 import { EXERCISES } from '$core/exercises/kinds';
+import { PATTERN_LIMITS } from '$core/exercises/own/pattern';
 import { EXTENTS } from '$core/lines/spans';
 import { LINE_STYLES } from '$core/lines/styles';
 import { SUBDIVISIONS } from '$core/time/subdivision';
@@ -81,6 +82,8 @@ const practiceSheetSchema = z.object({
   style: orNull(z.enum(LINE_STYLES)),
   /** Octaves a melody is moved by; null for the nearest. */
   octave: orNull(within(-1, 1)),
+  /** The player's own pattern, as he types it. */
+  pattern: orNull(text(PATTERN_LIMITS.characters)),
   /** A melody kept as it is, as passage JSON; null for an exercise made from the rest. */
   passage: orNull(text(KEPT_PASSAGE_LIMIT)),
 });

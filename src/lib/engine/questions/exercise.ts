@@ -4,6 +4,7 @@ import { chartBeats } from '$core/chart/form';
 import { degreeOver } from '$core/chords/over';
 import { makeExercise } from '$core/exercises/exercises';
 import { EXERCISES, LINE_KINDS } from '$core/exercises/kinds';
+import { parsePattern, PATTERN_LIMITS } from '$core/exercises/own/pattern';
 import { techniqueSchema } from '$core/formats/passage/techniqueSchema';
 import { overChart } from '$core/licks/lick';
 import { EXTENTS } from '$core/lines/spans';
@@ -65,6 +66,11 @@ const request = z.object({
     .describe(
       'Octaves the melody is moved by; when left out it is varied as written, and melody takes the nearest',
     ),
+  pattern: z
+    .string()
+    .max(PATTERN_LIMITS.characters)
+    .optional()
+    .describe('Degrees as players type them, for own: 1 ~3 5 7, <1, (2 7)1, r, 1:q'),
   neck: neckRequest.optional(),
 });
 
@@ -116,6 +122,14 @@ export const exercise = question({
     }
     const melody = requestedNotes(neck, asked.melody ?? [], 'melody');
     if (!melody.ok) return melody;
+    if (kind === 'own') {
+      const read = parsePattern(asked.pattern ?? '');
+      const problem = read.ok ? null : read.problems[0];
+      if (problem) {
+        const message = problem.message;
+        return refuse({ code: 'invalid_request', message, path: 'pattern' });
+      }
+    }
     const { title, goal, passage, warnings, targets, line } = makeExercise({
       ...{
         chart,
@@ -133,6 +147,7 @@ export const exercise = question({
         strings,
         group: asked.group,
         switchAt: asked.switchAt ?? null,
+        pattern: asked.pattern ?? null,
         melody: inTime(overChart(chart, key, neck, melody.value)),
         zones,
       },
