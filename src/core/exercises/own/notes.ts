@@ -190,14 +190,16 @@ function overSpan(
         continue;
       }
       const midi = at(turn.pitches, which++);
+      // What leads to a long note is short all the same.
+      const quick = Math.min(length, 1 / perBeat);
       for (const asked of item.around) {
         const note = meant(asked);
-        play(nearestTo(midi, pitchClass(note)), note, length);
+        play(nearestTo(midi, pitchClass(note)), note, quick);
       }
       if (item.approach !== null) {
         const from = item.approach === 'below' ? midi - 1 : stepAbove(material.notes, midi);
         const size = modulo(from - pitchClass(root), OCTAVE);
-        play(from, transpose(root, at(CHROMATIC, size)), length);
+        play(from, transpose(root, at(CHROMATIC, size)), quick);
       }
       play(midi, meant(item.degree), length * item.held);
     }

@@ -173,6 +173,18 @@ describe('a pattern sounds in time', () => {
       [1.5, 1],
       [2.5, 1.5],
     ]);
+    // What leads to a long note is as short as the exercise's notes; to a shorter one, as short.
+    expect(timesOf('(2 7)1:q <5:s', '| C |').slice(0, 5)).toEqual([
+      ...[
+        [0, 0.5],
+        [0.5, 0.5],
+      ],
+      ...[
+        [1, 1],
+        [2, 0.25],
+        [2.25, 0.25],
+      ],
+    ]);
     expect(timesOf('1:et 3:et 5:et', 'time: 2/4\n| C |')[1]?.[0]).toBeCloseTo(1 / 3);
     // A quarter is two beats of 12/8.
     expect(timesOf('1:q 3:e', 'time: 12/8\n| C |').slice(0, 2)).toEqual([
