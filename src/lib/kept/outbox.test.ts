@@ -22,6 +22,10 @@ let open: OpenDatabase;
 /** Whether requests arrive, and whether their answers come back. */
 let arrives: boolean;
 let answers: boolean;
+/** Whether they break off within, as when the server is stopped. */
+let cut: boolean;
+const broken = () =>
+  new ReadableStream({ start: (body) => void body.error(new TypeError('network error')) });
 /** Whether sounds arrive, and which did. */
 let hears: boolean;
 let sounds: string[];
@@ -46,7 +50,7 @@ async function request(path: string, { body }: { readonly body: string }): Promi
   const result = await saveStint(open.db, path.split('/').at(-1) ?? '', revision, stint);
   const response = saved(result, () => new Response('{}', { status: 404 }), 'This stint was');
   if (!answers) throw new TypeError('Failed to fetch');
-  return response;
+  return cut ? new Response(broken(), { status: response.status }) : response;
 }
 
 /** A page of its own in the same browser. */
@@ -68,7 +72,7 @@ const count = () => Object.keys(storage).filter((key) => key.startsWith('corvel:
 beforeEach(async () => {
   folder = mkdtempSync(join(tmpdir(), 'corvel-outbox-'));
   open = await openDatabase(folder);
-  [arrives, answers, hears, sounds] = [true, true, true, []];
+  [arrives, answers, cut, hears, sounds] = [true, true, false, true, []];
   [storage, room] = [{}, Infinity];
   const methods = {
     getItem: (key: string) => storage[key] ?? null,
@@ -130,6 +134,23 @@ describe('the outbox', () => {
     expect(await keepOn(here, { minutes: 8 })).toEqual({ kind: 'kept', revision: 2 });
     expect(await listStints(open.db)).toHaveLength(1);
     expect(await stored()).toMatchObject({ minutes: 8 });
+  });
+
+  test('an answer that breaks off has not come: the next change asks nobody', async () => {
+    const here = await page();
+    cut = true;
+    expect(await keepOn(here)).toEqual({ kind: 'waiting' });
+    cut = false;
+    expect(await keepOn(here, { minutes: 8 })).toEqual({ kind: 'kept', revision: 2 });
+    expect(await stored()).toMatchObject({ minutes: 8 });
+    expect(count()).toBe(0);
+    // Nor has one that says what another has saved.
+    await saveStint(open.db, 'madehere1', 2, { ...STINT, minutes: 8, note: 'another’s' });
+    cut = true;
+    expect(await keepOn(here, { minutes: 9 }, 2)).toEqual({ kind: 'waiting' });
+    cut = false;
+    expect(await keepOn(here, { minutes: 9 }, 2, { minutes: 8 })).toMatchObject({ kind: 'kept' });
+    expect(await stored()).toMatchObject({ minutes: 9, note: 'another’s' });
   });
 
   test('knows its own among all that may have arrived, however often it was tried since', async () => {

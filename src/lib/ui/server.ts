@@ -18,12 +18,16 @@ export async function callServer(
   const text = body === undefined ? '' : JSON.stringify(body);
   const keepalive = new TextEncoder().encode(text).length <= KEEPALIVE_LIMIT;
   try {
-    return await fetch(path, {
+    const response = await fetch(path, {
       method,
       keepalive,
       signal: AbortSignal.timeout(PATIENCE),
       ...(body === undefined ? {} : { headers: JSON_HEADERS, body: text }),
     });
+    // An answer that breaks off has not come: what it says is known whole, or not at all.
+    const said = await response.arrayBuffer();
+    const { status, statusText, headers } = response;
+    return new Response(said.byteLength === 0 ? null : said, { status, statusText, headers });
   } catch (error) {
     return error instanceof DOMException && error.name === 'TimeoutError' ? 'late' : null;
   }
