@@ -216,6 +216,34 @@ describe('the practice sheet', () => {
     await app.find('[data-sheet="Inversions, low"]');
   });
 
+  test('a pattern of one’s own is read as it is typed, kept with its sheet, and played on the stage', async () => {
+    const url = await openSheet();
+    await choose('kind', 'own');
+    const field = await app.find('input[name="pattern"]');
+    expect(await field.getAttribute('value')).toBe('1 2 3 5');
+    await app.eventually(drawn, (count) => count === '32');
+    const retype = (text: string) => field.sendKeys(Key.chord(Key.CONTROL, 'a'), text);
+    await retype('1:q <5:q r:h');
+    await app.eventually(drawn, (count) => count === '16');
+    // What cannot be read is said, and what could be stays.
+    await retype('1 ~x5');
+    expect(await app.textOf('[data-pattern-problem]')).toContain('“~x5” is no degree');
+    expect(await drawn()).toBe('16');
+    await retype('5 3 1 7');
+    await app.eventually(drawn, (count) => count === '32');
+    await (await app.findText('button', 'Kept sheets')).click();
+    await (await app.find('input[name="sheet"]')).sendKeys('Down to the seventh', Key.ENTER);
+    await saved();
+    await app.visit(url);
+    await (await app.find('[data-sheet="Down to the seventh"]')).click();
+    await app.eventually(
+      async () => (await app.find('input[name="pattern"]')).getAttribute('value'),
+      (text) => text === '5 3 1 7',
+    );
+    await (await app.findText('button', 'With the band')).click();
+    await app.find('html[data-ready="play"] [aria-label="The line"] [data-drawn]');
+  });
+
   test('goes out in every format and comes back the same', async () => {
     await openSheet();
     await choose('kind', 'continuous');

@@ -1,7 +1,9 @@
 <!-- A player's own pattern: typed, read as it is typed, or taken from those that are there. -->
 <script lang="ts">
+  import { untrack } from 'svelte';
   import { parsePattern, PATTERN_LIMITS } from '$core/exercises/own/pattern';
   import { STARTER_PATTERNS } from '$core/exercises/own/starter';
+  import Popover from '$lib/ui/Popover.svelte';
   import type { Practice } from './practice.svelte';
 
   interface Props {
@@ -10,7 +12,36 @@
 
   let { practice }: Props = $props();
 
-  const text = $derived(practice.settings.pattern ?? '');
+  const SIGNS: readonly (readonly [sign: string, says: string])[] = [
+    ['7', 'the chord’s own seventh'],
+    ['b3 #4 n7', 'flat, sharp, or as in the major scale'],
+    ['~3 ^3', 'a leap down, a leap up'],
+    ['<1 >1', 'from a half step below, from a step above'],
+    ['(2 7)1', 'from both sides'],
+    ['r 5_', 'a rest, a note held twice as long'],
+    ['1:q', 'a quarter; w h q e s, with . dotted and t triplet'],
+    ['… 1 2', 'goes on where the last one ended'],
+    ['on m7: 1 2', 'only over these chords'],
+  ];
+
+  let showsSigns = $state(false);
+
+  /** What stands in the field: what is played is the last of it that can be read. */
+  let text = $state(untrack(() => practice.settings.pattern ?? ''));
+  let played = untrack(() => practice.settings.pattern);
+  $effect(() => {
+    const { pattern } = practice.settings;
+    // A kept sheet brings its own.
+    if (pattern !== played) text = pattern ?? '';
+    played = pattern;
+  });
+  function take(typed: string) {
+    text = typed;
+    if (!parsePattern(typed).ok) return;
+    played = typed;
+    practice.change({ pattern: typed });
+  }
+
   const read = $derived(parsePattern(text));
   const problem = $derived(read.ok || text.trim() === '' ? null : read.problems[0]);
   const known = $derived(STARTER_PATTERNS.find((one) => one.text === text)?.text ?? '');
@@ -29,9 +60,24 @@
       value={text}
       aria-invalid={problem !== null}
       aria-describedby="pattern-says"
-      oninput={(event) => practice.change({ pattern: event.currentTarget.value })}
+      oninput={(event) => take(event.currentTarget.value)}
     />
   </label>
+  <Popover
+    bind:open={showsSigns}
+    label="Signs of a pattern"
+    button="button-quiet"
+    sheet="w-80"
+    side="bottom"
+  >
+    {#snippet trigger()}Signs{/snippet}
+    <dl class="grid grid-cols-[auto_1fr] gap-x-3 gap-y-1">
+      {#each SIGNS as [sign, says] (sign)}
+        <dt><code>{sign}</code></dt>
+        <dd>{says}</dd>
+      {/each}
+    </dl>
+  </Popover>
   <label class="flex items-center gap-1.5">
     <span class="text-ink-soft">or take</span>
     <select
@@ -41,7 +87,7 @@
       value={known}
       onchange={(event) => {
         const { value } = event.currentTarget;
-        if (value !== '') practice.change({ pattern: value });
+        if (value !== '') take(value);
       }}
     >
       <option value="">one of these</option>
@@ -61,10 +107,8 @@
           >
         {/if}</span
       >
-    {:else}
-      b3 and #4 are exact; n7 is the major seventh. ~3 leaps down, ^3 up. &lt;1 from a half step
-      below, &gt;1 from a step above, (2 7)1 from both sides. r rests, _ holds, :q a quarter. … goes
-      on where the last ended. on m7: only over those chords.
+    {:else if text.trim() === ''}
+      Type the degrees as you say them: 1 2 3 5.
     {/if}
   </p>
 </div>

@@ -246,6 +246,7 @@
       onplay={toggle}
       onopen={practice.open}
       onband={withBand}
+      unfolded={setting}
     />
     {#if LINE_KINDS.has(practice.settings.kind)}
       <button
@@ -257,16 +258,16 @@
       </button>
     {/if}
     <button
-      class="button text-sm sm:hidden"
+      class="button min-w-0 flex-1 text-sm sm:hidden"
       aria-expanded={setting}
       aria-controls="sheet-settings"
       onclick={() => (setting = !setting)}
     >
       <ChevronRight size={16} class={setting ? 'rotate-90' : ''} aria-hidden="true" />
-      {EXERCISE_WORDS[practice.settings.kind].name}
+      <span class="truncate">{EXERCISE_WORDS[practice.settings.kind].name}</span>
     </button>
     <button
-      class="button-quiet ml-auto text-sm"
+      class="button-quiet ml-auto text-sm {setting ? '' : 'max-sm:hidden'}"
       aria-expanded={unfolded}
       aria-controls="sheet-more"
       onclick={() => (unfolded = !unfolded)}
@@ -279,7 +280,10 @@
     </div>
   </div>
   {#if unfolded}
-    <div id="sheet-more" class="grid shrink-0 gap-1 pb-1 print:hidden">
+    <div
+      id="sheet-more"
+      class="grid shrink-0 gap-1 pb-1 print:hidden {setting ? '' : 'max-sm:hidden'}"
+    >
       <div class="flex flex-wrap items-center gap-x-4 gap-y-1">
         <KeptSheets {practice} />
         <LineIdea {practice} />

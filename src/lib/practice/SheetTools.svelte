@@ -14,9 +14,11 @@
     readonly onopen: (passage: Passage) => void;
     /** Plays the sheet over the band. */
     readonly onband: () => void;
+    /** Whether speed and files stand in sight on a phone. */
+    readonly unfolded: boolean;
   }
 
-  let { passage, playing, speed = $bindable(), onplay, onopen, onband }: Props = $props();
+  let { passage, playing, speed = $bindable(), onplay, onopen, onband, unfolded }: Props = $props();
 
   const study = getStudy();
   const SPEEDS = [0.5, 0.75, 1, 1.25] as const;
@@ -31,10 +33,12 @@
 <button class="button" onclick={onband} title="This sheet over the band (Shift P)"
   >With the band</button
 >
-<label class="flex items-center gap-1 text-sm">
-  <span class="sr-only">Speed</span>
-  <select class="field" bind:value={speed}>
-    {#each SPEEDS as one (one)}<option value={one}>{one * 100} %</option>{/each}
-  </select>
-</label>
-<PassageFiles {passage} neck={study.neck} what="a melody" id="melody-file" {onopen} />
+<div class="contents {unfolded ? '' : 'max-sm:hidden'}">
+  <label class="flex items-center gap-1 text-sm">
+    <span class="sr-only">Speed</span>
+    <select class="field" bind:value={speed}>
+      {#each SPEEDS as one (one)}<option value={one}>{one * 100} %</option>{/each}
+    </select>
+  </label>
+  <PassageFiles {passage} neck={study.neck} what="a melody" id="melody-file" {onopen} />
+</div>
