@@ -2,7 +2,7 @@ import tailwindcss from '@tailwindcss/vite';
 import { sveltekit } from '@sveltejs/kit/vite';
 import { defineConfig } from 'vitest/config';
 
-/** What plays and listens in real time: by itself, when nothing else runs. */
+/** What plays and listens in real time: in a series of its own, when nothing else runs. */
 const SOUND = ['listening', 'play', 'loops'].map((name) => `tests/browser/${name}.test.ts`);
 
 interface Some {
@@ -50,7 +50,7 @@ export default defineConfig({
         exclude: SOUND,
         maxWorkers: 2,
       }),
-      screens('sound', { include: SOUND, maxWorkers: 2 }),
+      screens('sound', { include: SOUND, maxWorkers: 1 }),
     ],
   },
 });

@@ -27,7 +27,6 @@
   {:else}
     <button
       class="button-quiet"
-      aria-label="Menu"
       title="Menu"
       aria-haspopup="menu"
       aria-expanded="false"

@@ -31,13 +31,7 @@
 {/snippet}
 
 <DropdownMenu.Root bind:open>
-  <DropdownMenu.Trigger
-    class="button-quiet"
-    aria-label="Menu"
-    title="Menu"
-    data-menu
-    bind:ref={trigger}
-  >
+  <DropdownMenu.Trigger class="button-quiet" title="Menu" data-menu bind:ref={trigger}>
     <Ellipsis size={20} aria-hidden="true" />
   </DropdownMenu.Trigger>
   <DropdownMenu.Portal>

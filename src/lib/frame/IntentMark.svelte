@@ -15,7 +15,6 @@
 <span
   class="inline-flex shrink-0 items-end gap-px"
   role="img"
-  aria-label="intent: {INTENT_NAMES[intent][0]}"
   title="{INTENT_NAMES[intent][0]}: {INTENT_NAMES[intent][1]}"
 >
   {#each [1, 2, 3] as bar (bar)}

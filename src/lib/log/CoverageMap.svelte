@@ -101,11 +101,6 @@
                     title="{exerciseName(exercise)}, frets {zone.low} to {zone.high}: {STATE_WORDS[
                       state
                     ]}{cell ? `, ${minutesName(cell.minutes)}` : ''}"
-                    aria-label="{exerciseName(
-                      exercise,
-                    )}, frets {zone.low} to {zone.high}: {STATE_WORDS[state]}{cell
-                      ? `, ${minutesName(cell.minutes)}`
-                      : ''}"
                     data-state={state}
                   >
                     <StateMark {state} />

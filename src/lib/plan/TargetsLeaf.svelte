@@ -147,7 +147,7 @@
               ? 'border-ink text-ink'
               : 'border-line text-ink-soft'}"
             aria-pressed={route === model.targets.chosen}
-            aria-label="Route {index + 1}. {wayIn(route, index)}"
+            aria-label="Route {index + 1}"
             title={wayIn(route, index)}
             onclick={() => model.targets.choose(index)}
           >

@@ -263,7 +263,7 @@
       {#each [1, 2, 3] as pass (pass)}
         <button
           class="button-quiet"
-          title="Ending {pass} ({pass})"
+          title="Key {pass}"
           aria-label="Ending {pass}"
           onclick={() => {
             workbench.toggleEnding(pass);

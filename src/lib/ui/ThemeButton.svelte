@@ -8,6 +8,6 @@
   const name = $derived(dark ? 'Light theme' : 'Dark theme');
 </script>
 
-<button class="button-quiet" onclick={toggleMode} aria-label={name} title={name}>
+<button class="button-quiet" onclick={toggleMode} title={name}>
   {#if dark}<Sun size={16} aria-hidden="true" />{:else}<Moon size={16} aria-hidden="true" />{/if}
 </button>
