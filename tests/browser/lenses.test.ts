@@ -79,7 +79,7 @@ describe('choosing', () => {
     await press(Key.HOME);
     await press('i');
     expect(await (await app.find('[data-chord="0"]')).getAttribute('innerHTML')).toContain(
-      'intent: Coast',
+      'title="Coast: ',
     );
   });
 

@@ -49,7 +49,7 @@ describe('the log', () => {
   test('an untouched square leads to the stage, set up for it', async () => {
     await app.visit(`${app.url}/log`);
     const square = await app.find('[data-state="untouched"]');
-    const says = (await square.getAttribute('aria-label')) ?? '';
+    const says = (await square.getAttribute('title')) ?? '';
     await square.click();
     await app.find('html[data-ready="play"]');
     const [, low, high] = /frets (\d+) to (\d+)/u.exec(says) ?? [];
