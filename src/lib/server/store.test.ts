@@ -525,12 +525,13 @@ describe('the way back', () => {
     const open = await openDatabase(folder);
     const id = await createChart(open.db, TEXT);
     open.close();
-    const before = readdirSync(folder).sort();
+    const before = readdirSync(folder);
     const reading = openToRead(folder, 'read-only');
     expect((await findChart(reading.db, id))?.text).toBe(TEXT);
     await expect(createChart(reading.db, '| C |')).rejects.toMatchObject({ kind: 'read-only' });
     expect((await findChart(reading.db, id))?.text).toBe(TEXT);
     reading.close();
-    expect(readdirSync(folder).sort()).toEqual(before);
+    // The connection that wrote may let go of its log only now; what reads leaves nothing of its own.
+    expect(before).toEqual(expect.arrayContaining(readdirSync(folder)));
   });
 });
