@@ -3,6 +3,7 @@
   import { untrack } from 'svelte';
   import { parsePattern, PATTERN_LIMITS } from '$core/exercises/own/pattern';
   import { STARTER_PATTERNS } from '$core/exercises/own/starter';
+  import Picked from '$lib/ui/Picked.svelte';
   import Popover from '$lib/ui/Popover.svelte';
   import type { Practice } from './practice.svelte';
 
@@ -23,6 +24,11 @@
     ['… 1 2', 'goes on where the last one ended'],
     ['on m7: 1 2', 'only over these chords'],
   ];
+
+  const OURS = [
+    ['', 'one of these'],
+    ...STARTER_PATTERNS.map(({ name, text }) => [text, name] as const),
+  ] as const;
 
   let showsSigns = $state(false);
 
@@ -78,22 +84,17 @@
       {/each}
     </dl>
   </Popover>
-  <label class="flex items-center gap-1.5">
-    <span class="text-ink-soft">or take</span>
-    <select
-      class="field"
-      name="starter-pattern"
-      data-keys="page"
-      value={known}
-      onchange={(event) => {
-        const { value } = event.currentTarget;
-        if (value !== '') take(value);
-      }}
-    >
-      <option value="">one of these</option>
-      {#each STARTER_PATTERNS as { name, text } (text)}<option value={text}>{name}</option>{/each}
-    </select>
-  </label>
+  <Picked
+    label="or take"
+    name="starter-pattern"
+    value={known}
+    options={OURS}
+    onpick={(text) => {
+      if (text !== '') take(text);
+    }}
+    inline
+    lettersToPage
+  />
   <p id="pattern-says" class="min-h-5 w-full {problem ? 'text-now-text' : 'text-ink-soft'}">
     {#if problem}
       <span data-pattern-problem

@@ -1,5 +1,6 @@
 /** A player's own pattern over the chords of a chart, under the hand. */
 import type { Chord } from '../../chords/chords';
+import { spellOver } from '../../chords/over';
 import type { Quality } from '../../chords/qualities';
 import { placePitches } from '../../licks/refinger';
 import { at, modulo, range } from '../../lists';
@@ -151,22 +152,19 @@ function stepAbove(notes: readonly Note[], midi: Midi): Midi {
   return midi + (size <= 2 ? size : 1);
 }
 
-/** What lies so many half steps above a root, as a degree in use. */
-const CHROMATIC = ['1', 'b2', '2', 'b3', '3', '4', '#4', '5', 'b6', '6', 'b7', '7'].map(degree);
-
 /** A pattern over one chord, as often as the chord lasts, after what was played last. */
 function overSpan(
   { pattern, home, perBeat, quarter }: OwnRequest,
-  { chord: { root, ...chord }, beat: begins, beats, index, material }: ChordSpan,
+  { chord, beat: begins, beats, index, material }: ChordSpan,
   compass: Compass,
   played: Midi | null,
 ): readonly Sounding[] {
   const meant: Meant = (asked) =>
-    transpose(root, degreeMeant({ root, ...chord }, [...material.notes, ...home], asked));
+    transpose(chord.root, degreeMeant(chord, [...material.notes, ...home], asked));
   const notes = pattern.items.filter((item) => item.kind === 'note');
   const first = pitchClass(meant(at(notes, 0).degree));
   const turns = pitchesIn(compass, first).map((midi) =>
-    turnFrom(pitchClass(root), meant, notes, midi, compass),
+    turnFrom(pitchClass(chord.root), meant, notes, midi, compass),
   );
   const end = begins + beats;
   const sounding: Sounding[] = [];
@@ -198,8 +196,7 @@ function overSpan(
       }
       if (item.approach !== null) {
         const from = item.approach === 'below' ? midi - 1 : stepAbove(material.notes, midi);
-        const size = modulo(from - pitchClass(root), OCTAVE);
-        play(from, transpose(root, at(CHROMATIC, size)), quick);
+        play(from, spellOver(chord, from), quick);
       }
       play(midi, meant(item.degree), length * item.held);
     }
@@ -215,7 +212,9 @@ export function ownNotes(request: OwnRequest): readonly PlayedNote[] {
   const sounding: Sounding[] = [];
   for (const span of spans) {
     if (pattern.on.length > 0 && !pattern.on.some((kind) => isOfKind(span.chord, kind))) continue;
-    sounding.push(...overSpan(request, span, compass, sounding.at(-1)?.midi ?? null));
+    const last = sounding.at(-1)?.midi ?? null;
+    // One by one: of a long form they are more than a call takes.
+    for (const one of overSpan(request, span, compass, last)) sounding.push(one);
   }
   const pitches = sounding.map(({ midi }) => midi);
   const places = placePitches(neck, pitches, zone);

@@ -75,7 +75,7 @@ describe('a pattern is read', () => {
     expect(parsePattern('1 '.repeat(PATTERN_LIMITS.items + 1)).ok).toBe(false);
   });
 
-  test.each(['1235', '1 2 3 5', '1-2-3-5', '1, 2, 3, 5', '| 1 2 | 3 5 |'])(
+  test.each(['1235', '1 2 3 5', '1-2-3-5', '1–2–3–5', '1, 2, 3, 5', '| 1 2 | 3 5 |'])(
     'as players write it: %s',
     (text) => {
       expect(degreesOf(text, '| C |', { subdivision: 'quarters' })).toBe('1 2 3 5');
@@ -137,6 +137,7 @@ describe('a note is reached', () => {
     ['>3', 'key: C\n| Cmaj7 |', [-1]],
     ['(2 7)1', '| Cmaj7 |', [-3, 1]],
     ['(b2 7)<1', '| Cmaj7 |', [-2, 0, 1]],
+    ['(2-7)1', '| Cmaj7 |', [-3, 1]],
   ])('%s over %s', (pattern, text, wanted) => {
     const all = steps(pattern, text, { subdivision: 'quarters' });
     expect(all.slice(0, wanted.length)).toEqual(wanted);

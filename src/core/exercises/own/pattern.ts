@@ -80,14 +80,17 @@ export const PATTERN_LIMITS = { characters: 300, items: 64 } as const;
 
 const QUARTERS: Readonly<Record<string, number>> = { w: 4, h: 2, q: 1, e: 1 / 2, s: 1 / 4 };
 const LENGTH = /^(.*?)(_*)(?::([whqes])(\.|t)?)?(_*)$/u;
-const NOTE = /^(\([^()]*\))?([<>])?([~^]*)([b♭#♯n♮]*)(\d+)$/u;
+const NOTE = /^(\([^()]*\))?([<>])?([~^]*)([b♭#♯n♮]*\d+)$/u;
+const DEGREE = /^([b♭#♯n♮]*)(\d+)$/u;
 const TOKEN = /\([^()]*\)\S*|[^\s,|–-]+/gu;
 /** Digits said in one breath: 1235. */
 const RUN = /^[1-7]{3,}$/u;
 
 const ONLY = /^\s*on\s+([^:]*):(?=\s|$)/iu;
 
-function degreeAsked(signs: string, number: string): DegreeAsked | null {
+/** The degree that is written; null where it is none. */
+function degreeAsked(text: string): DegreeAsked | null {
+  const [, signs = '', number = ''] = DEGREE.exec(text) ?? [];
   const natural = /^[n♮]$/u.test(signs);
   if (!natural && /[n♮]/u.test(signs)) return null;
   const parsed = parseDegree(`${natural ? '' : signs}${number}`);
@@ -120,26 +123,24 @@ function readWord(word: string): readonly PatternItem[] | string {
   }
   if (RUN.test(body)) {
     return [...body].flatMap((digit) => {
-      const degree = degreeAsked('', digit);
+      const degree = degreeAsked(digit);
       const way = { to: 'near', further: 0 } as const;
       return degree
         ? [{ kind: 'note' as const, degree, way, approach: null, around: [], length, held }]
         : [];
     });
   }
-  const [, enclosure, approach, leaps = '', signs = '', number = ''] = NOTE.exec(body) ?? [];
-  if (number === '') return NO_DEGREE(body);
-  const degree = degreeAsked(signs, number);
-  if (!degree) return NO_DEGREE(signs + number);
+  const [, enclosure, approach, leaps = '', written = body] = NOTE.exec(body) ?? [];
+  const degree = degreeAsked(written);
+  if (!degree) return NO_DEGREE(written);
   const way = wayOf(leaps);
   if (!way) return `“${leaps}” leaps both ways: write ~ for down or ^ for up.`;
   const around: DegreeAsked[] = [];
   for (const inner of enclosure
     ?.slice(1, -1)
-    .split(/[\s,]+/u)
+    .split(/[\s,–-]+/u)
     .filter(Boolean) ?? []) {
-    const [, innerSigns = '', innerNumber = ''] = /^([b♭#♯n♮]*)(\d+)$/u.exec(inner) ?? [];
-    const one = innerNumber === '' ? null : degreeAsked(innerSigns, innerNumber);
+    const one = degreeAsked(inner);
     if (!one) return NO_DEGREE(inner);
     around.push(one);
   }

@@ -96,7 +96,7 @@ const answer = z.object({
   style: z.enum(LINE_STYLES).optional().describe('How a line is played; left out for what is none'),
   warnings: z.array(z.string()).describe('What a hand cannot do at the tempo'),
 });
-/** A line is a path through all its notes; the patterns only walk. */
+/** A line is a path through all its notes, as a pattern of one's own is; the others only walk. */
 const MOST_NOTES = { line: 4_096, pattern: 32_768 } as const;
 
 export const exercise = question({
@@ -113,7 +113,8 @@ export const exercise = question({
       const message = `Strings are numbered 1 to ${stringCount(neck)}.`;
       return refuse({ code: 'out_of_range', message, path: 'strings' });
     }
-    const most = LINE_KINDS.has(kind) ? MOST_NOTES.line : MOST_NOTES.pattern;
+    const isPath = LINE_KINDS.has(kind) || kind === 'own';
+    const most = isPath ? MOST_NOTES.line : MOST_NOTES.pattern;
     const beat = notesPerBeat(subdivision, chart.source.time.unit);
     if (extent === 'whole' && chartBeats(chart) * beat > most) {
       const bars = Math.floor(most / (chart.source.time.beats * beat));
