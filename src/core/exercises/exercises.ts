@@ -33,6 +33,7 @@ import { shapeOf } from './shapes';
 import { playingWarnings } from './playable';
 import { ownNotes } from './own/notes';
 import { parsePattern } from './own/pattern';
+import { FIRST_PATTERN } from './own/starter';
 import { movingThirdTargets, switchedSpans } from './respanned';
 import { roundTriads } from './triads';
 import { doubleStops, STOP_STYLES } from './stops';
@@ -72,7 +73,7 @@ export interface ExerciseRequest {
   /** A motif for lines to work with, and a seed for their plan alone; both their own by themselves. */
   readonly motif?: Motif | null;
   readonly idea?: number | null;
-  /** The player's own pattern as he types it, for the exercise made of it. */
+  /** The player's own pattern as he types it, for the exercise made of it; one of ours before he has. */
   readonly pattern?: string | null;
   /** How lines are played; by the chart's feel and idiom where nothing is said. */
   readonly style?: LineStyle | null;
@@ -348,7 +349,7 @@ function notesOf(
       return { notes: kind === 'melody' ? melodyNotes(asked) : variedMelody(asked) };
     }
     case 'own': {
-      const read = parsePattern(request.pattern ?? '');
+      const read = parsePattern(request.pattern ?? FIRST_PATTERN);
       if (!read.ok) return { notes: [], warnings: read.problems.map(({ message }) => message) };
       const { time } = chart.source;
       const perBeat = notesPerBeat(request.subdivision, time.unit);

@@ -5,11 +5,14 @@ import { writeBandScore } from '$core/formats/band/musicxml';
 import { type BandTrack, DRUM_KEYS, type TrackNote } from '$core/formats/band/tracks';
 import type { Feel } from '$core/time/feel';
 import type { BeatsPerMinute } from '$core/time/units';
-import type { SoundPart } from '$lib/audio/parts';
 import type { Programme, SoundEvent } from '$lib/audio/programme';
 
 /** The parts of a file in their order, with General MIDI's instruments. */
-const TRACKS: readonly (readonly [part: SoundPart, name: string, program: number | null])[] = [
+const TRACKS: readonly (readonly [
+  part: BandTrack['part'],
+  name: string,
+  program: number | null,
+])[] = [
   ['line', 'Line', 26],
   ['bass', 'Bass', 32],
   ['comp', 'Comping', 0],
@@ -37,7 +40,7 @@ function fileOf({ title, programme, form, bpm }: Written) {
   const events = programme.eventsBetween(programme.start, programme.length);
   const tracks = TRACKS.flatMap(([part, name, program]): readonly BandTrack[] => {
     const notes = events.filter((one) => one.part === part).flatMap((one) => noteOf(one) ?? []);
-    return notes.length > 0 ? [{ name, program, notes }] : [];
+    return notes.length > 0 ? [{ part, name, program, notes }] : [];
   });
   return { title, time: form.time, tempo: [{ beat: 0, bpm }], tracks };
 }

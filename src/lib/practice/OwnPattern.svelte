@@ -2,7 +2,7 @@
 <script lang="ts">
   import { untrack } from 'svelte';
   import { parsePattern, PATTERN_LIMITS } from '$core/exercises/own/pattern';
-  import { STARTER_PATTERNS } from '$core/exercises/own/starter';
+  import { FIRST_PATTERN, STARTER_PATTERNS } from '$core/exercises/own/starter';
   import Picked from '$lib/ui/Picked.svelte';
   import Popover from '$lib/ui/Popover.svelte';
   import type { Practice } from './practice.svelte';
@@ -33,12 +33,12 @@
   let showsSigns = $state(false);
 
   /** What stands in the field: what is played is the last of it that can be read. */
-  let text = $state(untrack(() => practice.settings.pattern ?? ''));
+  let text = $state(untrack(() => practice.settings.pattern ?? FIRST_PATTERN));
   let played = untrack(() => practice.settings.pattern);
   $effect(() => {
     const { pattern } = practice.settings;
     // A kept sheet brings its own.
-    if (pattern !== played) text = pattern ?? '';
+    if (pattern !== played) text = pattern ?? FIRST_PATTERN;
     played = pattern;
   });
   function take(typed: string) {

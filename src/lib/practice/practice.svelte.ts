@@ -2,7 +2,6 @@
 import { fitZone, stringCount } from '$core/neck/neck';
 import type { ExerciseRequest } from '$core/exercises/exercises';
 import { MELODY_KINDS } from '$core/exercises/kinds';
-import { STARTER_PATTERNS } from '$core/exercises/own/starter';
 import { EXERCISE_WORDS } from '$core/exercises/words';
 import { motifOf } from '$core/lines/motif';
 import { overChart } from '$core/licks/lick';
@@ -69,9 +68,6 @@ export function createPractice(study: Study, from: number) {
 
   function change(changed: Partial<SheetSettings>) {
     settings = { ...settings, ...changed };
-    // There is something to hear before anything is typed.
-    if (settings.kind === 'own' && settings.pattern === null)
-      settings = { ...settings, pattern: STARTER_PATTERNS[0]?.text ?? null };
     kept = null;
     opened = null;
   }

@@ -160,6 +160,14 @@ describe('a note is reached', () => {
   });
 });
 
+test('before anything is typed there is something to play', () => {
+  const { request } = settingOf('| C |', 0, { kind: 'own', pattern: null });
+  expect(makeExercise(request)).toMatchObject({
+    warnings: [],
+    passage: { notes: [{}, {}, {}, {}, {}, {}, {}, {}] },
+  });
+});
+
 describe('a pattern sounds in time', () => {
   const timesOf = (pattern: string, text: string, changed: Partial<ExerciseRequest> = {}) =>
     played(pattern, text, 0, changed).notes.map(({ beat, beats }) => [beat, beats]);

@@ -4,8 +4,11 @@ export interface NamedPattern {
   readonly text: string;
 }
 
+/** What is played before anything is typed. */
+export const FIRST_PATTERN = '1 2 3 5';
+
 export const STARTER_PATTERNS: readonly NamedPattern[] = [
-  { name: 'Root, second, third, fifth', text: '1 2 3 5' },
+  { name: 'Root, second, third, fifth', text: FIRST_PATTERN },
   { name: 'Down the seventh chord', text: '5 3 1 7' },
   { name: 'Arpeggio with a leap down', text: '1 ~3 5 7' },
   { name: 'From the third to the ninth', text: '3 5 7 9' },

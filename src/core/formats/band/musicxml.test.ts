@@ -28,13 +28,14 @@ function scored(feel: (typeof FEEL_KINDS)[number], text: string, pickUp = 0) {
   const form = bandForm(chartOf(text));
   const band = bandOf(form, { feel, seed: 3 });
   const tracks = (['bass', 'comp', 'drums'] as const).map((part): BandTrack => ({
+    part,
     name: { bass: 'Bass', comp: 'Comping', drums: 'Drums' }[part],
     program: part === 'drums' ? null : 0,
     notes: band
       .filter((one) => one.part === part)
       .map((one) => ({ ...one, midi: one.part === 'drums' ? DRUM_KEYS[one.drum] : one.midi })),
   }));
-  const led = { name: 'Line', program: 26, notes: [] as BandTrack['notes'] };
+  const led = { part: 'line' as const, name: 'Line', program: 26, notes: [] as BandTrack['notes'] };
   if (pickUp > 0) led.notes = [{ beat: -pickUp, beats: pickUp, velocity: 0.5, midi: 60 }];
   const all = pickUp > 0 ? [led, ...tracks] : tracks;
   const { time, beats, chords } = form;

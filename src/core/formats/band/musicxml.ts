@@ -7,7 +7,7 @@ import type { Midi } from '../../notes/pitch';
 import { simplestPitch } from '../../notes/spelling';
 import { barsWith, type NotatedBar, type NotatedEvent } from '../../phrases/measures';
 import { beatTicks } from '../../time/metre';
-import { QUARTER } from '../../time/units';
+import { NEAR, QUARTER } from '../../time/units';
 import { harmony } from '../chart/musicxml/write';
 import {
   clefNode,
@@ -85,7 +85,7 @@ function instrumentNodes(track: BandTrack, id: string, channel: number): readonl
 function rung(notes: readonly TrackNote[], { time }: BandScore): readonly TrackNote[] {
   const quarter = time.unit / 4;
   return notes.map((note) => {
-    const beats = quarter * (Math.floor(note.beat / quarter + 1e-6) + 1) - note.beat;
+    const beats = quarter * (Math.floor(note.beat / quarter + NEAR) + 1) - note.beat;
     return { ...note, beats };
   });
 }
@@ -144,22 +144,21 @@ function eventNodes(staff: Staff, event: NotatedEvent<TrackNote>): readonly XmlN
   });
 }
 
-const CLEFS: Readonly<Record<string, XmlNode>> = {
-  Line: clefNode('G', 2, { lower: 1 }),
-  Bass: clefNode('F', 4, { lower: 1 }),
-  Comping: clefNode('G', 2),
-  Drums: clefNode('percussion', null),
+const CLEFS: Readonly<Record<BandTrack['part'], XmlNode>> = {
+  line: clefNode('G', 2, { lower: 1 }),
+  bass: clefNode('F', 4, { lower: 1 }),
+  comp: clefNode('G', 2),
+  drums: clefNode('percussion', null),
 };
 
 function attributes({ score, track }: Staff): XmlNode {
-  const clef = CLEFS[track.name] ?? clefNode('G', 2);
   return element(
     'attributes',
     {},
     element('divisions', {}, QUARTER),
     ...(track.program === null ? [] : [keyNode(score.key)]),
     timeNode(score.time),
-    clef,
+    CLEFS[track.part],
   );
 }
 

@@ -1,5 +1,5 @@
 /** A band and the line over it as files hold it: a track for each part, in written beats. */
-import type { Drum } from '../../band/events';
+import type { BandPart, Drum } from '../../band/events';
 import type { FormChord } from '../../band/form';
 import type { Key } from '../../keys/keys';
 import type { Midi } from '../../notes/pitch';
@@ -16,6 +16,7 @@ export interface TrackNote {
 }
 
 export interface BandTrack {
+  readonly part: BandPart | 'line';
   readonly name: string;
   /** General MIDI's program, counted from 0; null for the drum kit. */
   readonly program: number | null;
