@@ -24,12 +24,13 @@ import { type Extent, type ChordSpan, type Later, spansOf } from '../lines/spans
 import { notesPerBeat, type Subdivision } from '../time/subdivision';
 import type { Preference } from '../targets/kinds';
 import { type RouteChord, type RouteStop, solveRoutes } from '../targets/route';
-import type { ExerciseKind } from './kinds';
+import type { Beginning, ExerciseKind } from './kinds';
 import { EXERCISE_WORDS } from './words';
 import { melodyNotes, variedMelody } from './melody';
 import type { Moment } from './rungs';
 import { PATTERNS } from './patterns';
-import { shapeOf } from './shapes';
+import { CONNECTING_KINDS, stretchesOf } from './connecting';
+import { shiftedShapes } from './shapes';
 import { playingWarnings } from './playable';
 import { ownNotes } from './own/notes';
 import { parsePattern } from './own/pattern';
@@ -63,6 +64,8 @@ export interface ExerciseRequest {
   readonly strings: readonly number[];
   /** Notes to a group, in groups. */
   readonly group: number;
+  /** The tone of each chord to begin on, where an exercise begins on a root; the root by itself. */
+  readonly begin?: Beginning | null;
   readonly seed: number;
   /** The melody of the chart, for the exercises made of it; none by itself. */
   readonly melody?: readonly PlayedNote[] | null;
@@ -165,29 +168,39 @@ function patterned(
   spans: readonly ChordSpan[],
   targets: readonly RouteStop[],
 ): readonly PlayedNote[] {
-  const { neck, zone, zones, strings, group, subdivision, key } = request;
+  const { neck, zone, zones, strings, group, subdivision, key, begin = null } = request;
   const home = homeOf(key);
   const per = notesPerBeat(subdivision, request.chart.source.time.unit);
+  const shapes = kind === 'shape-shift' ? shiftedShapes(neck, zone, spans) : [];
+  const stretches = CONNECTING_KINDS.has(kind)
+    ? stretchesOf(spans)
+    : spans.map((span): readonly ChordSpan[] => [span]);
   const notes: PlayedNote[] = [];
   let last: Moment['last'] = null;
-  for (const [turn, span] of spans.entries()) {
-    const onward = (turn + 1) % spans.length;
+  let which = 0;
+  for (const [turn, stretch] of stretches.entries()) {
+    const onward = (which + stretch.length) % spans.length;
+    const beats = stretch.reduce((sum, span) => sum + span.beats, 0);
+    const span = { ...at(stretch, 0), beats };
     // A chord that ends within a note cuts it short.
-    const count = Math.max(1, Math.ceil(span.beats * per - CLOSE));
+    const count = Math.max(1, Math.ceil(beats * per - CLOSE));
     const moment: Moment = {
-      ...{ neck, span, turn, count, zone, zones, strings, group, home, last },
-      target: at(targets, turn),
+      ...{ neck, span, turn, count, zone, zones, strings, group, home, begin, last },
+      shape: shapes[turn] ?? [],
+      target: at(targets, which),
       nextTarget: at(targets, onward),
       nextSpan: at(spans, onward),
     };
+    which += stretch.length;
     const places = PATTERNS[kind](moment).slice(0, count);
     for (const [slot, { string, fret, note }] of places.entries()) {
       const midi = pitchAt(neck, { string, fret });
       if (last && midi !== last.midi) last = { midi, rising: midi > last.midi };
       last ??= { midi, rising: true };
       const beat = span.beat + slot / per;
-      const beats = Math.min(1 / per, span.beat + span.beats - beat);
-      notes.push(struck({ beat, beats, string, fret, note, chord: span.index }));
+      const length = Math.min(1 / per, span.beat + beats - beat);
+      const over = stretch.findLast((one) => one.beat <= beat + CLOSE) ?? span;
+      notes.push(struck({ beat, beats: length, string, fret, note, chord: over.index }));
     }
   }
   return notes;
@@ -240,7 +253,7 @@ const outline = (places: readonly Place[]): string =>
 function goalOf({ kind, neck, zone }: ExerciseRequest, spans: readonly ChordSpan[]): string {
   const { goal } = EXERCISE_WORDS[kind];
   if (kind !== 'shape-shift' || spans.length === 0) return goal;
-  const shapes = new Set(spans.map((span) => outline(shapeOf({ neck, zone, span }))));
+  const shapes = new Set(shiftedShapes(neck, zone, spans).map(outline));
   return shapes.size === 1
     ? `${goal} Its fingering stays the same.`
     : `${goal} Its fingering changes with what is played.`;

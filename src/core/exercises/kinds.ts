@@ -20,6 +20,7 @@ export const EXERCISES = [
   'in-sixths',
   'groups',
   'connecting',
+  'connecting-strings',
   'pentatonic-triads',
   'inversions',
   'triads',
@@ -47,3 +48,12 @@ export const MELODY_KINDS: ReadonlySet<ExerciseKind> = new Set<ExerciseKind>([
 export const STYLED_KINDS: ReadonlySet<ExerciseKind> = new Set(
   [...LINE_KINDS].filter((kind) => !MELODY_KINDS.has(kind)),
 );
+
+/** The tones of a chord that an exercise may be asked to begin on. */
+export const BEGINNINGS = ['1', '3', '5', '7'] as const;
+export type Beginning = (typeof BEGINNINGS)[number];
+/** The exercises that begin on a root over every chord, or on the tone asked for. */
+export const BEGINNING_KINDS: ReadonlySet<ExerciseKind> = new Set<ExerciseKind>([
+  ...(['ascending', 'descending', 'zone-shift', 'arpeggio-up-scale-down', 'degrees'] as const),
+  ...(['five-notes', 'one-octave'] as const),
+]);

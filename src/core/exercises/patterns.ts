@@ -15,15 +15,17 @@ import {
   bouncing,
   cells,
   goingOn,
-  highestRoot,
+  highest,
   ladder,
-  lowestRoot,
-  oneWay,
+  lowest,
+  chordRootsOf,
+  rootsOf,
   scaleOf,
   tonesOf,
   withinOctave,
 } from './rungs';
-import { MOTIF, diagonal, inversionsAlong, shapeOf, triadsOf } from './shapes';
+import { connectingRun } from './connecting';
+import { MOTIF, inversionsAlong, triadsOf } from './shapes';
 
 const settingOf = ({ home, zone }: Moment, { chord, material }: ChordSpan): ApproachSetting => ({
   ...{ chord, home, zone },
@@ -35,7 +37,7 @@ function stacked(moment: Moment, degrees: readonly Interval[], count: number): r
   const { neck, span } = moment;
   const notes = degrees.map((wanted) => transpose(span.chord.root, wanted));
   const rungs = ladder(moment, notes);
-  const from = lowestRoot(moment, rungs);
+  const from = lowest(rungs, chordRootsOf(moment));
   const climbed: Placed[] = [];
   for (const note of notes) {
     const last = climbed.at(-1);
@@ -69,7 +71,7 @@ const inCells =
   (moment) => {
     const rungs = ladder(moment, scaleOf(moment));
     const rising = moment.turn % 2 === 0;
-    const from = moment.last ? goingOn(moment, rungs, rising) : lowestRoot(moment, rungs);
+    const from = moment.last ? goingOn(moment, rungs, rising) : lowest(rungs, rootsOf(moment));
     return cells(rungs, from, moment.count, rising, cellOf(moment));
   };
 
@@ -91,16 +93,16 @@ type PatternKind = Exclude<
 export const PATTERNS: Readonly<Record<PatternKind, Pattern>> = {
   ascending: (moment) => {
     const rungs = ladder(moment, scaleOf(moment));
-    return oneWay(rungs, lowestRoot(moment, rungs), moment.count, 1);
+    return bouncing(rungs, lowest(rungs, rootsOf(moment)), moment.count, true);
   },
   descending: (moment) => {
     const rungs = ladder(moment, scaleOf(moment));
-    return oneWay(rungs, highestRoot(moment, rungs), moment.count, -1);
+    return bouncing(rungs, highest(rungs, rootsOf(moment)), moment.count, false);
   },
   alternating: (moment) => {
     const rungs = ladder(moment, scaleOf(moment));
     const rising = moment.turn % 2 === 0;
-    const from = moment.last ? goingOn(moment, rungs, rising) : lowestRoot(moment, rungs);
+    const from = moment.last ? goingOn(moment, rungs, rising) : lowest(rungs, rootsOf(moment));
     return bouncing(rungs, from, moment.count, rising);
   },
   'zone-shift': (moment) => {
@@ -110,12 +112,12 @@ export const PATTERNS: Readonly<Record<PatternKind, Pattern>> = {
     const zone = zones[step < zones.length ? step : round - step] ?? moment.zone;
     const moved = { ...moment, zone };
     const rungs = ladder(moved, scaleOf(moment));
-    return oneWay(rungs, lowestRoot(moved, rungs), moment.count, 1);
+    return bouncing(rungs, lowest(rungs, rootsOf(moved)), moment.count, true);
   },
   'arpeggio-up-scale-down': (moment) => {
     const { neck, count, nextSpan } = moment;
     const up = ladder(moment, tonesOf(moment));
-    const root = lowestRoot(moment, up);
+    const root = lowest(up, chordRootsOf(moment));
     const climbed = up.slice(root, root + Math.ceil(count / 2));
     const rest = count - climbed.length;
     const top = pitchAt(neck, at(climbed, climbed.length - 1));
@@ -125,24 +127,21 @@ export const PATTERNS: Readonly<Record<PatternKind, Pattern>> = {
     // Down to the step above where the next chord begins.
     const nextMoment = { ...moment, span: nextSpan };
     const nextRungs = ladder(nextMoment, tonesOf(nextMoment));
-    const goal = pitchAt(neck, at(nextRungs, lowestRoot(nextMoment, nextRungs)));
+    const goal = pitchAt(neck, at(nextRungs, lowest(nextRungs, chordRootsOf(nextMoment))));
     const above = line.findIndex((rung) => pitchAt(neck, rung) > goal);
     const from = Math.min(below - 1, Math.max(0, above) + rest - 1);
     return [...climbed, ...bouncing(line, from, rest, false)];
   },
   degrees: (moment) => {
-    const rungs = ladder(moment, tonesOf(moment));
     const tones = tonesOf(moment);
-    const first = pitchClass(at(tones, moment.turn % tones.length));
-    const from = Math.max(
-      0,
-      rungs.findIndex(({ note }) => pitchClass(note) === first),
-    );
-    return oneWay(rungs, from, moment.count, 1);
+    const rungs = ladder(moment, tones);
+    const first =
+      moment.begin === null ? [at(tones, moment.turn % tones.length)] : chordRootsOf(moment);
+    return bouncing(rungs, lowest(rungs, first), moment.count, true);
   },
   'five-notes': (moment) => {
     const rungs = ladder(moment, scaleOf(moment));
-    const from = lowestRoot(moment, rungs);
+    const from = lowest(rungs, rootsOf(moment));
     const five = rungs.slice(from, from + 5);
     return bouncing(five, 0, moment.count, true);
   },
@@ -153,7 +152,7 @@ export const PATTERNS: Readonly<Record<PatternKind, Pattern>> = {
   'approach-arpeggio': (moment) => {
     const { neck, span, count } = moment;
     const rungs = ladder(moment, tonesOf(moment));
-    const from = lowestRoot(moment, rungs);
+    const from = lowest(rungs, chordRootsOf(moment));
     const root = at(rungs, from);
     const approach = approachNotes(neck, root, settingOf(moment, span), 'below');
     return [
@@ -176,7 +175,8 @@ export const PATTERNS: Readonly<Record<PatternKind, Pattern>> = {
     ];
   },
   'shape-shift': (moment) => {
-    const rungs = shapeOf(moment);
+    const rungs = moment.shape;
+    if (rungs.length === 0) return [];
     return range(0, moment.count).map((step) => {
       const rung = at(MOTIF, step % MOTIF.length);
       return at(rungs, Math.min(rung, rungs.length - 1));
@@ -185,7 +185,7 @@ export const PATTERNS: Readonly<Record<PatternKind, Pattern>> = {
   continuous: (moment) => {
     const rungs = ladder(moment, scaleOf(moment));
     const rising = moment.last?.rising ?? true;
-    const from = moment.last ? goingOn(moment, rungs, rising) : lowestRoot(moment, rungs);
+    const from = moment.last ? goingOn(moment, rungs, rising) : lowest(rungs, rootsOf(moment));
     return bouncing(rungs, from, moment.count, rising);
   },
   'one-octave': (moment) => {
@@ -201,20 +201,15 @@ export const PATTERNS: Readonly<Record<PatternKind, Pattern>> = {
   'in-fourths': inCells(() => [0, 3]),
   'in-sixths': inCells(() => [0, 5]),
   groups: inCells(({ group }) => range(0, group)),
-  connecting: (moment) => {
-    const rungs = diagonal(moment);
-    const rising = moment.turn % 2 === 0;
-    const from = moment.last ? goingOn(moment, rungs, rising) : 0;
-    return bouncing(rungs, from, moment.count, rising);
-  },
+  connecting: (moment) => connectingRun(moment, 'diagonal'),
+  'connecting-strings': (moment) => connectingRun(moment, 'along'),
   'pentatonic-triads': (moment) => {
     const { neck, count } = moment;
-    const [first, second = first] = triadsOf(moment).map((triad) =>
-      ladder(moment, chordNotes(triad)),
-    );
+    const triads = triadsOf(moment);
+    const [first, second = first] = triads.map((triad) => ladder(moment, chordNotes(triad)));
     if (!first || !second) return [];
     const half = Math.ceil(count / 2);
-    const up = bouncing(first, lowestRoot(moment, first), half, true);
+    const up = bouncing(first, lowest(first, [at(triads, 0).root]), half, true);
     const top = at(up, up.length - 1);
     const rungs = besides(neck, second, top);
     const from = { ...moment, last: { midi: pitchAt(neck, top), rising: false } };

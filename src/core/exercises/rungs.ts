@@ -4,7 +4,8 @@ import { at, range } from '../lists';
 import type { Placed } from '../neck/fingering';
 import { underHand } from '../neck/hand';
 import { type Neck, pitchAt, type Place, type Zone, wholeNeck } from '../neck/neck';
-import { type Note, pitchClass } from '../notes/notes';
+import { type Note, pitchClass, step, transpose } from '../notes/notes';
+import type { Beginning } from './kinds';
 import type { Midi } from '../notes/pitch';
 import type { ChordSpan } from '../lines/spans';
 import type { RouteStop } from '../targets/route';
@@ -23,8 +24,12 @@ export interface Moment {
   readonly strings: readonly number[];
   /** Notes to a group, in groups. */
   readonly group: number;
+  /** The tone of the chord to begin on; null for the root of what is played. */
+  readonly begin: Beginning | null;
   /** The scale of the key; empty where no single one holds. */
   readonly home: readonly Note[];
+  /** The shape that is shifted here; empty for other exercises. */
+  readonly shape: readonly Placed[];
   /** The last note played, and whether the line was rising. */
   readonly last: { readonly midi: Midi; readonly rising: boolean } | null;
   readonly target: RouteStop;
@@ -48,26 +53,56 @@ export const scaleOf = ({ span }: Moment): readonly Note[] => span.material.note
 export const tonesOf = ({ span }: Moment): readonly Note[] =>
   chordNotes({ ...span.chord, bass: null });
 
-const isRoot = ({ span }: Moment, { note }: Placed): boolean =>
-  pitchClass(note) === pitchClass(span.chord.root);
-
-export function lowestRoot(moment: Moment, rungs: readonly Placed[]): number {
-  return Math.max(
-    0,
-    rungs.findIndex((rung) => isRoot(moment, rung)),
-  );
-}
-
-export function highestRoot(moment: Moment, rungs: readonly Placed[]): number {
-  const found = rungs.findLastIndex((rung) => isRoot(moment, rung));
-  return found < 0 ? rungs.length - 1 : found;
-}
-
-/** Along the rungs one way, beginning again where they end. */
-export const oneWay = (rungs: readonly Placed[], from: number, count: number, by: 1 | -1) => {
-  const length = by > 0 ? rungs.length - from : from + 1;
-  return range(0, count).map((step) => at(rungs, from + by * (step % length)));
+/** Steps of the scale at which a chord has a tone that is asked for, the likeliest first. */
+const TONE_STEPS: Readonly<Record<Beginning, readonly number[]>> = {
+  '1': [0],
+  '3': [2, 3, 1],
+  '5': [4],
+  '7': [6, 5],
 };
+
+/** The tone of the chord that is asked for; none where nothing is asked, or the chord has none such. */
+const askedTones = ({ span: { chord }, begin }: Moment): readonly Note[] =>
+  (begin === null ? [] : TONE_STEPS[begin])
+    .flatMap((wanted) => chord.quality.degrees.filter((one) => step(one) === wanted))
+    .map((one) => transpose(chord.root, one));
+
+/** Notes from which on a collection is a scale, with a mode on each. */
+const SCALE = 7;
+
+/**
+ * What a scale or an arpeggio may begin on, the likeliest first: the tone asked for, else its own root. A
+ * scale of seven notes that holds the chord's root is heard from there; an arpeggio, a pentatonic and a
+ * blues scale from the root they are called by.
+ */
+export function rootsOf(moment: Moment): readonly Note[] {
+  const { chord, material } = moment.span;
+  const heard = (material.collection?.kind.degrees.length ?? 0) >= SCALE;
+  const own = heard ? [chord.root, material.root] : [material.root, chord.root];
+  return [...askedTones(moment), ...own];
+}
+
+/** What the chord's own arpeggio may begin on. */
+export const chordRootsOf = (moment: Moment): readonly Note[] => [
+  ...askedTones(moment),
+  moment.span.chord.root,
+];
+
+const sameAs =
+  (wanted: Note) =>
+  ({ note }: Placed): boolean =>
+    pitchClass(note) === pitchClass(wanted);
+
+/** The lowest rung with the first of some notes that any rung has. */
+export function lowest(rungs: readonly Placed[], notes: readonly Note[]): number {
+  const found = notes.map((wanted) => rungs.findIndex(sameAs(wanted)));
+  return found.find((rung) => rung >= 0) ?? 0;
+}
+
+export function highest(rungs: readonly Placed[], notes: readonly Note[]): number {
+  const found = notes.map((wanted) => rungs.findLastIndex(sameAs(wanted)));
+  return found.find((rung) => rung >= 0) ?? rungs.length - 1;
+}
 
 /** Along a row, turning round at either end. */
 export function bouncing<T>(rungs: readonly T[], from: number, count: number, rising: boolean) {
@@ -107,7 +142,7 @@ export function besides(neck: Neck, rungs: readonly Placed[], sounded: Place): r
 }
 
 export const withinOctave = (moment: Moment, rungs: readonly Placed[]): readonly Placed[] => {
-  const root = at(rungs, lowestRoot(moment, rungs));
+  const root = at(rungs, lowest(rungs, rootsOf(moment)));
   const low = pitchAt(moment.neck, root);
   return rungs.filter((rung) => {
     const midi = pitchAt(moment.neck, rung);

@@ -1,55 +1,21 @@
-/** Shapes an exercise plays over one chord: boxes laid diagonally, triads, inversions, a shape that shifts. */
+/** Shapes an exercise plays over one chord: triads, inversions, a shape that shifts. */
 import type { Chord } from '../chords/chords';
-import { type Collection, collectionNotes } from '../collections/collections';
+import type { Collection } from '../collections/collections';
 import { triadsInside } from '../collections/inside';
 import { matchingPentatonic } from '../collections/pentatonics';
-import { at } from '../lists';
-import { boxesOf, nearestTo } from '../neck/boxes';
-import { ascending, HAND, type Placed } from '../neck/fingering';
+import type { ChordSpan } from '../lines/spans';
+import { at, modulo, range } from '../lists';
+import { HAND, type Placed, spanOf } from '../neck/fingering';
 import { underHand } from '../neck/hand';
-import { openPitch, pitchAt, type Place, placesOf, stringCount } from '../neck/neck';
+import { type Neck, pitchAt, placesOf, stringCount, type Zone } from '../neck/neck';
 import { isVoiced, type Voicing, voicingsOn } from '../neck/voicings';
-import { type Moment, ladder } from './rungs';
+import { bestPaths } from '../paths/layered';
+import type { Moment } from './rungs';
 
 /** The pentatonic that is played, or the chord's own where something else is. */
-function pentatonicOf({ span }: Moment): Collection {
+export function pentatonicOf({ span }: Moment): Collection {
   const { collection: chosen } = span.material;
   return chosen?.kind.family === 'pentatonics' ? chosen : matchingPentatonic(span.chord);
-}
-
-/** Notes to each string of a run from box to box, from the lowest string up. */
-const DIAGONAL = { some: [3, 2], all: [3] } as const;
-/** Notes on the lowest string from which a run may begin. */
-const STARTS = 12;
-/** So many notes take a run through all five boxes. */
-const ALL_FIVE = 16;
-
-/** A pentatonic laid diagonally over the strings, from the box nearest to the zone upward. */
-export function diagonal(moment: Moment): readonly Placed[] {
-  const { neck, zone, count } = moment;
-  const pentatonic = pentatonicOf(moment);
-  const notes = collectionNotes(pentatonic);
-  const perString = count >= ALL_FIVE ? DIAGONAL.all : DIAGONAL.some;
-  const box = nearestTo(zone, boxesOf(neck, pentatonic));
-  const lowest = box?.places[0];
-  if (!lowest) return ladder(moment, notes);
-  const strings = stringCount(neck);
-  const laid = (from: number) =>
-    ascending(notes, from, strings * 3).reduce<readonly Placed[]>((places, { midi, note }) => {
-      const on = places.at(-1)?.string ?? strings;
-      const there = places.filter(({ string }) => string === on).length;
-      const full = there >= at(perString, (strings - on) % perString.length);
-      const string = full ? on - 1 : on;
-      return string < 1
-        ? places
-        : [...places, { string, fret: midi - openPitch(neck, string), note }];
-    }, []);
-  // Where the neck ends before the run does, it begins in a lower box.
-  const open = openPitch(neck, strings) + neck.capo;
-  const starts = ascending(notes, open, STARTS).filter(({ midi }) => midi <= pitchAt(neck, lowest));
-  const runs = starts.reverse().map(({ midi }) => laid(midi));
-  const whole = runs.find((run) => run.every(({ fret }) => fret <= neck.frets));
-  return whole ?? ladder(moment, notes);
 }
 
 /** The triads inside a pentatonic, the chord's own among them first. */
@@ -67,23 +33,73 @@ export function inversionsAlong({ neck, span, strings }: Moment): readonly Voici
 
 export const MOTIF = [0, 1, 2, 1, 3, 2, 1, 0] as const;
 
-/** The string a shifted shape is rooted on, always the same one: the fifth, or the lowest there is. */
-const SHAPE_STRING = 5;
+/** What a motif plays above the root of what is played over each chord, under one hand. */
+type Shape = readonly Placed[];
 
-/** The place of a material's root on the shape's string, nearest to the middle of the zone. */
-function shapeRoot({ neck, zone, span }: Pick<Moment, 'neck' | 'zone' | 'span'>): Placed {
-  const string = Math.min(stringCount(neck), SHAPE_STRING);
-  const roots = placesOf(neck, [span.material.root]).filter((place) => place.string === string);
-  const off = ({ fret }: Place) => Math.abs(fret - (zone.low + zone.high) / 2);
-  return roots.reduce((best, place) => (off(place) < off(best) ? place : best), at(roots, 0));
-}
-
-/** The notes a motif takes above the root of what is played, under one hand. */
-export function shapeOf(moment: Pick<Moment, 'neck' | 'zone' | 'span'>): readonly Placed[] {
-  const { neck, span } = moment;
-  const root = shapeRoot(moment);
+/** A note of a motif is found in so many frets from its root. */
+const shapeAt = (neck: Neck, { material }: ChordSpan, root: Placed): Shape => {
   const hand = { low: root.fret, high: Math.min(neck.frets, root.fret + HAND.plain - 1) };
-  return underHand(neck, span.material.notes, hand)
+  return underHand(neck, material.notes, hand)
     .filter((rung) => pitchAt(neck, rung) >= pitchAt(neck, root))
     .slice(0, Math.max(...MOTIF) + 1);
+};
+
+const OCTAVE = 12;
+
+/** What a place for a shape costs, in frets. */
+const SHIFT_COSTS = {
+  /** A fret outside the zone. */
+  outside: 1,
+  /** A fret further than the shorter way to the next root: a shape never leaps an octave where the neck allows another way. */
+  further: 24,
+  /** At the nut a hand lies otherwise. */
+  nut: 3,
+  /** A shape the neck does not hold whole. */
+  cut: 200,
+} as const;
+/** Strings a shape needs over the one it is rooted on. */
+const OVER_ROOT = 2;
+/** Of strings as good, the one players root their shapes on. */
+const ROOTED = 5;
+
+/**
+ * The shape for each chord, as one unit on one set of strings: the roots move on the shorter way, as near to
+ * the zone as the whole of it comes.
+ */
+export function shiftedShapes(
+  neck: Neck,
+  zone: Zone,
+  spans: readonly ChordSpan[],
+): readonly Shape[] {
+  const strings = range(Math.min(stringCount(neck), OVER_ROOT + 1), stringCount(neck) + 1);
+  const ways = strings.map((string) => {
+    const layers = spans.map((span) =>
+      placesOf(neck, [span.material.root])
+        .filter((place) => place.string === string)
+        .map((root) => ({ root, shape: shapeAt(neck, span, root) })),
+    );
+    const node = (layer: number, place: number): number => {
+      const { root, shape } = at(at(layers, layer), place);
+      const { low, high } = spanOf(shape);
+      const outside = Math.max(0, zone.low - low) + Math.max(0, high - zone.high);
+      const cut = shape.length <= Math.max(...MOTIF) ? SHIFT_COSTS.cut : 0;
+      return SHIFT_COSTS.outside * outside + (root.fret === neck.capo ? SHIFT_COSTS.nut : 0) + cut;
+    };
+    const edge = (layer: number, from: number, to: number): number => {
+      const next = at(layers, (layer + 1) % layers.length);
+      const move = at(next, to).root.fret - at(at(layers, layer), from).root.fret;
+      const up = modulo(move, OCTAVE);
+      return SHIFT_COSTS.further * (Math.abs(move) - Math.min(up, OCTAVE - up));
+    };
+    const sizes = layers.map((layer) => layer.length);
+    const [best] = bestPaths({ sizes, node, edge, loop: false }, 1);
+    return { string, layers, best };
+  });
+  const found = ways.flatMap(({ string, layers, best }) =>
+    best ? [{ cost: best.cost + Math.abs(string - ROOTED) / 10, nodes: best.nodes, layers }] : [],
+  );
+  const first = found[0];
+  if (!first) return [];
+  const { layers, nodes } = found.reduce((a, b) => (b.cost < a.cost ? b : a), first);
+  return nodes.map((node, layer) => at(at(layers, layer), node).shape);
 }

@@ -9,11 +9,11 @@ interface ExerciseWords {
 export const EXERCISE_WORDS: Readonly<Record<ExerciseKind, ExerciseWords>> = {
   ascending: {
     name: 'Ascending',
-    goal: 'Climb each chord’s notes from its lowest root, so that every change begins at home.',
+    goal: 'Climb from the lowest root over each chord, so that every change begins at home.',
   },
   descending: {
     name: 'Descending',
-    goal: 'Fall through each chord’s notes from its highest root.',
+    goal: 'Come down from the highest root over each chord.',
   },
   alternating: {
     name: 'Up and down by chord',
@@ -85,7 +85,11 @@ export const EXERCISE_WORDS: Readonly<Record<ExerciseKind, ExerciseWords>> = {
   },
   connecting: {
     name: 'Connecting runs',
-    goal: 'Carry each pentatonic diagonally out of its box into the next; with time enough, through all five.',
+    goal: 'Carry each pentatonic diagonally out of its box into the next: with time enough, up through all five and back another way.',
+  },
+  'connecting-strings': {
+    name: 'Connecting, string by string',
+    goal: 'Join all five boxes on one string at a time: up one string, down the next.',
   },
   'pentatonic-triads': {
     name: 'Triads inside a pentatonic',

@@ -9,6 +9,7 @@ import type { LickNote } from '$core/licks/sounding';
 import { type Neck, stringCount } from '$core/neck/neck';
 import { melodyOn } from '$lib/study/melody';
 import { latersOf } from '$lib/study/choices';
+import { type MadeWith, madeWith } from '$lib/study/made';
 import type { Plan, PracticeSheet } from '$lib/study/plan';
 import type { PlaySettings } from '$lib/study/playing';
 import { routeRequest } from '$lib/study/routes';
@@ -23,10 +24,7 @@ interface PassRequests {
 
 interface Asked {
   readonly study: Pick<Study, 'neck' | 'zone' | 'zones' | 'plan'>;
-  readonly settings: Pick<
-    PlaySettings,
-    'line' | 'subdivision' | 'seed' | 'strings' | 'group' | 'style' | 'octave' | 'pattern'
-  >;
+  readonly settings: Pick<PlaySettings, 'line'> & MadeWith;
   /** The kept sheet that is the line; null for none. */
   readonly kept: PracticeSheet | null;
   readonly at: (halfSteps: number) => Staged;
@@ -41,7 +39,7 @@ function sungIn(plan: Plan, neck: Neck, halfSteps: number): readonly LickNote[] 
 /** Requests by the key of a pass: the same key asks the very same. */
 export function passRequests({ study, settings, kept, at }: Asked) {
   const { neck, zone, zones, plan } = study;
-  const { line, subdivision, seed, group, style, octave, pattern } = settings;
+  const { line } = settings;
   const there = settings.strings.filter((string) => string <= stringCount(neck));
   const strings = there.length > 0 ? there : [1];
   const { chosen } = plan.targets;
@@ -51,7 +49,7 @@ export function passRequests({ study, settings, kept, at }: Asked) {
     const pins = halfSteps === 0 ? plan.pins : {};
     const wanted = kept ?? (line === 'none' || line === 'targets' ? null : { kind: line });
     const exercise: ExerciseRequest | null = wanted && {
-      ...{ subdivision, seed, zone, strings, group, style, octave, pattern, from: 0, ...kept },
+      ...{ ...madeWith(settings), zone, strings, from: 0, ...kept },
       ...{ chart, key, neck, zones, pins, kind: wanted.kind, extent: 'whole' },
       materials: planned.map(({ material }) => material),
       intents: planned.map(({ intent }) => intent),

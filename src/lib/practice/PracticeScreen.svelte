@@ -28,6 +28,7 @@
   import { zoneInSight } from '$lib/neck/zoneInSight';
   import Notation from '$lib/notation/Notation.svelte';
   import { loopAround } from '$lib/study/loops';
+  import { madeWith } from '$lib/study/made';
   import { addressOf } from '$lib/study/place';
   import { inSecondFrame, late } from '$lib/ui/afterPaint.svelte';
   import { getStudy } from '$lib/study/study.svelte';
@@ -173,14 +174,12 @@
       warn(refusal);
       return;
     }
-    const { kind, subdivision, seed, style, octave, pattern } = practice.settings;
-    const { group, zone, extent, from, strings } = practice.settings;
+    const { kind, zone, extent, from } = practice.settings;
     const around = chart && extent !== 'whole' && !practice.opened;
     const loop = around
       ? loopAround(chart, from, extent === 'isolate' ? 'chord' : 'two chords')
       : study.view.play.loop;
-    const made = { subdivision, seed, style, octave, pattern, group, strings: [...strings] };
-    const line = { line: kind, ...made };
+    const line = { line: kind, ...madeWith(practice.settings) };
     study.look({
       play: { ...study.view.play, ...line, loop, sheet: practice.kept, staff: true },
     });

@@ -1,7 +1,14 @@
 <!-- Which exercise, over what of the chart, where on the neck, in which notes. -->
 <script lang="ts">
   import { goto } from '$app/navigation';
-  import { type ExerciseKind, EXERCISES, MELODY_KINDS, STYLED_KINDS } from '$core/exercises/kinds';
+  import {
+    type Beginning,
+    BEGINNING_KINDS,
+    type ExerciseKind,
+    EXERCISES,
+    MELODY_KINDS,
+    STYLED_KINDS,
+  } from '$core/exercises/kinds';
   import { EXERCISE_WORDS } from '$core/exercises/words';
   import { LICK_LIMITS } from '$core/licks/lick';
   import { stringSets } from '$core/neck/voicings';
@@ -37,6 +44,13 @@
     [3, 'three'],
     [4, 'four'],
   ];
+  const beginsOn = $derived<Named<Beginning | ''>>([
+    ['', settings.kind === 'degrees' ? 'each in turn' : 'the root'],
+    ...(settings.kind === 'degrees' ? ([['1', 'the root']] as const) : []),
+    ['3', 'the third'],
+    ['5', 'the fifth'],
+    ['7', 'the seventh'],
+  ]);
   const HOMES: Named<string> = [
     ['', 'with I'],
     ['1', 'after half a bar'],
@@ -135,6 +149,11 @@
   {/if}
   {#if settings.kind === 'groups'}
     {@render list('Of', 'group', settings.group, GROUPS, (group) => practice.change({ group }))}
+  {/if}
+  {#if BEGINNING_KINDS.has(settings.kind)}
+    {@render list('Begin on', 'begin', settings.begin ?? '', beginsOn, (begin) =>
+      practice.change({ begin: begin === '' ? null : begin }),
+    )}
   {/if}
   {#if ON_STRINGS.has(settings.kind)}
     {@render list('Strings', 'strings', settings.strings.join('-'), setNames, (id) => {

@@ -10,6 +10,7 @@ import type { Passage } from '$core/phrases/passage';
 import type { StoredLick } from '$lib/licks/messages';
 import { latersOf } from '$lib/study/choices';
 import { keepSheet, setMelody } from '$lib/study/edits';
+import { madeWith } from '$lib/study/made';
 import { melodyOver } from '$lib/study/melody';
 import { KEPT_PASSAGE_LIMIT, MELODY_LIMIT, type PracticeSheet } from '$lib/study/plan';
 import type { Study } from '$lib/study/study.svelte';
@@ -28,6 +29,7 @@ const START: Omit<SheetSettings, 'zone'> = {
   style: null,
   octave: null,
   pattern: null,
+  begin: null,
 };
 
 export function createPractice(study: Study, from: number) {
@@ -157,12 +159,8 @@ export function createPractice(study: Study, from: number) {
       const zone = fitZone(study.neck, sheet.zone.low, sheet.zone.high);
       const there = sheet.strings.filter((string) => string <= stringCount(study.neck));
       const strings = there.length > 0 ? there : settings.strings;
-      const { kind, subdivision, extent, from: first, group } = sheet;
-      const { seed, style, octave, pattern } = sheet;
-      settings = {
-        ...{ kind, subdivision, extent, from: first, zone, strings, group },
-        ...{ seed, style, octave, pattern },
-      };
+      const { kind, extent, from: first } = sheet;
+      settings = { ...madeWith(sheet), kind, extent, from: first, zone, strings };
       opened = read?.ok ? read.passage : null;
       kept = id;
     },

@@ -132,6 +132,7 @@ export async function putLick(
       style: null,
       octave: null,
       pattern: null,
+      begin: null,
     },
     passage: writePassageJson(passage).content,
   };

@@ -47,6 +47,7 @@ const SHEET: Plan['sheets'][number] = {
     style: null,
     octave: null,
     pattern: null,
+    begin: null,
     passage: null,
   },
 };
