@@ -35,6 +35,7 @@ import { playingWarnings } from './playable';
 import { ownNotes } from './own/notes';
 import { parsePattern } from './own/pattern';
 import { FIRST_PATTERN } from './own/starter';
+import { movingVoices } from './movingVoices';
 import { movingThirdTargets, switchedSpans } from './respanned';
 import { roundTriads } from './triads';
 import { doubleStops, STOP_STYLES } from './stops';
@@ -369,6 +370,11 @@ function notesOf(
       const asked = { neck, zone, spans, home: homeOf(key), perBeat, quarter: time.unit / 4 };
       const notes = ownNotes({ ...asked, pattern: read.pattern });
       const none = 'No chord of this chart is one the pattern is for.';
+      return { notes, warnings: notes.length === 0 && spans.length > 0 ? [none] : [] };
+    }
+    case 'moving-voices': {
+      const notes = movingVoices(neck, zone, spans);
+      const none = 'No chord of this chart has a triad: write chords with a third or a fourth.';
       return { notes, warnings: notes.length === 0 && spans.length > 0 ? [none] : [] };
     }
     case 'targets':

@@ -24,6 +24,7 @@ export const EXERCISES = [
   'pentatonic-triads',
   'inversions',
   'triads',
+  'moving-voices',
   'double-stops',
   'moving-third',
   'switch',

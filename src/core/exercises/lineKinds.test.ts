@@ -5,9 +5,10 @@ import { transposeChart } from '../chart/rewrite';
 import { rememberBy } from '../cache';
 import { at, group, range } from '../lists';
 import { pitchAt, STANDARD_NECK } from '../neck/neck';
-import { note, pitchClass } from '../notes/notes';
+import { note, noteName, pitchClass } from '../notes/notes';
 import { struck, type PlayedNote } from '../phrases/passage';
-import { playedOver } from '$tests/lines';
+import { playedOver, settingOf } from '$tests/lines';
+import { makeExercise } from './exercises';
 
 const BLUES =
   'tempo: 100\nfeel: shuffle\nkey: C\n| C7 | F7 | C7 | % | F7 | % | C7 | % | G7 | F7 | C7 | G7 |';
@@ -24,6 +25,35 @@ const everywhere = (text: string) =>
   }));
 
 const midi = (one: PlayedNote) => pitchAt(STANDARD_NECK, one);
+
+describe('only what moves', () => {
+  test('plays the voices that move to each triad, one after another, and none that is held', () => {
+    const { request } = settingOf('key: C\n| C | F | G | C Am |', 1, { kind: 'moving-voices' });
+    const { notes } = makeExercise(request).passage;
+    const over = (index: number) => notes.filter(({ chord }) => chord === index);
+    const names = (index: number) =>
+      over(index)
+        .map(({ note }) => noteName(note))
+        .sort()
+        .join(' ');
+    // C holds to F, all three move to G, G holds to C, C and E to A minor, which ends elsewhere than it began.
+    expect([0, 1, 2, 3, 4].map(names)).toEqual(['C E G', 'A F', 'B D G', 'C E', 'A']);
+    for (const [index, { beat, beats }] of request.chart.chords.entries()) {
+      const own = over(index);
+      expect(own[0]?.beat).toBe(beat);
+      const last = own.at(-1);
+      expect(last && last.beat + last.beats).toBe(beat + beats);
+      own.slice(0, -1).forEach((one) => expect(one.beats).toBe(1));
+    }
+    // One voice after another, the nearest first.
+    expect(over(1).map(({ note }) => noteName(note))).toEqual(['F', 'A']);
+  });
+
+  test('says where there is nothing to play', () => {
+    const { request } = settingOf('| C5 | G5 |', 1, { kind: 'moving-voices' });
+    expect(makeExercise(request).warnings[0]).toMatch(/^No chord of this chart has a triad/u);
+  });
+});
 
 describe('double stops', () => {
   const played = rememberBy(

@@ -4,6 +4,7 @@ import { chordNotes } from '../chords/chords';
 import type { ChordSpan } from '../lines/spans';
 import { speller } from '../licks/sounding';
 import { refinger } from '../licks/refinger';
+import { refound } from '../licks/refound';
 import type { Key } from '../keys/keys';
 import { at } from '../lists';
 import { underHand } from '../neck/hand';
@@ -45,15 +46,11 @@ export function melodyNotes({
 }: MelodyRequest): readonly PlayedNote[] {
   const end = spans.reduce((last, { beat, beats }) => Math.max(last, beat + beats), 0);
   const notes = melody.filter(({ beat }) => beat < end - CLOSE);
-  const octaves = octave === null ? [0, -1, 1] : [octave];
-  const tries = octaves.map((one) =>
-    refinger({ neck, notes, semitones: 12 * one, zone, keep: 'pitch' }),
-  );
-  // As written where the hand reaches it all, else wherever it reaches most.
-  const best = tries.reduce((found, one) =>
-    one.outOfReach.length < found.outOfReach.length ? one : found,
-  );
-  return best.notes.map(({ beat, beats, string, fret, techniques, midi }) => {
+  const laid =
+    octave === null
+      ? refound(neck, notes, 0, zone)
+      : refinger({ neck, notes, semitones: 12 * octave, zone, keep: 'pitch' });
+  return laid.notes.map(({ beat, beats, string, fret, techniques, midi }) => {
     const span = spanAt(spans, beat);
     const chord = span?.index ?? null;
     const spell = chord === null ? null : speller(at(chart.chords, chord).chord, key);

@@ -81,6 +81,7 @@ type PatternKind = Exclude<
   | 'line'
   | 'targets'
   | 'triads'
+  | 'moving-voices'
   | 'double-stops'
   | 'moving-third'
   | 'switch'

@@ -103,6 +103,10 @@ export const EXERCISE_WORDS: Readonly<Record<ExerciseKind, ExerciseWords>> = {
     name: 'Round the triads',
     goal: 'Play round the nearest inversion of each triad on one set of strings, with the notes beside it.',
   },
+  'moving-voices': {
+    name: 'Only what moves',
+    goal: 'Play only the notes that move from triad to triad, as a melody: what is held is not played again.',
+  },
   'double-stops': {
     name: 'Double stops',
     goal: 'Move in thirds and sixths out of the chord shapes under the hand.',

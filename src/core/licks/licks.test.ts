@@ -15,6 +15,7 @@ import { lickOfPassage, lickPassage } from './lick';
 import { lickExercise } from './moving';
 import { backwardSays, readLick } from './reading';
 import { STARTER_LICKS } from './starter';
+import { refound } from './refound';
 import { reachCost, refinger, FINGERING_COSTS } from './refinger';
 import type { LickNote } from './sounding';
 import { calibration, distance } from '$tests/bench/heard';
@@ -310,6 +311,43 @@ describe('refingering', () => {
       [0, 1, 2, 3].filter((index) => pitchAt(NECK, at(line, index)) - 24 < 40),
     );
     expect(low.notes.length).toBe(4 - low.outOfReach.length);
+  });
+
+  test('in a zone it drops or rises an octave rather than leave it', () => {
+    const within = (notes: readonly LickNote[], zone: { low: number; high: number }) =>
+      notes.every(({ fret }) => fret >= zone.low - 1 && fret <= zone.high + 1);
+    for (const low of range(0, 18))
+      for (const semitones of [-7, 0, 5, 11]) {
+        const zone = { low, high: low + 4 };
+        const { notes } = refound(NECK, line, semitones, zone);
+        expect(notes).toHaveLength(line.length);
+        expect(within(notes, zone), `${low} ${semitones}`).toBe(true);
+        // One tune in one octave, which nothing asks to part.
+        const shifts = notes.map(
+          (one, index) => one.midi - pitchAt(NECK, at(line, index)) - semitones,
+        );
+        expect(new Set(shifts).size).toBe(1);
+        expect(Math.abs(shifts[0] ?? 1) % 12).toBe(0);
+      }
+    // Wider than the zone: each phrase in an octave of its own, and no note outside.
+    const wide = notesOf(
+      [0, 1, 6, 0],
+      [1, 1, 6, 3],
+      [4, 1, 1, 15],
+      [5, 1, 1, 17, { kind: 'hammer-on' }],
+    );
+    const zone = { low: 5, high: 8 };
+    const found = refound(NECK, wide, 0, zone);
+    expect(found.notes.map(({ midi }) => midi)).toEqual([52, 55, 67, 69]);
+    expect(within(found.notes, zone)).toBe(true);
+    expect(found.notes[3]?.techniques).toEqual([{ kind: 'hammer-on' }]);
+    // Within one phrase a single note is moved, and struck anew.
+    const close = notesOf([0, 1, 6, 5], [1, 1, 1, 12, { kind: 'slide' }]);
+    const apart = refound(NECK, close, 0, zone);
+    expect(apart.notes.map(({ midi, techniques }) => [midi, techniques])).toEqual([
+      [45, []],
+      [64, []],
+    ]);
   });
 
   test('slurs stay on one string, two notes at once on two, slides keep their length', () => {

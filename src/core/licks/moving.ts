@@ -9,6 +9,7 @@ import { simplestPitch } from '../notes/spelling';
 import { type Passage, passageOf, struck } from '../phrases/passage';
 import { speller, type LickNote } from './sounding';
 import { refinger } from './refinger';
+import { refound } from './refound';
 
 export const LICK_CHAINS = ['half steps', 'fourths', 'zones'] as const;
 export type LickChain = (typeof LICK_CHAINS)[number];
@@ -54,7 +55,8 @@ export function movedLick(
   semitones: number,
   zone: Zone | null,
 ): readonly LickNote[] {
-  const hand = zone ?? zoneOfLick(neck, notes);
+  if (zone) return refound(neck, notes, semitones, zone).notes;
+  const hand = zoneOfLick(neck, notes);
   const tries = [0, -12, 12].map((octave) =>
     refinger({ neck, notes, semitones: semitones + octave, zone: hand, keep: 'pitch' }),
   );

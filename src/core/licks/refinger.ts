@@ -69,6 +69,9 @@ const slurs = (techniques: readonly Technique[]): 1 | -1 | 0 | null =>
         ? 0
         : null;
 
+/** Whether a technique comes from the note before. */
+const leads = (technique: Technique): boolean => slurs([technique]) !== null;
+
 /** What is asked of a note wherever it lies. */
 function standCost(note: Fingered, place: Place, zone: Zone | null): number {
   const { high, stiff, wound, outside } = FINGERING_COSTS;
@@ -198,13 +201,15 @@ interface RefingerRequest {
   readonly notes: readonly LickNote[];
   /** How far they move, up or down. */
   readonly semitones: number;
+  /** How many octaves each note moves besides; none by itself. */
+  readonly octaves?: readonly number[];
   /** Where the hand is to stay; null leaves the whole neck free. */
   readonly zone: Zone | null;
   /** The same strings and distances, or the easiest places for the pitches. */
   readonly keep: 'shape' | 'pitch';
 }
 
-interface Refingered {
+export interface Refingered {
   /** In order of time; without those the neck has no place for. */
   readonly notes: readonly (LickNote & { readonly midi: Midi })[];
   /** What the hands do for it, by {@link FINGERING_COSTS}. */
@@ -215,11 +220,16 @@ interface Refingered {
 
 /** Moves a lick: as the shape it is, or re-fingered at its new pitch. */
 export function refinger(request: RefingerRequest): Refingered {
-  const { neck, notes, semitones, zone, keep } = request;
-  const pitched = notes.map((note): Fingered => ({
+  const { neck, notes, semitones, zone, keep, octaves = [] } = request;
+  const octave = (index: number) => octaves[index] ?? 0;
+  const pitched = notes.map((note, index): Fingered => ({
     beat: note.beat,
-    midi: pitchAt(neck, note) + semitones,
-    techniques: note.techniques,
+    midi: pitchAt(neck, note) + semitones + 12 * octave(index),
+    // What led from a note in another octave is struck.
+    techniques:
+      index > 0 && octave(index) !== octave(index - 1)
+        ? note.techniques.filter((one) => !leads(one))
+        : note.techniques,
   }));
   const laid =
     keep === 'pitch' ? layOut(neck, pitched, zone) : shapeOf(neck, notes, pitched, semitones, zone);
@@ -230,7 +240,11 @@ export function refinger(request: RefingerRequest): Refingered {
   const moved = notes.flatMap((note, index) => {
     const place = at(laid.places, index);
     if (!place) return [];
-    const techniques = shiftSlides(note.techniques, place.fret - note.fret, wholeNeck(neck));
+    const techniques = shiftSlides(
+      at(pitched, index).techniques,
+      place.fret - note.fret,
+      wholeNeck(neck),
+    );
     return [{ ...note, ...place, techniques, midi: at(pitched, index).midi }];
   });
   return { notes: moved, cost: laid.cost, outOfReach };

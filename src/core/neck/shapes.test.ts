@@ -24,7 +24,9 @@ import {
 } from './positions';
 import {
   fourVoices,
+  handMotion,
   INVERSIONS,
+  openName,
   motionBetween,
   stringSets,
   triadOf,
@@ -32,6 +34,7 @@ import {
   voicingPath,
   voicingsOn,
 } from './voicings';
+import { runs } from '$tests/laws';
 import { zonesOf } from './zones';
 
 const chord = (symbol: string) => {
@@ -324,6 +327,91 @@ describe('voicings', () => {
       .slice(1, turn)
       .forEach((_, index) => expect(height(index + 1)).toBeGreaterThan(height(index)));
     expect(height(turn)).toBeLessThan(height(turn - 1));
+  });
+
+  const motion = (steps: ReturnType<typeof voicingPath>) =>
+    steps.reduce(
+      (sum, { moves }) => sum + moves.reduce((all, { halfSteps }) => all + Math.abs(halfSteps), 0),
+      0,
+    );
+
+  test('the way begins where it moves least in all, unless an inversion is asked for', () => {
+    let better = 0;
+    fc.assert(
+      fc.property(
+        fc.array(someSeventh, { minLength: 3, maxLength: 8 }),
+        fc.constantFrom(...KINDS),
+        fc.nat(),
+        (chords, kind, which) => {
+          const sets = stringSets(STANDARD_NECK, kind);
+          const route = {
+            kind,
+            strings: sets[which % sets.length] ?? [],
+            path: 'nearest',
+          } as const;
+          const own = voicingPath(STANDARD_NECK, chords, route);
+          const others = INVERSIONS.slice(0, kind === 'triad' ? 3 : 4).map((start) =>
+            voicingPath(STANDARD_NECK, chords, { ...route, start }),
+          );
+          // A half step of a voice is worth more than any way of the hand.
+          const cost = (steps: typeof own) => 1000 * motion(steps) + handMotion(steps);
+          for (const other of others) expect(cost(own)).toBeLessThanOrEqual(cost(other));
+          if (others.some((other) => cost(own) < cost(other))) better += 1;
+          for (const [turn, other] of others.entries())
+            expect(other[0]?.inversion).toBe(INVERSIONS[turn]);
+        },
+      ),
+      runs(60),
+    );
+    expect(better).toBeGreaterThan(10);
+  });
+
+  test('in a zone a way changes its strings where that moves less, and stays in the zone', () => {
+    const chords = ['Dm7', 'G7', 'Cmaj7', 'A7', 'Dm7', 'Bb7', 'Ebmaj7', 'G7'].map((one) =>
+      chord(one),
+    );
+    for (const kind of KINDS)
+      for (const low of [0, 2, 4, 7, 9, 12]) {
+        const within = { low, high: low + 4 };
+        const route = { kind, path: 'nearest', within } as const;
+        const mixed = voicingPath(STANDARD_NECK, chords, { ...route, strings: null });
+        expect(mixed).toHaveLength(chords.length);
+        const off = (steps: typeof mixed) =>
+          Math.max(
+            ...steps.flatMap(({ places }) =>
+              places.map(({ fret }) => Math.max(within.low - fret, fret - within.high)),
+            ),
+          );
+        for (const strings of stringSets(STANDARD_NECK, kind)) {
+          const one = voicingPath(STANDARD_NECK, chords, { ...route, strings });
+          expect(off(mixed), `${kind} ${low} ${strings.join(' ')}`).toBeLessThanOrEqual(off(one));
+        }
+        if (kind === 'triad') expect(off(mixed)).toBeLessThanOrEqual(1);
+      }
+  });
+
+  test('a chord without a shape does not turn the way round', () => {
+    const chords = ['C', 'F', 'G5', 'Am', 'G5', 'F', 'C'].map((one) => chord(one));
+    const strings = [2, 3, 4];
+    const steps = voicingPath(STANDARD_NECK, chords, { kind: 'triad', strings, path: 'up' });
+    const heights = steps.map(({ places }) =>
+      places.reduce((sum, place) => sum + pitchAt(STANDARD_NECK, place), 0),
+    );
+    heights.slice(1).forEach((height, index) => {
+      if (steps[index + 1]?.turned !== true) expect(height).toBeGreaterThan(at(heights, index));
+    });
+    expect(steps.filter(({ turned }) => turned)).toEqual([]);
+  });
+
+  test('an open shape is called by its name', () => {
+    const shapes = voicingsOn(STANDARD_NECK, chord('Am'), 'triad', [1, 2, 3]);
+    expect(shapes.map((one) => openName(STANDARD_NECK, chord('Am'), one))).toEqual([
+      'open Am',
+      ...shapes.slice(1).map(() => null),
+    ]);
+    const capo = { ...STANDARD_NECK, capo: 2 };
+    const [low] = voicingsOn(capo, chord('Bm'), 'triad', [1, 2, 3]);
+    expect(low && openName(capo, chord('Bm'), low)).toBe('open Bm');
   });
 
   test('every triad holds the triad, each inversion from its own lowest note', () => {

@@ -9,7 +9,6 @@ import { pitchMask } from '../collections/collections';
 import { at, modulo, range } from '../lists';
 import { degree } from '../notes/degrees';
 import { type Interval, type Note, pitchClass, step, transpose } from '../notes/notes';
-import { nearestTo } from './boxes';
 import { type Placed, spanOf } from './fingering';
 import { fretFor, type Neck, openPitch, pitchAt, stringCount, type Zone } from './neck';
 
@@ -32,6 +31,12 @@ export interface Voicing {
   readonly inversion: Inversion;
   readonly places: readonly Placed[];
 }
+
+/** What a voicing with an open string is called: open Am7; null where none of its strings is open. */
+export const openName = (neck: Neck, chord: Chord, { places }: Voicing): string | null =>
+  places.some(({ fret }) => fret === neck.capo)
+    ? `open ${chordName({ ...chord, bass: null })}`
+    : null;
 
 /** The chord's triad: root, third (or what stands for it) and fifth; a power chord doubles its root. */
 export function triadOf({ root, quality }: Chord): readonly Note[] {
@@ -221,46 +226,62 @@ function beyond(
 
 interface VoicingRoute {
   readonly kind: VoicingKind;
-  readonly strings: readonly number[];
+  /** The set they lie on; null for any, which may change on the way. */
+  readonly strings: readonly number[] | null;
   readonly path: VoicingPath;
-  /** The inversion to begin with; by itself the lowest shape (the highest for a way down). */
+  /** The inversion to begin with; by itself the one from which the whole way moves least. */
   readonly start?: Inversion | undefined;
-  /** The region to begin nearest to. */
+  /** The region to begin in, or nearest to. */
   readonly near?: Zone | undefined;
+  /** The region all of them lie in, or nearest to. */
+  readonly within?: Zone | undefined;
 }
 
-function firstShape(
+/** Frets of a shape outside a region. */
+function outside({ places }: Voicing, zone: Zone): number {
+  const { low, high } = spanOf(places);
+  return Math.max(0, zone.low - low) + Math.max(0, high - zone.high);
+}
+
+/** The shapes with least outside a region. */
+function nearestIn(shapes: readonly Voicing[], zone: Zone | undefined): readonly Voicing[] {
+  if (!zone) return shapes;
+  const least = Math.min(...shapes.map((shape) => outside(shape, zone)));
+  return shapes.filter((shape) => outside(shape, zone) === least);
+}
+
+/** The shapes a chord may take on a route, by pitch. */
+function shapesFor(neck: Neck, chord: Chord, { kind, strings, within }: VoicingRoute) {
+  if (!isVoiced(chord, kind)) return [];
+  const all = strings ? voicingsOn(neck, chord, kind, strings) : voicingsOf(neck, chord, kind);
+  return nearestIn(all, within).toSorted((a, b) => totalPitch(neck, a) - totalPitch(neck, b));
+}
+
+/** What a route may begin with: for a way up its lowest shape, for a way down its highest. */
+function firstShapes(
   shapes: readonly Voicing[],
   { path, start, near }: VoicingRoute,
-): Voicing | undefined {
+): readonly Voicing[] {
   const asked = shapes.filter(({ inversion }) => start === undefined || inversion === start);
-  const wanted = asked.length > 0 ? asked : shapes;
-  if (near) {
-    const there = wanted.map((shape) => ({ ...shape, ...spanOf(shape.places) }));
-    return nearestTo(near, there) ?? undefined;
-  }
-  return path === 'down' ? wanted.at(-1) : wanted[0];
+  const wanted = nearestIn(asked.length > 0 ? asked : shapes, near);
+  if (path === 'nearest' || near) return wanted;
+  return wanted.slice(...(path === 'down' ? [-1] : [0, 1]));
 }
 
-/**
- * Voicings through a row of chords: always the nearest inversion, or always up, or always down and
- * turning round where the neck ends. Chords that have none are passed over.
- */
-export function voicingPath(
+/** A route from a shape of the first chord that has any. */
+function routeFrom(
   neck: Neck,
-  chords: readonly Chord[],
-  route: VoicingRoute,
+  first: Voicing,
+  layers: readonly (readonly Voicing[])[],
+  path: VoicingPath,
 ): readonly VoicingStep[] {
-  const { kind, strings, path } = route;
   const steps: VoicingStep[] = [];
   let direction: 1 | -1 = path === 'down' ? -1 : 1;
-  for (const [index, chord] of chords.entries()) {
-    if (!isVoiced(chord, kind)) continue;
-    const shapes = voicingsOn(neck, chord, kind, strings);
+  for (const [index, shapes] of layers.entries()) {
+    if (shapes.length === 0) continue;
     const last = steps.at(-1);
     if (!last) {
-      const first = firstShape(shapes, route);
-      if (first) steps.push({ ...first, index, held: [], moves: [], turned: false });
+      steps.push({ ...first, index, held: [], moves: [], turned: false });
       continue;
     }
     let turned = false;
@@ -271,7 +292,48 @@ export function voicingPath(
       shape = beyond(neck, last, shapes, direction);
       turned = true;
     }
-    if (shape) steps.push({ ...shape, index, ...voicesBetween(neck, last, shape), turned });
+    // Where the neck holds only this one, it is played again.
+    shape ??= at(shapes, 0);
+    steps.push({ ...shape, index, ...voicesBetween(neck, last, shape), turned });
   }
   return steps;
+}
+
+/** Half steps that the voices of a route move in all. */
+const totalMotion = (steps: readonly VoicingStep[]): number =>
+  steps.reduce(
+    (sum, { moves }) => sum + moves.reduce((all, { halfSteps }) => all + Math.abs(halfSteps), 0),
+    0,
+  );
+
+/** Frets that the hand moves on a route in all. */
+export const handMotion = (steps: readonly VoicingStep[]): number =>
+  steps
+    .slice(1)
+    .reduce(
+      (sum, { places }, index) =>
+        sum + Math.abs(spanOf(places).low - spanOf(at(steps, index).places).low),
+      0,
+    );
+
+/**
+ * Voicings through a row of chords: always the nearest inversion, or always up, or always down and
+ * turning round where the neck ends. Of the beginnings there are it takes the one from which the voices
+ * move least in all (which is the same for every inversion, unless the neck ends), then the hand; of two the
+ * lower. Chords that have none are passed over.
+ */
+export function voicingPath(
+  neck: Neck,
+  chords: readonly Chord[],
+  route: VoicingRoute,
+): readonly VoicingStep[] {
+  const layers = chords.map((chord) => shapesFor(neck, chord, route));
+  const first = layers.find((shapes) => shapes.length > 0);
+  const routes = firstShapes(first ?? [], route).map((shape) =>
+    routeFrom(neck, shape, layers, route.path),
+  );
+  const [best = []] = routes.toSorted(
+    (a, b) => totalMotion(a) - totalMotion(b) || handMotion(a) - handMotion(b),
+  );
+  return best;
 }

@@ -5,6 +5,7 @@
   import { type Lick } from '$core/licks/lick';
   import { CHAIN_WORDS, LICK_CHAINS, type LickChain } from '$core/licks/moving';
   import { refinger } from '$core/licks/refinger';
+  import { refound } from '$core/licks/refound';
   import type { Zone } from '$core/neck/neck';
   import { showSymbol } from '$lib/ui/glyphs';
   import { addressOf } from '$lib/study/place';
@@ -32,10 +33,12 @@
   /** The lick and its chords so many half steps on; what is lost on the way is said. */
   function move(semitones: number) {
     const { lick, key, frame } = editing;
-    const moved = refinger({
-      ...{ neck: frame.neck, notes: lick.notes, semitones, keep },
-      zone: keep === 'pitch' ? asked : null,
-    });
+    const { neck } = frame;
+    const { notes } = lick;
+    const moved =
+      keep === 'pitch' && asked
+        ? refound(neck, notes, semitones, asked)
+        : refinger({ neck, notes, semitones, keep, zone: null });
     const chart =
       semitones === 0 ? lick.chart : (shiftChart(lick.chart, semitones, key) ?? lick.chart);
     const lost = lick.notes.length - moved.notes.length;

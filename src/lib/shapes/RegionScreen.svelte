@@ -18,6 +18,7 @@
   import { layOutIn, MATERIALS, notesIn, type ZoneMaterial } from '$core/neck/zones';
   import {
     INVERSION_NAMES,
+    openName,
     stringSets,
     twinOf,
     VOICING_KINDS,
@@ -49,6 +50,8 @@
   const voicingKind = (picked: RegionMaterial): VoicingKind | null =>
     VOICING_KINDS.find((kind) => kind === picked) ?? null;
 
+  const ANY_SET = 'any, in the zone';
+
   let material = $state<RegionMaterial>('matching-pentatonic');
   let strings = $state<readonly number[] | null>(null);
   const kind = $derived(voicingKind(material));
@@ -57,6 +60,8 @@
   const set = $derived(
     sets.find((one) => one.join() === strings?.join()) ?? sets[Math.floor(sets.length / 2)] ?? [],
   );
+  /** Whether a way may change its set of strings, to stay in the zone. */
+  let anySet = $state(false);
   let labels = $state<PlainLabels>('degree');
   let everyZone = $state(page.url.searchParams.get('rows') === 'all');
   let sheet = $state<HTMLElement>();
@@ -109,7 +114,9 @@
         ? voicingPath(
             neck,
             chords.map(({ chord }) => chord),
-            { kind, strings: set, path: 'nearest', near: zone },
+            anySet
+              ? { kind, strings: null, path: 'nearest', within: zone }
+              : { kind, strings: set, path: 'nearest', near: zone },
           )
         : [];
     return new Map(rows.map((zone) => [zone, led(zone)]));
@@ -130,7 +137,8 @@
       const step = voiced.get(zone)?.find((one) => chords[one.index] === planned);
       if (!step) return null;
       const twin = kind === 'triad' ? null : twinOf(chord, step);
-      const name = INVERSION_NAMES[step.inversion];
+      const open = openName(neck, chord, step);
+      const name = `${open === null ? '' : `${showSymbol(open)}, `}${INVERSION_NAMES[step.inversion]}`;
       const also = twin ? ` = ${showSymbol(chordName(twin.chord))}` : '';
       return { name, caption: name + also, places: step.places, blue: [], joined: true };
     }
@@ -255,9 +263,12 @@
       <Choice
         label="Strings"
         bare
-        value={set.join(' ')}
-        options={sets.map((one) => [one.join(' '), one.join(' ')] as const)}
-        onchange={(picked) => (strings = sets.find((one) => one.join(' ') === picked) ?? null)}
+        value={anySet ? ANY_SET : set.join(' ')}
+        options={[ANY_SET, ...sets.map((one) => one.join(' '))].map((one) => [one, one] as const)}
+        onchange={(picked) => {
+          anySet = picked === ANY_SET;
+          strings = sets.find((one) => one.join(' ') === picked) ?? strings;
+        }}
       />
     {/if}
     <Choice

@@ -5,12 +5,13 @@ import { matchingPentatonic } from '$core/collections/pentatonics';
 import { boxesOf } from '$core/neck/boxes';
 import { needsStretch, type Placed, spanOf } from '$core/neck/fingering';
 import { underHand } from '$core/neck/hand';
-import { doubleStops, homesOf } from '$core/neck/homes';
+import { doubleStops, type Home, homesOf } from '$core/neck/homes';
 import type { Neck, Zone } from '$core/neck/neck';
 import { inversionsOn, oneOctave, positionsOf, threePerString } from '$core/neck/positions';
 import {
   INVERSION_NAMES,
   isVoiced,
+  openName,
   twinOf,
   VOICING_KINDS,
   type Voicing,
@@ -62,12 +63,14 @@ const VOICING_TITLES = {
   'drop-3': 'Seventh chords, drop 3',
 } as const;
 
-/** "first inversion, strings 2 3 4 5", and what else the same four notes are called. */
-function voicingName(chord: Chord, voicing: Voicing): string {
+/** "open Am7, first inversion, strings 2 3 4 5", and what else the same four notes are called. */
+function voicingName(neck: Neck, chord: Chord, voicing: Voicing): string {
   const strings = voicing.places.map(({ string }) => string).reverse();
   const twin = voicing.kind === 'triad' ? null : twinOf(chord, voicing);
   const also = twin ? `; ${chordName(twin.chord)} in ${INVERSION_NAMES[twin.inversion]}` : '';
-  return `${INVERSION_NAMES[voicing.inversion]}, strings ${strings.join(' ')}${also}`;
+  const open = openName(neck, chord, voicing);
+  const inversion = `${INVERSION_NAMES[voicing.inversion]}, strings ${strings.join(' ')}`;
+  return `${open === null ? '' : `${open}, `}${inversion}${also}`;
 }
 
 /** The arpeggio and the scale under the hand that holds a voicing. */
@@ -81,6 +84,11 @@ function groundOf(
   const tones = underHand(neck, chordNotes({ ...chord, bass: null }), zone, { shape: places });
   return underHand(neck, collectionNotes(mode), zone, { shape: tones });
 }
+
+const homeName = (neck: Neck, chord: Chord, string: number, grip: Home['grip']): string => {
+  const open = openName(neck, chord, grip);
+  return `${open === null ? '' : `${open}, `}root on string ${string}, ${grip.kind}`;
+};
 
 const ROOT_STRINGS = [6, 5, 4] as const;
 
@@ -137,7 +145,7 @@ export function shapesOf(
     {
       title: 'Homes',
       shapes: homesOf(neck, chord, mode).map(({ string, grip, arpeggio, scale }) => ({
-        ...shape(`root on string ${string}, ${grip.kind}`, grip.places, true),
+        ...shape(homeName(neck, chord, string, grip), grip.places, true),
         zone: spanOf([...arpeggio, ...scale]),
         ground: [...arpeggio, ...scale],
       })),
@@ -147,7 +155,7 @@ export function shapesOf(
       shapes: once(voicingsOf(neck, chord, kind), ({ inversion, places }) =>
         [inversion, ...places.map(({ string }) => string)].join(' '),
       ).map((voicing) => ({
-        ...shape(voicingName(chord, voicing), voicing.places, true),
+        ...shape(voicingName(neck, chord, voicing), voicing.places, true),
         ground: groundOf(neck, chord, mode, voicing),
       })),
     })),

@@ -17,7 +17,7 @@ import { noteName } from '$core/notes/notes';
 import { placesOver } from '../described';
 import { accept, refuse } from '../refusals';
 import { requestedOnNeck } from '../requested';
-import { chartText, keyText, neckRequest, noteText, placed } from '../shapes';
+import { chartText, keyText, neckRequest, noteText, placed, zone } from '../shapes';
 import { question } from '../question';
 
 const TRIAD_INVERSIONS = ['root', 'first', 'second'] as const;
@@ -25,7 +25,12 @@ const TRIAD_INVERSIONS = ['root', 'first', 'second'] as const;
 const triadRequest = z.object({
   chart: chartText,
   key: keyText.optional(),
-  strings: z.array(z.int()).length(3).describe('Three neighbouring strings'),
+  strings: z
+    .array(z.int())
+    .length(3)
+    .optional()
+    .describe('Three neighbouring strings; any that lie in the zone when left out'),
+  zone: zone.optional().describe('Where all of them are to lie, or as near as they can'),
   path: z.enum(VOICING_PATHS).default('nearest'),
   start: z.object({ inversion: z.enum(TRIAD_INVERSIONS) }).optional(),
   neck: neckRequest.optional(),
@@ -38,6 +43,7 @@ const voicingRequest = z.object({
     .array(z.int())
     .min(3)
     .max(4)
+    .optional()
     .describe('Three neighbours for a triad, four for drop 2, four of five for drop 3: 6 4 3 2'),
   start: z.object({ inversion: z.enum(INVERSIONS) }).optional(),
 });
@@ -80,13 +86,17 @@ const answerSteps = (asked: z.output<typeof voicingRequest>) => {
   const asking = requestedOnNeck(asked);
   if (!asking.ok) return asking;
   const { chart, neck } = asking.value;
-  const { kind, path, start } = asked;
-  const strings = requestedSet(neck, kind, asked.strings);
-  if (!strings) return refuse({ code: 'out_of_range', message: WHERE[kind], path: 'strings' });
+  const { kind, path, start, zone: within } = asked;
+  const strings = asked.strings ? requestedSet(neck, kind, asked.strings) : null;
+  const somewhere = strings !== null || (asked.strings === undefined && within !== undefined);
+  if (!somewhere) return refuse({ code: 'out_of_range', message: WHERE[kind], path: 'strings' });
   const message = unvoiced(chart, kind);
   if (message) return refuse({ code: 'invalid_request', message, path: 'kind' });
   const chords = chart.chords.map(({ chord }) => chord);
-  const steps = voicingPath(neck, chords, { kind, strings, path, start: start?.inversion });
+  const steps = voicingPath(neck, chords, {
+    ...{ kind, strings, path, within },
+    start: start?.inversion,
+  });
   return accept({
     steps: steps.map(({ index, inversion, places, held, moves, turned }) => ({
       index,
