@@ -22,9 +22,10 @@ import { readFeel } from '../time/feel';
 import { type Passage, passageOf, type PlayedNote, struck } from '../phrases/passage';
 import { type Extent, type ChordSpan, type Later, spansOf } from '../lines/spans';
 import { notesPerBeat, type Subdivision } from '../time/subdivision';
+import type { Beats } from '../time/units';
 import type { Preference } from '../targets/kinds';
 import { type RouteChord, type RouteStop, solveRoutes } from '../targets/route';
-import type { Beginning, ExerciseKind } from './kinds';
+import type { Beginning, Direction, ExerciseKind } from './kinds';
 import { EXERCISE_WORDS } from './words';
 import { melodyNotes, variedMelody } from './melody';
 import type { Moment } from './rungs';
@@ -37,6 +38,7 @@ import { parsePattern } from './own/pattern';
 import { FIRST_PATTERN } from './own/starter';
 import { movingVoices } from './movingVoices';
 import { movingThirdTargets, switchedSpans } from './respanned';
+import { tonesInTime } from './tones';
 import { roundTriads } from './triads';
 import { doubleStops, STOP_STYLES } from './stops';
 
@@ -79,6 +81,8 @@ export interface ExerciseRequest {
   readonly idea?: number | null;
   /** The player's own pattern as he types it, for the exercise made of it; one of ours before he has. */
   readonly pattern?: string | null;
+  /** How that pattern is played; as it is typed by itself. */
+  readonly direction?: Direction | null;
   /** How lines are played; by the chart's feel and idiom where nothing is said. */
   readonly style?: LineStyle | null;
 }
@@ -159,8 +163,17 @@ function withLandings(
 
 const CLOSE = 1e-6;
 
+/** A line without every second bar, which is the player's; what rings into it ends there. */
+function withGaps(notes: readonly PlayedNote[], bar: Beats): readonly PlayedNote[] {
+  return notes.flatMap((note) => {
+    const own = Math.floor((Math.max(0, note.beat) + CLOSE) / bar);
+    if (own % 2 === 1) return [];
+    return [{ ...note, beats: Math.min(note.beats, (own + 1) * bar - note.beat) }];
+  });
+}
+
 /** The scale of the key; empty where no single one holds. */
-const homeOf = (key: Key | null): readonly Note[] =>
+export const homeOf = (key: Key | null): readonly Note[] =>
   key ? keyScale(key).map((one) => transpose(key.tonic, one)) : [];
 
 function patterned(
@@ -329,6 +342,10 @@ function notesOf(
   switch (kind) {
     case 'line':
       return fromLine(lineOver(request, spans, targets));
+    case 'line-gaps': {
+      const line = lineOver(request, spans, targets);
+      return { ...fromLine(line), notes: withGaps(line?.notes ?? [], chart.source.time.beats) };
+    }
     case 'call-and-response':
       return fromLine(lineOver(request, spans, targets, { calls: true }));
     case 'moving-third': {
@@ -368,7 +385,12 @@ function notesOf(
       const { time } = chart.source;
       const perBeat = notesPerBeat(request.subdivision, time.unit);
       const asked = { neck, zone, spans, home: homeOf(key), perBeat, quarter: time.unit / 4 };
-      const notes = ownNotes({ ...asked, pattern: read.pattern });
+      const { direction = null } = request;
+      const notes = ownNotes({
+        ...asked,
+        pattern: read.pattern,
+        direction: direction ?? 'forward',
+      });
       const none = 'No chord of this chart is one the pattern is for.';
       return { notes, warnings: notes.length === 0 && spans.length > 0 ? [none] : [] };
     }
@@ -377,6 +399,10 @@ function notesOf(
       const none = 'No chord of this chart has a triad: write chords with a third or a fourth.';
       return { notes, warnings: notes.length === 0 && spans.length > 0 ? [none] : [] };
     }
+    case 'roots':
+    case 'thirds':
+    case 'guide-tones':
+      return { notes: tonesInTime(neck, zone, spans, chart.source.time.beats, kind) };
     case 'targets':
       return { notes: heldTargets(request, spans, targets) };
     case 'double-stops': {

@@ -10,6 +10,9 @@ export const EXERCISES = [
   'root-to-ninth',
   'approach-arpeggio',
   'enclosures',
+  'roots',
+  'thirds',
+  'guide-tones',
   'targets',
   'shape-shift',
   'continuous',
@@ -32,13 +35,21 @@ export const EXERCISES = [
   'melody',
   'melody-varied',
   'line',
+  'line-gaps',
   'own',
 ] as const;
 export type ExerciseKind = (typeof EXERCISES)[number];
 
 /** The exercises that are lines, made by chance and better the more of them are tried. */
 export const LINE_KINDS: ReadonlySet<ExerciseKind> = new Set<ExerciseKind>([
-  ...(['line', 'call-and-response', 'switch', 'moving-third', 'melody-varied'] as const),
+  ...([
+    'line',
+    'line-gaps',
+    'call-and-response',
+    'switch',
+    'moving-third',
+    'melody-varied',
+  ] as const),
   ...(['triads', 'double-stops'] as const),
 ]);
 /** The exercises that need the melody of the chart. */
@@ -53,6 +64,9 @@ export const STYLED_KINDS: ReadonlySet<ExerciseKind> = new Set(
 /** The tones of a chord that an exercise may be asked to begin on. */
 export const BEGINNINGS = ['1', '3', '5', '7'] as const;
 export type Beginning = (typeof BEGINNINGS)[number];
+/** How a player's own pattern is played: as it is typed, backward, or the one and the other over chords in turn. */
+export const DIRECTIONS = ['forward', 'backward', 'by turns'] as const;
+export type Direction = (typeof DIRECTIONS)[number];
 /** The exercises that begin on a root over every chord, or on the tone asked for. */
 export const BEGINNING_KINDS: ReadonlySet<ExerciseKind> = new Set<ExerciseKind>([
   ...(['ascending', 'descending', 'zone-shift', 'arpeggio-up-scale-down', 'degrees'] as const),

@@ -15,7 +15,7 @@ const LENGTHS: readonly Beats[] = [1, 1 / 2, 1 / 4];
 function inTurn(neck: Neck, places: readonly Placed[], last: Midi | null): readonly Placed[] {
   const left = [...places];
   const turn: Placed[] = [];
-  let from = last ?? pitchAt(neck, at(places, 0));
+  let from = last ?? (places[0] ? pitchAt(neck, places[0]) : 0);
   while (left.length > 0) {
     const near = left.toSorted(
       (a, b) => Math.abs(pitchAt(neck, a) - from) - Math.abs(pitchAt(neck, b) - from),

@@ -25,6 +25,7 @@ import {
   withinOctave,
 } from './rungs';
 import { connectingRun } from './connecting';
+import type { ToneKind } from './tones';
 import { MOTIF, inversionsAlong, triadsOf } from './shapes';
 
 const settingOf = ({ home, zone }: Moment, { chord, material }: ChordSpan): ApproachSetting => ({
@@ -79,6 +80,8 @@ const inCells =
 type PatternKind = Exclude<
   ExerciseKind,
   | 'line'
+  | 'line-gaps'
+  | ToneKind
   | 'targets'
   | 'triads'
   | 'moving-voices'

@@ -64,7 +64,7 @@ export function switchedSpans(
 const THIRD_STEPS = ['3', 'b3', '4', '2'].map(degree);
 
 /** A chord's third, or what stands for it. */
-function thirdOf({ chord }: ChordSpan): Note {
+export function thirdOf({ chord }: ChordSpan): Note {
   const found = THIRD_STEPS.find((one) => chord.quality.degrees.includes(one));
   return transpose(chord.root, found ?? at(chord.quality.degrees, 0));
 }

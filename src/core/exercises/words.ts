@@ -47,6 +47,18 @@ export const EXERCISE_WORDS: Readonly<Record<ExerciseKind, ExerciseWords>> = {
     name: 'Enclosures',
     goal: 'Surround each target from above and below before you land on it.',
   },
+  roots: {
+    name: 'Roots in time',
+    goal: 'Play the root of each chord exactly where the chord begins.',
+  },
+  thirds: {
+    name: 'Thirds in time',
+    goal: 'Play the third of each chord where the chord begins: it says whether the chord is major or minor.',
+  },
+  'guide-tones': {
+    name: 'Guide tones in time',
+    goal: 'Play third and seventh of each chord, always on the shorter way to the next.',
+  },
   targets: {
     name: 'Held targets',
     goal: 'Hold one note of each chord, and hear how little it takes to say the changes.',
@@ -134,6 +146,10 @@ export const EXERCISE_WORDS: Readonly<Record<ExerciseKind, ExerciseWords>> = {
   line: {
     name: 'A line through the targets',
     goal: 'Lead from target to target by step and arpeggio, as a solo would.',
+  },
+  'line-gaps': {
+    name: 'A line with gaps',
+    goal: 'Play the line where it is written, and fill every second bar yourself.',
   },
   own: {
     name: 'Your own pattern',

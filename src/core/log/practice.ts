@@ -6,6 +6,7 @@ import type { Neck } from '../neck/neck';
 import { zonesOf } from '../neck/zones';
 import { DEFAULT_TEMPO } from '../time/tempo';
 import type { PracticeChart } from './session';
+import { RUNGS } from './stints';
 
 /** What is learnt first; the rest in the order of the drill book. */
 const FIRST: readonly ExerciseKind[] = [
@@ -22,10 +23,18 @@ const FIRST: readonly ExerciseKind[] = [
   'line',
 ];
 
+/** The rungs of the ladder that are exercises. */
+const ON_LADDER = EXERCISES.filter((kind) => RUNGS.includes(kind)).toSorted(
+  (a, b) => RUNGS.indexOf(a) - RUNGS.indexOf(b),
+);
+
 /** Exercises in the order in which they are learnt; those made of what the player brings are left out. */
 export const PROGRESSION: readonly ExerciseKind[] = [
+  ...ON_LADDER,
   ...FIRST,
-  ...EXERCISES.filter((one) => !FIRST.includes(one) && !MELODY_KINDS.has(one) && one !== 'own'),
+  ...EXERCISES.filter(
+    (one) => !ON_LADDER.includes(one) && !FIRST.includes(one) && !MELODY_KINDS.has(one),
+  ),
 ];
 
 export function practiceChart(id: string, chart: Chart, neck: Neck): PracticeChart {

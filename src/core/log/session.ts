@@ -16,6 +16,7 @@ import {
   type Minutes,
   type Practised,
   RULES,
+  RUNGS,
   shareOf,
   type Stint,
 } from './stints';
@@ -326,6 +327,15 @@ function freshFrom(
     const cell = exercise && zone ? byKey.get(cellKey(chart, exercise, zone)) : undefined;
     return cell?.state === 'untouched' && fits(cell) ? cell : null;
   };
+  // A rung of the ladder is opened by the one before it.
+  const opened = (chart: string, exercise: string, zone: Zone) => {
+    const before = RUNGS[RUNGS.indexOf(exercise) - 1];
+    return (
+      before === undefined ||
+      !exercises.includes(before) ||
+      byKey.get(cellKey(chart, before, zone))?.state === 'solid'
+    );
+  };
   for (const one of known) {
     const zones = charts.get(one.chart)?.zones ?? [];
     const place = zones.findIndex((zone) => sameZone(zone, one.zone));
@@ -334,24 +344,33 @@ function freshFrom(
     const tempo = played ?? chartTempo * TEMPO.first;
     const following = exercises
       .slice(exercises.indexOf(one.exercise) + 1)
+      .filter((exercise) => opened(one.chart, exercise, one.zone))
       .map((exercise) => at0(one.chart, exercise, one.zone))
       .find((cell) => cell !== null);
     const beside =
       at0(one.chart, one.exercise, zones[place + 1]) ??
       at0(one.chart, one.exercise, zones[place - 1]);
-    const found = one.state === 'solid' ? (beside ?? following) : (following ?? beside);
+    const climbs = following !== undefined && RUNGS.includes(following.exercise);
+    const zoneFirst = one.state === 'solid' && !climbs;
+    const found = zoneFirst ? (beside ?? following) : (following ?? beside);
     if (!found) continue;
     const why =
-      found === beside
-        ? 'the zone beside one where you play it'
-        : 'the next exercise in a zone you know';
+      climbs && found === following
+        ? 'the next rung of its ladder, now that the one before is solid'
+        : found === beside
+          ? 'the zone beside one where you play it'
+          : 'the next exercise in a zone you know';
     return { cell: found, tempo, why };
   }
   // Nothing lies beside what is known: the first thing of all that was never played.
   const tempo = charts.get(home.chart)?.tempo ?? 100;
   if (touched.length === 0) {
-    const next = at0(home.chart, exercises[1], home.zone);
-    return next && { cell: next, tempo, why: 'in the same zone' };
+    const next = exercises
+      .slice(1)
+      .filter((exercise) => opened(home.chart, exercise, home.zone))
+      .map((exercise) => at0(home.chart, exercise, home.zone))
+      .find((cell) => cell !== null);
+    return next ? { cell: next, tempo, why: 'in the same zone' } : null;
   }
   const untouched = [...byKey.values()].filter((cell) => cell.state === 'untouched' && fits(cell));
   const cell =

@@ -22,6 +22,15 @@ export interface Stint {
   readonly landed?: number | undefined;
 }
 
+/**
+ * The rungs of a chart's ladder, each opened by the one before: the tones that say the changes, the neck joined
+ * up, lines that leave room, and the form itself.
+ */
+export const RUNGS: readonly string[] = [
+  ...['roots', 'thirds', 'guide-tones', 'own', 'connecting', 'line-gaps', 'call-and-response'],
+  'free',
+];
+
 export const STATES = ['untouched', 'new', 'shaky', 'stale', 'solid'] as const;
 export type State = (typeof STATES)[number];
 

@@ -1,20 +1,23 @@
 <!-- What is covered: exercises by zones, chart by chart; each square leads to where it is played. -->
 <script lang="ts">
+  import type { Ladder } from '$core/log/ladder';
   import { PROGRESSION } from '$core/log/practice';
   import { cellKey, STATES, type State } from '$core/log/stints';
   import { group } from 'd3-array';
   import { screenFor } from './links';
   import type { LoggedCell, LoggedChart } from './LogScreen.svelte';
+  import LadderSteps from './LadderSteps.svelte';
   import StateMark from './StateMark.svelte';
   import TempoLine from './TempoLine.svelte';
   import { exerciseName, minutesName, STATE_WORDS } from './words';
 
   interface Props {
+    readonly ladders: Readonly<Record<string, Ladder>>;
     readonly charts: readonly LoggedChart[];
     readonly cells: readonly LoggedCell[];
   }
 
-  let { charts, cells }: Props = $props();
+  let { charts, cells, ladders }: Props = $props();
 
   const byKey = $derived(
     Object.fromEntries(cells.map((cell) => [cellKey(cell.chart, cell.exercise, cell.zone), cell])),
@@ -27,6 +30,8 @@
   let chosen = $state('');
   const chart = $derived(charts.find(({ id }) => id === chosen) ?? ordered[0] ?? null);
   const own = $derived(chart ? (byChart.get(chart.id) ?? []) : []);
+
+  const ladder = $derived(chart ? ladders[chart.id] : undefined);
 
   /** What is learnt first, and whatever was played. */
   const SHOWN = 7;
@@ -117,6 +122,7 @@
         <li class="flex items-center gap-1.5"><StateMark {state} />{STATE_WORDS[state]}</li>
       {/each}
     </ul>
+    {#if ladder}<LadderSteps chart={chart.id} {ladder} />{/if}
     {#if longest}<TempoLine cell={longest} />{/if}
   {/if}
 </section>

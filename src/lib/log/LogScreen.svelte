@@ -1,6 +1,7 @@
 <!-- The log: what to practise next, what is covered, the weeks, the days. -->
 <script lang="ts">
   import { invalidateAll } from '$app/navigation';
+  import type { Ladder } from '$core/log/ladder';
   import type { Block } from '$core/log/session';
   import type { State } from '$core/log/stints';
   import { dayOf } from '$core/time/moments';
@@ -42,6 +43,7 @@
     readonly blocks: readonly Block[];
     readonly minutes: number;
     readonly cells: readonly LoggedCell[];
+    readonly ladders: Readonly<Record<string, Ladder>>;
     readonly skipped: readonly string[];
     /** When an archive was taken in that can be taken back. */
     readonly taken: string | null;
@@ -49,8 +51,19 @@
     readonly over: { readonly done: readonly DoneBlock[]; readonly tomorrow: Block | null } | null;
   }
 
-  let { charts, stints, count, weeks, blocks, minutes, cells, skipped, over, taken }: Props =
-    $props();
+  let {
+    charts,
+    stints,
+    count,
+    weeks,
+    blocks,
+    minutes,
+    cells,
+    ladders,
+    skipped,
+    over,
+    taken,
+  }: Props = $props();
 
   // What was played last is written while this page opens: it belongs to the summary.
   let seen = today.changes;
@@ -76,7 +89,7 @@
     {:else}
       <NextSession {blocks} {charts} {minutes} {skipped} />
     {/if}
-    <CoverageMap {charts} {cells} />
+    <CoverageMap {charts} {cells} {ladders} />
     <WholeBook {taken} />
   </div>
   <div class="grid content-start gap-6">

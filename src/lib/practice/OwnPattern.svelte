@@ -3,6 +3,10 @@
   import { untrack } from 'svelte';
   import { parsePattern, PATTERN_LIMITS } from '$core/exercises/own/pattern';
   import { FIRST_PATTERN, STARTER_PATTERNS } from '$core/exercises/own/starter';
+  import { readPatternLine, type SharedPattern } from '$core/exercises/own/line';
+  import { EXERCISE_WORDS } from '$core/exercises/words';
+  import type { Direction } from '$core/exercises/kinds';
+  import PatternShelf from './PatternShelf.svelte';
   import Picked from '$lib/ui/Picked.svelte';
   import Popover from '$lib/ui/Popover.svelte';
   import type { Practice } from './practice.svelte';
@@ -29,6 +33,14 @@
     ['', 'one of these'],
     ...STARTER_PATTERNS.map(({ name, text }) => [text, name] as const),
   ] as const;
+  const DIRECTION_NAMES: readonly (readonly [Direction, string])[] = [
+    ['forward', 'as typed'],
+    ['backward', 'backward'],
+    ['by turns', 'both, chord by chord'],
+  ];
+
+  let name = $state('');
+  let tags = $state('');
 
   let showsSigns = $state(false);
 
@@ -41,7 +53,17 @@
     if (pattern !== played) text = pattern ?? FIRST_PATTERN;
     played = pattern;
   });
+  function takeShared(pattern: SharedPattern) {
+    name = pattern.name;
+    tags = pattern.tags.join(', ');
+    take(pattern.text);
+  }
   function take(typed: string) {
+    // A line that somebody sent brings its name and tags.
+    if (typed.includes('//')) {
+      takeShared(readPatternLine(typed));
+      return;
+    }
     text = typed;
     if (!parsePattern(typed).ok) return;
     played = typed;
@@ -61,7 +83,7 @@
       name="pattern"
       autocomplete="off"
       spellcheck="false"
-      maxlength={PATTERN_LIMITS.characters}
+      maxlength={PATTERN_LIMITS.characters + 200}
       placeholder="1 2 3 5"
       value={text}
       aria-invalid={problem !== null}
@@ -84,6 +106,23 @@
       {/each}
     </dl>
   </Popover>
+  <PatternShelf {text} ontake={takeShared} bind:name bind:tags />
+  <Picked
+    label="Played"
+    name="direction"
+    value={practice.settings.direction ?? 'forward'}
+    options={DIRECTION_NAMES}
+    onpick={(direction) =>
+      practice.change({ direction: direction === 'forward' ? null : direction })}
+    inline
+    lettersToPage
+  />
+  {#if practice.madeFrom}
+    {@const kind = practice.madeFrom}
+    <button class="button-quiet" data-back-to-exercise onclick={() => practice.change({ kind })}
+      >Back to “{EXERCISE_WORDS[kind].name}”</button
+    >
+  {/if}
   <Picked
     label="or take"
     name="starter-pattern"

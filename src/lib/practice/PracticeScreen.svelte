@@ -286,6 +286,16 @@
       <div class="flex flex-wrap items-center gap-x-4 gap-y-1">
         <KeptSheets {practice} />
         <LineIdea {practice} />
+        {#if practice.settings.kind !== 'own' && !practice.opened}
+          <button
+            class="button-quiet text-sm"
+            data-as-pattern
+            onclick={() => {
+              const refusal = practice.turnIntoPattern(chordNow ?? study.nowIndex);
+              if (refusal !== null) warn(refusal);
+            }}>Turn into a pattern</button
+          >
+        {/if}
         <label class="flex min-h-8 items-center gap-1.5 text-sm">
           <input
             type="checkbox"

@@ -1,7 +1,9 @@
 /** What a practice sheet is made of, and the exercise made from it. */
 import { fitZone, stringCount } from '$core/neck/neck';
-import type { ExerciseRequest } from '$core/exercises/exercises';
-import { MELODY_KINDS } from '$core/exercises/kinds';
+import { type ExerciseRequest, homeOf } from '$core/exercises/exercises';
+import { notesOver, patternFrom } from '$core/exercises/own/from';
+import { notesPerBeat } from '$core/time/subdivision';
+import { type ExerciseKind, MELODY_KINDS } from '$core/exercises/kinds';
 import { EXERCISE_WORDS } from '$core/exercises/words';
 import { motifOf } from '$core/lines/motif';
 import { overChart } from '$core/licks/lick';
@@ -30,6 +32,7 @@ const START: Omit<SheetSettings, 'zone'> = {
   octave: null,
   pattern: null,
   begin: null,
+  direction: null,
 };
 
 export function createPractice(study: Study, from: number) {
@@ -39,6 +42,8 @@ export function createPractice(study: Study, from: number) {
   let idea = $state<number | null>(null);
   /** The lick whose motif lines are made of; null for one of their own. */
   let lick = $state.raw<StoredLick | null>(null);
+  /** The exercise that a pattern was made from, with that pattern. */
+  let madeFrom = $state.raw<{ kind: ExerciseKind; pattern: string } | null>(null);
   /** Half bars after the ii at which one sound gives way to I; null where I comes by itself. */
   let switchAt = $state<number | null>(null);
   /** A melody read from a file, shown in place of the exercise. */
@@ -139,6 +144,32 @@ export function createPractice(study: Study, from: number) {
     close() {
       opened = null;
       kept = null;
+    },
+    /** The exercise a pattern was made from; null for none. */
+    get madeFrom() {
+      return madeFrom !== null && settings.pattern === madeFrom.pattern ? madeFrom.kind : null;
+    },
+    /** Makes a pattern of what is played over a chord; a sentence where there is none for it. */
+    turnIntoPattern(index: number): string | null {
+      const { chart, planned, key, neck } = study;
+      const passage = answer.value?.passage;
+      const played = chart?.chords[index];
+      const material = planned[index]?.material;
+      if (!chart || !passage || !played || !material) return 'There is nothing to play over yet.';
+      const { unit } = chart.source.time;
+      const over = passage.notes.filter(({ chord }) => chord === index);
+      const pattern = patternFrom({
+        ...{ neck, chord: played.chord, beat: played.beat },
+        scale: [...material.notes, ...homeOf(key)],
+        notes: notesOver(over, played.beat, played.beats),
+        perBeat: notesPerBeat(settings.subdivision, unit),
+        quarter: unit / 4,
+      });
+      if (pattern === null)
+        return `What is played over ${played.chord.symbol} cannot be written as a pattern.`;
+      madeFrom = { kind: settings.kind, pattern };
+      change({ kind: 'own', pattern, direction: null });
+      return null;
     },
     /** Keeps what is shown with the chart under a name; a sentence where that cannot be. */
     keep(name: string): string | null {

@@ -133,6 +133,7 @@ export async function putLick(
       octave: null,
       pattern: null,
       begin: null,
+      direction: null,
     },
     passage: writePassageJson(passage).content,
   };

@@ -2,6 +2,8 @@
 import * as z from 'zod/mini';
 import { makeNeck } from '$core/neck/instruments';
 import { type Neck, STANDARD_NECK, STANDARD_TUNING } from '$core/neck/neck';
+import { PATTERN_LIMITS } from '$core/exercises/own/pattern';
+import { SHARED_LIMITS } from '$core/exercises/own/line';
 import { DEFAULT_MIX } from '$lib/audio/mix';
 import { SOUND_PARTS } from '$lib/audio/parts';
 
@@ -61,6 +63,13 @@ const plainMix = (): z.infer<typeof mixSchema> => ({
   muted: [],
 });
 
+const patternSchema = z.object({
+  text: z.string().check(z.minLength(1), z.maxLength(PATTERN_LIMITS.characters)),
+  tags: z
+    .array(z.string().check(z.minLength(1), z.maxLength(SHARED_LIMITS.tag)))
+    .check(z.maxLength(SHARED_LIMITS.tags)),
+});
+
 export const settingsSchema = z.object({
   version: z._default(z.literal(1), 1),
   instruments: z._default(
@@ -81,6 +90,8 @@ export const settingsSchema = z.object({
   ),
   /** The input listened to last; empty for the browser's own choice. */
   input: z._default(z.string().check(z.maxLength(200)), ''),
+  /** The player's own patterns, by their names. */
+  patterns: z._default(z.record(shortText(SHARED_LIMITS.name), patternSchema), {}),
   /** What pedals do, by what they send: `key PageDown`, `controller 64`. */
   pedals: z._default(z.record(shortText(40), z.enum(PEDAL_ACTIONS)), {}),
 });

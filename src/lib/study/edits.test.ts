@@ -48,6 +48,7 @@ const SHEET: Plan['sheets'][number] = {
     octave: null,
     pattern: null,
     begin: null,
+    direction: null,
     passage: null,
   },
 };

@@ -3,7 +3,15 @@ import type { PracticeSheet } from './plan';
 
 export type MadeWith = Pick<
   PracticeSheet,
-  'subdivision' | 'strings' | 'group' | 'seed' | 'style' | 'octave' | 'pattern' | 'begin'
+  | 'subdivision'
+  | 'strings'
+  | 'group'
+  | 'seed'
+  | 'style'
+  | 'octave'
+  | 'pattern'
+  | 'begin'
+  | 'direction'
 >;
 
 /** Only that of something that has more. */
@@ -16,6 +24,7 @@ export const madeWith = ({
   octave,
   pattern,
   begin,
+  direction,
 }: MadeWith): MadeWith => ({
-  ...{ subdivision, strings: [...strings], group, seed, style, octave, pattern, begin },
+  ...{ subdivision, strings: [...strings], group, seed, style, octave, pattern, begin, direction },
 });

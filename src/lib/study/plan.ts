@@ -3,7 +3,7 @@ import * as z from 'zod/mini';
 
 import { INTENTS } from '$core/lenses/lens';
 import { LENSES } from '$core/lenses/table';
-import { BEGINNINGS, EXERCISES } from '$core/exercises/kinds';
+import { BEGINNINGS, DIRECTIONS, EXERCISES } from '$core/exercises/kinds';
 import { PATTERN_LIMITS } from '$core/exercises/own/pattern';
 import { EXTENTS } from '$core/lines/spans';
 import { LINE_STYLES } from '$core/lines/styles';
@@ -84,6 +84,8 @@ const practiceSheetSchema = z.object({
   octave: orNull(within(-1, 1)),
   /** The tone of each chord an exercise begins on; null for the root. */
   begin: orNull(z.enum(BEGINNINGS)),
+  /** How the player's own pattern is played; null as it is typed. */
+  direction: orNull(z.enum(DIRECTIONS)),
   /** The player's own pattern, as he types it. */
   pattern: orNull(text(PATTERN_LIMITS.characters)),
   /** A melody kept as it is, as passage JSON; null for an exercise made from the rest. */

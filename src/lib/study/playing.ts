@@ -2,7 +2,7 @@
 import * as z from 'zod/mini';
 import { CLICKS } from '$core/band/click';
 import { PATTERN_LIMITS } from '$core/exercises/own/pattern';
-import { BEGINNINGS, EXERCISES } from '$core/exercises/kinds';
+import { BEGINNINGS, DIRECTIONS, EXERCISES } from '$core/exercises/kinds';
 import { LINE_STYLES } from '$core/lines/styles';
 import { SUBDIVISIONS } from '$core/time/subdivision';
 import { TEMPO_RANGE } from '$core/time/tempo';
@@ -72,6 +72,7 @@ export const playSchema = z.object({
   style: or(z.nullable(z.enum(LINE_STYLES)), null),
   octave: or(z.nullable(count(-1, 1)), null),
   begin: or(z.nullable(z.enum(BEGINNINGS)), null),
+  direction: or(z.nullable(z.enum(DIRECTIONS)), null),
   pattern: or(z.nullable(z.string().check(z.maxLength(PATTERN_LIMITS.characters))), null),
   /** Whether the line is shown while it is not Corvel's turn. */
   hidden: or(z.boolean(), false),

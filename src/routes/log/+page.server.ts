@@ -1,4 +1,5 @@
-import { rollup, sum } from 'd3-array';
+import { group, rollup, sum } from 'd3-array';
+import { ladderOf } from '$core/log/ladder';
 import { dayOf } from '$core/time/moments';
 import { isoWeek } from '$lib/log/weeks';
 import { takenIn } from '$lib/server/archive/take';
@@ -23,6 +24,13 @@ export const load: PageServerLoad = async ({ url, locals }) => {
     stints,
     url.searchParams,
     now,
+  );
+  const byChart = group(coverage, ({ chart }) => chart);
+  const ladders = Object.fromEntries(
+    charts.flatMap((chart) => {
+      const ladder = ladderOf(chart, byChart.get(chart.id) ?? []);
+      return ladder ? [[chart.id, ladder] as const] : [];
+    }),
   );
   const over = begun !== null && url.searchParams.has('over');
   const days = rollup(
@@ -50,6 +58,7 @@ export const load: PageServerLoad = async ({ url, locals }) => {
     weeks,
     blocks,
     minutes,
+    ladders,
     // What was never touched is known by its not being here.
     cells: coverage
       .filter(({ last }) => last !== null)

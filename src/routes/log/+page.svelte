@@ -15,6 +15,7 @@
   blocks={data.blocks}
   minutes={data.minutes}
   cells={data.cells}
+  ladders={data.ladders}
   skipped={data.skipped}
   over={data.over}
   taken={data.taken}

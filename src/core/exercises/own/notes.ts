@@ -19,6 +19,7 @@ import {
 import type { Midi } from '../../notes/pitch';
 import { type PlayedNote, struck } from '../../phrases/passage';
 import { type Beats, NEAR } from '../../time/units';
+import type { Direction } from '../kinds';
 import type { DegreeAsked, OwnPattern, PatternNote, Way } from './pattern';
 
 interface OwnRequest {
@@ -31,6 +32,8 @@ interface OwnRequest {
   /** Notes of one length to a beat, and beats to a quarter note. */
   readonly perBeat: number;
   readonly quarter: Beats;
+  /** As it is typed, from its last note to its first, or the one and the other by turns. */
+  readonly direction: Direction;
 }
 
 const OCTAVE = 12;
@@ -40,7 +43,7 @@ const MAJOR = ['1', '2', '3', '4', '5', '6', '7'].map(degree);
  * The degree that is meant over a chord: its own tone, else one of what is played over it, of the key, a
  * tension, the major scale's.
  */
-function degreeMeant(
+export function degreeMeant(
   { root, quality }: Chord,
   notes: readonly Note[],
   { exact, step: wanted }: DegreeAsked,
@@ -88,7 +91,7 @@ const nearestTo = (midi: Midi, pitch: number): Midi => {
   return up <= OCTAVE / 2 ? midi + up : midi + up - OCTAVE;
 };
 
-function reached(from: Midi, pitch: number, { to, further }: Way): Midi {
+export function reached(from: Midi, pitch: number, { to, further }: Way): Midi {
   if (to === 'near') return nearestTo(from, pitch);
   const up = modulo(pitch - from, OCTAVE);
   return to === 'above'
@@ -158,6 +161,7 @@ function overSpan(
   { chord, beat: begins, beats, index, material }: ChordSpan,
   compass: Compass,
   played: Midi | null,
+  backward: boolean,
 ): readonly Sounding[] {
   const meant: Meant = (asked) =>
     transpose(chord.root, degreeMeant(chord, [...material.notes, ...home], asked));
@@ -177,17 +181,22 @@ function overSpan(
   while (now < end - NEAR) {
     const last = sounding.at(-1)?.midi ?? played;
     const away = ({ pitches }: Turn) =>
-      pattern.continues && last !== null ? Math.abs(at(pitches, 0) - last) : 0;
+      pattern.continues && last !== null
+        ? Math.abs(at(pitches, backward ? pitches.length - 1 : 0) - last)
+        : 0;
     const [turn] = turns.toSorted((a, b) => a.outside - b.outside || away(a) - away(b));
     if (!turn) break;
-    let which = 0;
-    for (const item of pattern.items) {
+    // Each note keeps its pitch, its length and what leads to it.
+    const steps = pattern.items.map((item, place) => {
+      const which = pattern.items.slice(0, place).filter(({ kind }) => kind === 'note').length;
+      return { item, midi: turn.pitches[which] ?? 0 };
+    });
+    for (const { item, midi } of backward ? steps.toReversed() : steps) {
       const length = item.length === null ? 1 / perBeat : item.length * quarter;
       if (item.kind === 'rest') {
         now += length * item.held;
         continue;
       }
-      const midi = at(turn.pitches, which++);
       // What leads to a long note is short all the same.
       const quick = Math.min(length, 1 / perBeat);
       for (const asked of item.around) {
@@ -206,15 +215,17 @@ function overSpan(
 
 /** The notes of a pattern over the chords it is meant for, under the hand; none where it has no note. */
 export function ownNotes(request: OwnRequest): readonly PlayedNote[] {
-  const { neck, zone, spans, pattern } = request;
+  const { neck, zone, spans, pattern, direction } = request;
   if (!pattern.items.some(({ kind }) => kind === 'note')) return [];
   const compass = compassOf(neck, zone);
   const sounding: Sounding[] = [];
+  let count = 0;
   for (const span of spans) {
     if (pattern.on.length > 0 && !pattern.on.some((kind) => isOfKind(span.chord, kind))) continue;
     const last = sounding.at(-1)?.midi ?? null;
+    const backward = direction === 'backward' || (direction === 'by turns' && count++ % 2 === 1);
     // One by one: of a long form they are more than a call takes.
-    for (const one of overSpan(request, span, compass, last)) sounding.push(one);
+    for (const one of overSpan(request, span, compass, last, backward)) sounding.push(one);
   }
   const pitches = sounding.map(({ midi }) => midi);
   const places = placePitches(neck, pitches, zone);

@@ -13,7 +13,11 @@ import { note, noteName, pitchClass } from '../../notes/notes';
 import { type ExerciseRequest, makeExercise } from '../exercises';
 import { at, range } from '../../lists';
 import { settingOf } from '$tests/lines';
-import { pairs, some } from '$tests/laws';
+import { chartOf, pairs, some } from '$tests/laws';
+import { propose } from '../../lenses/styles';
+import { readHarmony } from '../../harmony/reading';
+import { notesPerBeat } from '../../time/subdivision';
+import { notesOver, patternFrom } from './from';
 import { isOfKind } from './notes';
 import { parsePattern, PATTERN_LIMITS } from './pattern';
 import { STARTER_PATTERNS } from './starter';
@@ -41,6 +45,10 @@ const degreesOf = (pattern: string, text: string, changed: Partial<ExerciseReque
 const steps = (pattern: string, text: string, changed: Partial<ExerciseRequest> = {}) => {
   const { notes } = played(pattern, text, 2, changed);
   return notes.slice(1).map(({ midi }, index) => midi - at(notes, index).midi);
+};
+const modesOver = (text: string) => {
+  const chart = chartOf(text);
+  return propose(chart, readHarmony(chart), 'modes').map(({ material }) => material);
 };
 const problemsOf = (text: string) => {
   const read = parsePattern(text);
@@ -220,6 +228,115 @@ describe('a pattern sounds in time', () => {
     const seventh = at(played('1', '| G13 |').chart.chords, 0).chord;
     expect(isOfKind(seventh, quality('7'))).toBe(true);
     expect(isOfKind(seventh, quality('maj7'))).toBe(false);
+  });
+});
+
+describe('a pattern has a direction', () => {
+  const quarters = { subdivision: 'quarters' } as const;
+  test('as typed, backward, or the one and the other over chords in turn', () => {
+    const text = '| Cmaj7 | Fmaj7 | Cmaj7 |';
+    const way = (direction: ExerciseRequest['direction']) =>
+      degreesOf('1 2 3 5', text, { ...quarters, direction });
+    expect(way(null)).toBe('1 2 3 5 1 2 3 5 1 2 3 5');
+    expect(way('forward')).toBe(way(null));
+    expect(way('backward')).toBe('5 3 2 1 5 3 2 1 5 3 2 1');
+    expect(way('by turns')).toBe('1 2 3 5 5 3 2 1 1 2 3 5');
+  });
+
+  test('backward, every note keeps its pitch, its length and what leads to it', () => {
+    const forward = played('1:h <5 r ~3', '| C | C |', 1, quarters);
+    const backward = played('1:h <5 r ~3', '| C | C |', 1, { ...quarters, direction: 'backward' });
+    const pitches = ({ notes }: typeof forward) =>
+      notes.filter(({ chord }) => chord === 0).map(({ midi, beats }) => [midi, beats]);
+    expect(pitches(forward)).toHaveLength(3);
+    // 1 for two beats, what leads to 5, 5; backward 3, a rest, what leads to 5, 5.
+    expect(pitches(backward).map(([, beats]) => beats)).toEqual([1, 1, 1]);
+    const [, led, five] = pitches(forward);
+    expect(pitches(backward).slice(1)).toEqual([led, five]);
+  });
+
+  test('goes on from where the last one ended, backward too', () => {
+    const text = '| Cmaj7 | Fmaj7 | Bbmaj7 | Cmaj7 |';
+    const { notes } = played('… 1 2 3 5', text, 1, { ...quarters, direction: 'backward' });
+    notes.forEach(({ midi, beat }, index) => {
+      if (index === 0 || beat % 4 !== 0) return;
+      expect(Math.abs(midi - at(notes, index - 1).midi)).toBeLessThanOrEqual(14);
+    });
+  });
+});
+
+describe('an exercise is turned into a pattern and back', () => {
+  const FORM = 'key: C\n| Dm7 | G7 | Cmaj7 | A7b9 |';
+  /** The pattern of what is played over the first chord. */
+  const patternOf = (text: string, changed: Partial<ExerciseRequest>) => {
+    const { chart, request, notes } = played('1', text, 1, changed);
+    const { chord, beat, beats } = at(chart.chords, 0);
+    const { unit } = chart.source.time;
+    return {
+      chart,
+      request,
+      pattern: patternFrom({
+        ...{ neck: request.neck, chord, beat, quarter: unit / 4 },
+        scale: at(request.materials, 0).notes,
+        notes: notesOver(notes, beat, beats),
+        perBeat: notesPerBeat(request.subdivision, unit),
+      }),
+    };
+  };
+
+  test.each([
+    ['five-notes', '1 2 3 4 5 4 3 2'],
+    ['root-to-ninth', '1 3 5 7 2 7 5 3'],
+    ['approach-arpeggio', 'n7 1 3 5 7 1 3 5'],
+    ['in-thirds', '1 3 2 4 3 5 4 6'],
+    ['in-sixths', '1 ^6 ~2 ^7 ~3 ^1 ~4 ^2'],
+    ['targets', '7:w'],
+  ] as const)('%s is %s', (kind, wanted) => {
+    const { pattern } = patternOf(FORM, { kind, materials: modesOver(FORM) });
+    expect(pattern).toBe(wanted);
+  });
+
+  test('what is played is what the exercise played, in every key and value', () => {
+    const kinds = [
+      ...(['ascending', 'descending', 'five-notes', 'degrees', 'in-fourths', 'groups'] as const),
+      ...(['one-octave', 'enclosures', 'line', 'own'] as const),
+    ];
+    const cases = pairs(pairs(kinds, ['C', 'Eb', 'F#', 'B']), [
+      ...(['quarters', 'eighths', 'triplets', 'sixteenths'] as const),
+    ]);
+    let written = 0;
+    for (const [[kind, key], subdivision] of some(cases, 60)) {
+      const text = `key: ${key}\n| ${key}maj7 | ${key}7 |`;
+      const { chart, request, pattern } = patternOf(text, { kind, subdivision });
+      if (pattern === null) continue;
+      written += 1;
+      const { beats } = at(chart.chords, 0);
+      const over = (one: Partial<ExerciseRequest>) =>
+        makeExercise({ ...request, ...one })
+          .passage.notes.filter(({ chord, beat }) => chord === 0 && beat >= 0 && beat < beats)
+          .map((each) => [each.beat, each.beats, pitchAt(request.neck, each)] as const);
+      const first = over({});
+      const again = over({ kind: 'own', pattern });
+      const where = `${kind} ${key} ${subdivision}: ${pattern}`;
+      expect(
+        again.slice(0, first.length).map(([beat, length]) => [beat, length]),
+        where,
+      ).toEqual(
+        first.map(([beat, length]) => [expect.closeTo(beat, 6), expect.closeTo(length, 6)]),
+      );
+      // The same tune: in the octave of its lowest first note, unless the zone has no room for it there.
+      const classes = (notes: typeof first) => notes.map(([, , midi]) => midi % 12);
+      expect(classes(again).slice(0, first.length), where).toEqual(classes(first));
+    }
+    expect(written).toBeGreaterThan(40);
+  });
+
+  test('what has no sign for it is none', () => {
+    const { chart, request, notes } = played('1', '| C |');
+    const off = notes.map((one) => ({ ...one, beat: one.beat + 0.013 }));
+    const { chord, beat } = at(chart.chords, 0);
+    const asked = { neck: request.neck, chord, beat, quarter: 1, perBeat: 2, scale: [] };
+    expect(patternFrom({ ...asked, notes: off })).toBeNull();
   });
 });
 

@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { chartBeats } from '$core/chart/form';
 import { degreeOver } from '$core/chords/over';
 import { makeExercise } from '$core/exercises/exercises';
-import { BEGINNINGS, EXERCISES, LINE_KINDS } from '$core/exercises/kinds';
+import { BEGINNINGS, DIRECTIONS, EXERCISES, LINE_KINDS } from '$core/exercises/kinds';
 import { parsePattern, PATTERN_LIMITS } from '$core/exercises/own/pattern';
 import { techniqueSchema } from '$core/formats/passage/techniqueSchema';
 import { overChart } from '$core/licks/lick';
@@ -71,6 +71,10 @@ const request = z.object({
     .max(PATTERN_LIMITS.characters)
     .optional()
     .describe('Degrees as players type them, for own: 1 ~3 5 7, <1, (2 7)1, r, 1:q'),
+  direction: z
+    .enum(DIRECTIONS)
+    .optional()
+    .describe('How own is played: as typed, backward, or both over chords in turn'),
   begin: z
     .enum(BEGINNINGS)
     .optional()
@@ -156,6 +160,7 @@ export const exercise = question({
         switchAt: asked.switchAt ?? null,
         pattern: asked.pattern ?? null,
         begin: asked.begin ?? null,
+        direction: asked.direction ?? null,
         melody: inTime(overChart(chart, key, neck, melody.value)),
         zones,
       },

@@ -1,0 +1,50 @@
+/** The ladder of a chart: from its first exercise to playing freely, a rung at a time in one zone. */
+import type { Zone } from '../neck/neck';
+import type { BeatsPerMinute } from '../time/units';
+import { type PracticeChart, tempoFor } from './session';
+import { type Practised, RUNGS, type State } from './stints';
+
+/** A step of the ladder: an exercise at a tempo. */
+export interface Rung {
+  readonly exercise: string;
+  readonly state: State;
+  /** Whether the one before is solid, or this was played already; the player may jump all the same. */
+  readonly opened: boolean;
+  readonly tempo: BeatsPerMinute;
+}
+
+export interface Ladder {
+  readonly zone: Zone;
+  readonly rungs: readonly Rung[];
+  /** The rung to play now: the first that is not solid; the last where all are. */
+  readonly now: number;
+}
+
+/**
+ * Where a chart stands on its ladder, in the zone where it was climbed last, or its first; null where a chart
+ * has no zones. `cells` is what was practised of it, whatever else is among them.
+ */
+export function ladderOf(
+  { id, tempo, zones }: Pick<PracticeChart, 'id' | 'tempo' | 'zones'>,
+  cells: readonly Practised[],
+): Ladder | null {
+  const own = cells.filter(
+    ({ chart, exercise, stints }) => chart === id && RUNGS.includes(exercise) && stints.length > 0,
+  );
+  const [latest] = own.toSorted((a, b) => b.lastTime - a.lastTime);
+  const zone = latest?.zone ?? zones[0];
+  if (!zone) return null;
+  let before: State = 'solid';
+  const rungs = RUNGS.map((exercise): Rung => {
+    const cell = own.find(
+      (one) =>
+        one.exercise === exercise && one.zone.low === zone.low && one.zone.high === zone.high,
+    );
+    const state = cell?.state ?? 'untouched';
+    const opened = before === 'solid' || cell !== undefined;
+    before = state;
+    return { exercise, state, opened, tempo: tempoFor(cell?.stints ?? [], tempo) };
+  });
+  const open = rungs.findIndex(({ state }) => state !== 'solid');
+  return { zone, rungs, now: open < 0 ? rungs.length - 1 : open };
+}
