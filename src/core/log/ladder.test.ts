@@ -5,7 +5,8 @@ import { STANDARD_NECK } from '../neck/neck';
 import { EXERCISES } from '../exercises/kinds';
 import { ladderOf } from './ladder';
 import { practiceChart, PROGRESSION } from './practice';
-import { FREE, nextSession } from './session';
+import { nextSession } from './session';
+import { FREE } from './stints';
 import { coverageOf, RUNGS, type Stint } from './stints';
 
 const CHART = practiceChart(
@@ -57,6 +58,11 @@ describe('the ladder of a chart', () => {
     expect(zone).toEqual(CHART.zones[1]);
     expect(now).toBe(1);
     expect(rungs.map(({ opened }) => opened)).toEqual(RUNGS.map((_, place) => place <= 1));
+    // What was played of the chart last says where, until a rung was.
+    expect(ladder(played('targets', 2, 9, at(CHART.zones, 3))).zone).toEqual(CHART.zones[3]);
+    expect(
+      ladder([...played('targets', 4, 9, at(CHART.zones, 3)), ...played('roots', 2, 9)]).zone,
+    ).toEqual(CHART.zones[1]);
     // Another zone or another chart is another ladder.
     const elsewhere = played('thirds', 3, 10, at(CHART.zones, 2));
     expect(ladder([...elsewhere, ...played('roots', 4, 9)]).now).toBe(1);

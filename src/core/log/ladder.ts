@@ -2,7 +2,7 @@
 import type { Zone } from '../neck/neck';
 import type { BeatsPerMinute } from '../time/units';
 import { type PracticeChart, tempoFor } from './session';
-import { type Practised, RUNGS, type State } from './stints';
+import { ladderZone, type Practised, RUNGS, type State } from './stints';
 
 /** A step of the ladder: an exercise at a tempo. */
 export interface Rung {
@@ -21,18 +21,15 @@ export interface Ladder {
 }
 
 /**
- * Where a chart stands on its ladder, in the zone where it was climbed last, or its first; null where a chart
+ * Where a chart stands on its ladder, in {@link ladderZone}; null where a chart
  * has no zones. `cells` is what was practised of it, whatever else is among them.
  */
 export function ladderOf(
   { id, tempo, zones }: Pick<PracticeChart, 'id' | 'tempo' | 'zones'>,
   cells: readonly Practised[],
 ): Ladder | null {
-  const own = cells.filter(
-    ({ chart, exercise, stints }) => chart === id && RUNGS.includes(exercise) && stints.length > 0,
-  );
-  const [latest] = own.toSorted((a, b) => b.lastTime - a.lastTime);
-  const zone = latest?.zone ?? zones[0];
+  const own = cells.filter(({ chart, stints }) => chart === id && stints.length > 0);
+  const zone = ladderZone(id, zones, own);
   if (!zone) return null;
   let before: State = 'solid';
   const rungs = RUNGS.map((exercise): Rung => {

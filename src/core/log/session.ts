@@ -12,6 +12,8 @@ import {
   cellKey,
   type Chartable,
   coverageOf,
+  FREE,
+  ladderZone,
   lately,
   type Minutes,
   type Practised,
@@ -21,7 +23,6 @@ import {
   type Stint,
 } from './stints';
 
-export const FREE = 'free';
 /** Cards of a chart: they have no tempo, and a screen of their own. */
 export const DRILLS = 'drills';
 export const LICK = 'lick';
@@ -336,6 +337,26 @@ function freshFrom(
       byKey.get(cellKey(chart, before, zone))?.state === 'solid'
     );
   };
+  // The ladder comes first, where it was climbed last.
+  const ladder = ladderZone(home.chart, charts.get(home.chart)?.zones ?? [], touched) ?? home.zone;
+  const rung = exercises
+    .filter((exercise) => RUNGS.includes(exercise) && opened(home.chart, exercise, ladder))
+    .map((exercise) => at0(home.chart, exercise, ladder))
+    .find((cell) => cell !== null);
+  if (rung && touched.length > 0) {
+    const before = RUNGS[RUNGS.indexOf(rung.exercise) - 1];
+    const below =
+      before === undefined ? undefined : byKey.get(cellKey(home.chart, before, ladder))?.stints;
+    return {
+      cell: rung,
+      // As the ladder says it: nothing of it was played yet.
+      tempo: tempoFor([], charts.get(home.chart)?.tempo ?? 100) / TEMPO.under,
+      why:
+        below && below.length > 0
+          ? 'the next rung of its ladder, now that the one before is solid'
+          : 'the first rung of its ladder',
+    };
+  }
   for (const one of known) {
     const zones = charts.get(one.chart)?.zones ?? [];
     const place = zones.findIndex((zone) => sameZone(zone, one.zone));
@@ -350,16 +371,12 @@ function freshFrom(
     const beside =
       at0(one.chart, one.exercise, zones[place + 1]) ??
       at0(one.chart, one.exercise, zones[place - 1]);
-    const climbs = following !== undefined && RUNGS.includes(following.exercise);
-    const zoneFirst = one.state === 'solid' && !climbs;
-    const found = zoneFirst ? (beside ?? following) : (following ?? beside);
+    const found = one.state === 'solid' ? (beside ?? following) : (following ?? beside);
     if (!found) continue;
     const why =
-      climbs && found === following
-        ? 'the next rung of its ladder, now that the one before is solid'
-        : found === beside
-          ? 'the zone beside one where you play it'
-          : 'the next exercise in a zone you know';
+      found === beside
+        ? 'the zone beside one where you play it'
+        : 'the next exercise in a zone you know';
     return { cell: found, tempo, why };
   }
   // Nothing lies beside what is known: the first thing of all that was never played.

@@ -22,13 +22,16 @@ export interface Stint {
   readonly landed?: number | undefined;
 }
 
+/** Playing freely, which no exercise is. */
+export const FREE = 'free';
+
 /**
  * The rungs of a chart's ladder, each opened by the one before: the tones that say the changes, the neck joined
  * up, lines that leave room, and the form itself.
  */
 export const RUNGS: readonly string[] = [
   ...['roots', 'thirds', 'guide-tones', 'own', 'connecting', 'line-gaps', 'call-and-response'],
-  'free',
+  FREE,
 ];
 
 export const STATES = ['untouched', 'new', 'shaky', 'stale', 'solid'] as const;
@@ -143,4 +146,17 @@ export function coverageOf(
   for (const [, [first]] of practised)
     if (first) add(first.stint.chart, first.stint.exercise, first.stint.zone);
   return cells;
+}
+
+/** The zone of a chart's ladder: where a rung was played last, else anything of it, else its first. */
+export function ladderZone(
+  id: string,
+  zones: readonly Zone[],
+  cells: readonly Practised[],
+): Zone | null {
+  const own = cells
+    .filter(({ chart, stints }) => chart === id && stints.length > 0)
+    .toSorted((a, b) => b.lastTime - a.lastTime);
+  const rung = own.find(({ exercise }) => RUNGS.includes(exercise) && exercise !== FREE);
+  return (rung ?? own[0])?.zone ?? zones[0] ?? null;
 }

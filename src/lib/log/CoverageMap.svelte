@@ -78,7 +78,8 @@
     {/if}
   </div>
   {#if chart}
-    <p class="mt-1 text-sm">{says}</p>
+    {#if ladder}<LadderSteps chart={chart.id} {ladder} />{/if}
+    <p class="mt-3 text-sm">{says}</p>
     <div class="mt-2 overflow-x-auto">
       <table class="text-sm">
         <caption class="sr-only">Exercises by zones of {chart.title}</caption>
@@ -122,7 +123,6 @@
         <li class="flex items-center gap-1.5"><StateMark {state} />{STATE_WORDS[state]}</li>
       {/each}
     </ul>
-    {#if ladder}<LadderSteps chart={chart.id} {ladder} />{/if}
     {#if longest}<TempoLine cell={longest} />{/if}
   {/if}
 </section>

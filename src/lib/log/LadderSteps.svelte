@@ -2,7 +2,7 @@
 <script lang="ts">
   import type { Ladder } from '$core/log/ladder';
   import { at } from '$core/lists';
-  import { FREE } from '$core/log/session';
+  import { FREE } from '$core/log/stints';
   import { screenFor } from './links';
   import StateMark from './StateMark.svelte';
   import { exerciseName, STATE_WORDS } from './words';

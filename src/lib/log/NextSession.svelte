@@ -3,7 +3,8 @@
   import Play from '@lucide/svelte/icons/play';
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
-  import { type Block, FREE } from '$core/log/session';
+  import { type Block } from '$core/log/session';
+  import { FREE } from '$core/log/stints';
   import { cellKey } from '$core/log/stints';
   import { showSymbol } from '$lib/ui/glyphs';
   import { blockAddress } from './links';

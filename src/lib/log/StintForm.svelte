@@ -1,6 +1,6 @@
 <!-- A stint written by hand, now or later. -->
 <script lang="ts">
-  import { FREE } from '$core/log/session';
+  import { FREE } from '$core/log/stints';
   import { PROGRESSION } from '$core/log/practice';
   import type { LoggedChart } from './LogScreen.svelte';
   import { localMoment, SAID, type Said, type StintContent, stintSchema } from './messages';

@@ -1,5 +1,5 @@
 /** What is played on the stage, as the log has it. */
-import { FREE } from '$core/log/session';
+import { FREE } from '$core/log/stints';
 import type { Playing } from '$lib/log/keeper.svelte';
 import { sizeOf } from '$lib/study/loops';
 import type { Study } from '$lib/study/study.svelte';

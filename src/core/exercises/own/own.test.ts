@@ -235,7 +235,7 @@ describe('a pattern has a direction', () => {
   const quarters = { subdivision: 'quarters' } as const;
   test('as typed, backward, or the one and the other over chords in turn', () => {
     const text = '| Cmaj7 | Fmaj7 | Cmaj7 |';
-    const way = (direction: ExerciseRequest['direction']) =>
+    const way = (direction: 'forward' | 'backward' | 'by turns' | null) =>
       degreesOf('1 2 3 5', text, { ...quarters, direction });
     expect(way(null)).toBe('1 2 3 5 1 2 3 5 1 2 3 5');
     expect(way('forward')).toBe(way(null));
