@@ -177,7 +177,7 @@ describe('the practice sheet', () => {
     await openSheet();
     await choose('kind', 'ascending');
     await app.eventually(drawn, (count) => count === '32');
-    expect(await app.textOf('[data-goal]')).toContain('Climb each chord’s notes');
+    expect(await app.textOf('[data-goal]')).toContain('Climb from the lowest root');
     await app.driver.executeScript('document.activeElement.blur()');
     await press(Key.ARROW_RIGHT);
     // Ascending over D minor 7 begins on its lowest root in the zone: string 5, fret 5.
@@ -193,6 +193,64 @@ describe('the practice sheet', () => {
     await app.eventually(
       () => app.textOf('[data-heading]'),
       (heading) => heading === 'Ascending: Dm7',
+    );
+  });
+
+  test('a pattern is named, kept, found by its tag, sent as a line, and taken on another chart', async () => {
+    await openSheet();
+    await choose('kind', 'own');
+    const field = await app.find('input[name="pattern"]');
+    // A line that somebody sent brings its name and tags.
+    await field.sendKeys(Key.chord(Key.CONTROL, 'a'), '5 3 1 7 // Down the chord // bop, endings');
+    await (await app.findText('button', 'My patterns')).click();
+    const name = await app.find('input[name="pattern-name"]');
+    expect(await name.getAttribute('value')).toBe('Down the chord');
+    expect(await (await app.find('input[name="pattern-tags"]')).getAttribute('value')).toBe(
+      'bop, endings',
+    );
+    await (await app.findText('button', 'Keep')).click();
+    await app.find('[data-pattern="Down the chord"]');
+    await (await app.find('input[type="search"]')).sendKeys('bop');
+    await app.find('[data-pattern="Down the chord"]');
+    await (await app.find('input[type="search"]')).sendKeys('x');
+    await app.findText('li', 'None has this name or tag.');
+    // It is there for every chart, from the server.
+    await app.eventually(
+      async () =>
+        (await (await fetch(`${app.url}/api/settings`)).json()) as {
+          patterns: Record<string, unknown>;
+        },
+      ({ patterns }) => patterns['Down the chord'] !== undefined,
+    );
+    await openSheet();
+    await choose('kind', 'own');
+    await (await app.findText('button', 'My patterns (1)')).click();
+    await (await app.find('[data-pattern="Down the chord"]')).click();
+    await app.eventually(
+      async () => (await app.find('input[name="pattern"]')).getAttribute('value'),
+      (value) => value === '5 3 1 7',
+    );
+    await choose('direction', 'backward');
+    await app.eventually(
+      async () => (await app.find('select[name="starter-pattern"]')).getAttribute('value'),
+      (value) => value === '5 3 1 7',
+    );
+  });
+
+  test('an exercise is turned into a pattern, and back', async () => {
+    await openSheet();
+    await choose('kind', 'five-notes');
+    await app.eventually(drawn, (count) => count === '32');
+    await (await app.findText('button', 'Kept sheets')).click();
+    await (await app.find('[data-as-pattern]')).click();
+    await app.eventually(
+      async () => (await app.find('input[name="pattern"]')).getAttribute('value'),
+      (value) => value === '1 2 3 4 5 4 3 2',
+    );
+    await (await app.find('[data-back-to-exercise]')).click();
+    await app.eventually(
+      async () => (await app.find('select[name="kind"]')).getAttribute('value'),
+      (value) => value === 'five-notes',
     );
   });
 

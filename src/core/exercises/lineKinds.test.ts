@@ -45,6 +45,9 @@ describe('only what moves', () => {
       expect(last && last.beat + last.beats).toBe(beat + beats);
       own.slice(0, -1).forEach((one) => expect(one.beats).toBe(1));
     }
+    // Where nothing moves the triad is played once.
+    const still = settingOf('| C | % |', 1, { kind: 'moving-voices' });
+    expect(makeExercise(still.request).passage.notes.map(({ chord }) => chord)).toEqual([0, 0, 0]);
     // One voice after another, the nearest first.
     expect(over(1).map(({ note }) => noteName(note))).toEqual(['F', 'A']);
   });

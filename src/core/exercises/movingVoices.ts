@@ -30,7 +30,7 @@ function inTurn(neck: Neck, places: readonly Placed[], last: Midi | null): reado
 
 /**
  * The notes that move from triad to triad of the nearest inversions in a zone; over the first chord those that
- * moved to it from the last. A chord to which nothing moves has none.
+ * moved to it from the last, or all of it. Any other chord to which nothing moves has none.
  */
 export function movingVoices(
   neck: Neck,
@@ -47,11 +47,9 @@ export function movingVoices(
     const before = at(steps, (which + steps.length - 1) % steps.length);
     const heldFrom = (place: Placed) =>
       steps.length > 1 && before.places.some((one) => pitchAt(neck, one) === pitchAt(neck, place));
-    const moved = inTurn(
-      neck,
-      step.places.filter((place) => !heldFrom(place)),
-      last,
-    );
+    const unheld = step.places.filter((place) => !heldFrom(place));
+    const begins = which === 0 && unheld.length === 0;
+    const moved = inTurn(neck, begins ? step.places : unheld, last);
     const room = LENGTHS.find((length) => length * moved.length <= beats);
     const short = room ?? beats / moved.length;
     moved.forEach(({ string, fret, note }, turn) => {

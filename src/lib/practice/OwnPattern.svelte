@@ -59,20 +59,23 @@
     take(pattern.text);
   }
   function take(typed: string) {
-    // A line that somebody sent brings its name and tags.
-    if (typed.includes('//')) {
-      takeShared(readPatternLine(typed));
-      return;
-    }
     text = typed;
-    if (!parsePattern(typed).ok) return;
-    played = typed;
-    practice.change({ pattern: typed });
+    const line = readPatternLine(typed);
+    // A line that somebody sent brings its name and tags.
+    if (line.name !== '') {
+      name = line.name;
+      tags = line.tags.join(', ');
+    }
+    if (!parsePattern(line.text).ok) return;
+    played = line.text;
+    practice.change({ pattern: line.text });
   }
 
-  const read = $derived(parsePattern(text));
+  /** The pattern alone, without the name and tags of a line. */
+  const pattern = $derived(readPatternLine(text).text);
+  const read = $derived(parsePattern(pattern));
   const problem = $derived(read.ok || text.trim() === '' ? null : read.problems[0]);
-  const known = $derived(STARTER_PATTERNS.find((one) => one.text === text)?.text ?? '');
+  const known = $derived(STARTER_PATTERNS.find((one) => one.text === pattern)?.text ?? '');
 </script>
 
 <div class="flex shrink-0 flex-wrap items-center gap-x-3 gap-y-1 text-sm print:hidden">
@@ -89,6 +92,7 @@
       aria-invalid={problem !== null}
       aria-describedby="pattern-says"
       oninput={(event) => take(event.currentTarget.value)}
+      onchange={() => (text = pattern)}
     />
   </label>
   <Popover
@@ -106,7 +110,7 @@
       {/each}
     </dl>
   </Popover>
-  <PatternShelf {text} ontake={takeShared} bind:name bind:tags />
+  <PatternShelf text={pattern} ontake={takeShared} bind:name bind:tags />
   <Picked
     label="Played"
     name="direction"
@@ -138,12 +142,12 @@
     {#if problem}
       <span data-pattern-problem
         >{problem.message}
-        {#if problem.from > 0 || problem.to < text.length}
+        {#if problem.from > 0 || problem.to < pattern.length}
           <span class="sr-only">At sign {problem.from + 1}.</span>
           <code class="px-1" aria-hidden="true"
-            >{text.slice(0, problem.from)}<mark class="bg-transparent underline decoration-2"
-              >{text.slice(problem.from, problem.to)}</mark
-            >{text.slice(problem.to)}</code
+            >{pattern.slice(0, problem.from)}<mark class="bg-transparent underline decoration-2"
+              >{pattern.slice(problem.from, problem.to)}</mark
+            >{pattern.slice(problem.to)}</code
           >
         {/if}</span
       >
