@@ -28,7 +28,7 @@ const CORE_FOLDERS = [
 ];
 /** What the folders of the core may import from elsewhere: readers of files, and the pitch of a sound. */
 const CORE_PACKAGES = {
-  formats: ['fast-xml-parser', 'fflate', '@tonejs/midi', 'midi-file', 'wavefile', 'zod'],
+  formats: ['abcjs', 'fast-xml-parser', 'fflate', '@tonejs/midi', 'midi-file', 'wavefile', 'zod'],
   listening: ['fft.js', 'pitchy'],
 };
 

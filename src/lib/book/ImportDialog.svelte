@@ -1,5 +1,6 @@
-<!-- A chart from a file, or pasted: chart text, a chart with its plan as JSON, or MusicXML. -->
+<!-- A chart from a file, or pasted: whatever format it is in; a file of several is chosen from. -->
 <script lang="ts">
+  import { summariseChart, UNTITLED } from '$core/chart/summary';
   import { FILE_LIMIT } from '$lib/formats/files';
   import { type ChartOpened, OPENED_TYPES, type OpenedChart } from '$lib/formats/charts';
   import { readChartFile } from '$lib/formats/opening';
@@ -16,12 +17,25 @@
   let pasted = $state('');
   let refusal = $state('');
   let opened = $state.raw<OpenedChart | null>(null);
+  /** The charts of a file that holds several, to choose from. */
+  let choices = $state.raw<readonly OpenedChart[]>([]);
+  /** Whether they are parts of one score, which differ by their melody. */
+  const parts = $derived(choices.every(({ label }) => label !== undefined));
 
   async function take(result: ChartOpened) {
     refusal = result.ok ? '' : result.message;
     if (!result.ok) return;
-    if (result.chart.remarks.length > 0) opened = result.chart;
-    else await finish(result.chart);
+    if (result.choices) {
+      choices = result.choices;
+      return;
+    }
+    await choose(result.chart);
+  }
+
+  async function choose(chart: OpenedChart) {
+    choices = [];
+    if (chart.remarks.length > 0) opened = chart;
+    else await finish(chart);
   }
 
   async function finish(chart: OpenedChart) {
@@ -40,7 +54,25 @@
 </script>
 
 <Dialog bind:open title="Import a chart">
-  {#if opened}
+  {#if choices.length > 0}
+    <p class="mb-2">
+      {parts
+        ? 'Which part of the score is the melody?'
+        : 'This file holds several tunes: choose one.'}
+    </p>
+    <ul class="mb-4 max-h-96 overflow-y-auto" data-choices>
+      {#each choices as choice, index (index)}
+        <li>
+          <button
+            class="w-full rounded px-2 py-2 text-left hover:bg-line"
+            onclick={() => void choose(choice)}
+            >{choice.label || summariseChart(choice.text).title || UNTITLED}</button
+          >
+        </li>
+      {/each}
+    </ul>
+    <button class="button" onclick={() => (choices = [])}>Back</button>
+  {:else if opened}
     <p class="mb-2">The chart can be created, but not everything can be imported:</p>
     <ul class="mb-4 list-disc pl-5 text-sm" data-remarks>
       {#each opened.remarks as remark (remark)}<li>{remark}</li>{/each}
@@ -52,7 +84,9 @@
       <button class="button" onclick={() => (opened = null)}>Back</button>
     </div>
   {:else}
-    <label class="mb-1 block" for="import-file">From a file: chart text or MusicXML</label>
+    <label class="mb-1 block" for="import-file"
+      >From a file: chart text, MusicXML, ABC, ChordPro, a song sheet, or MIDI</label
+    >
     <input
       id="import-file"
       type="file"

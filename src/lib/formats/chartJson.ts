@@ -21,11 +21,20 @@ export interface OpenedChart {
   readonly plan: string | null;
   /** How it was looked at; null where the file does not say. */
   readonly view: View | null;
+  /** What tells it from the others of its file; its title where nothing is said. */
+  readonly label?: string;
   /** What the chart could not take over, in sentences. */
   readonly remarks: readonly string[];
 }
 
-export type ChartOpened = { readonly ok: true; readonly chart: OpenedChart } | Refusal;
+export type ChartOpened =
+  | {
+      readonly ok: true;
+      readonly chart: OpenedChart;
+      /** Where a file holds several: all of them, the first among them. */
+      readonly choices?: readonly OpenedChart[];
+    }
+  | Refusal;
 
 const JSON_FORMAT = 'corvel-chart';
 

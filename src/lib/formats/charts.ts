@@ -1,7 +1,10 @@
 /** Formats of charts: one row each. Readers and writers of scores come when they are first needed. */
-import { chartBeats, readChart } from '$core/chart/form';
+import { group, sum } from 'd3-array';
+import { type Chart, chartBeats, readChart } from '$core/chart/form';
+import { isAbc } from '$core/formats/chart/abc/isAbc';
 import { summariseChart, UNTITLED } from '$core/chart/summary';
 import { refused } from '$core/formats/result';
+import { decodeText } from '$core/text';
 import { STANDARD_NECK } from '$core/neck/neck';
 import { EMPTY_PLAN, MELODY_LIMIT, readPlan, writePlan } from '$lib/study/plan';
 import {
@@ -16,6 +19,7 @@ import {
   fileName,
   fileOf,
   isJson,
+  isMidi,
   isXml,
   isZip,
   type OpenedFile,
@@ -32,9 +36,10 @@ interface ChartFormatRow {
   readonly recognises: (file: OpenedFile) => boolean;
   readonly read: (file: OpenedFile) => ChartOpened | Promise<ChartOpened>;
   /** Null while the chart's text cannot be written so. */
-  readonly write: (
-    chart: ChartContent,
-  ) => string | Uint8Array | null | Promise<string | Uint8Array | null>;
+  readonly write:
+    | ((chart: ChartContent) => string | Uint8Array | null | Promise<string | Uint8Array | null>)
+    /** What is only opened. */
+    | null;
 }
 
 /**
@@ -58,38 +63,136 @@ async function readScore({ bytes }: OpenedFile): Promise<ChartOpened> {
   const { readMusicXmlFile } = await import('$core/formats/chart/musicxml/read');
   const result = readMusicXmlFile(bytes);
   if (!result.ok) return result;
+  const plain: OpenedChart = { ...result, plan: null, view: null };
+  const melodies = await melodiesOf(bytes, result.text);
+  const [first, ...others] = melodies;
+  if (!first) return { ok: true, chart: plain };
+  const charts = melodies.map(({ name, plan, remarks }): OpenedChart => ({
+    ...{ ...plain, plan, label: name },
+    remarks: [...plain.remarks, ...remarks],
+  }));
+  if (others.length === 0) return { ok: true, chart: { ...plain, ...charts[0], label: '' } };
+  // Which part sings is the player's to say.
   return {
     ok: true,
-    chart: { ...result, plan: await planWithMelody(bytes, result.text), view: null },
+    chart: charts[0] ?? plain,
+    choices: [...charts, { ...plain, label: 'no melody' }],
   };
 }
 
-/** The notes of a score as its chart's melody; null where it has none, or they cannot be read. */
-async function planWithMelody(bytes: Uint8Array, text: string): Promise<string | null> {
-  const { openPassage } = await import('./passages');
-  const read = await openPassage(bytes, STANDARD_NECK);
-  const chart = readChart(text);
-  if (!read.ok || !chart.ok) return null;
-  const { notes } = read.passage;
-  const end = chartBeats(chart.chart);
-  // Notes of a form with repeats are counted otherwise than its bars are played.
-  const fits = notes.every(({ beat }) => beat < end) && read.passage.beats >= end - 1e-6;
-  if (notes.length === 0 || notes.length > MELODY_LIMIT || !fits) return null;
-  const melody = notes.map(({ beat, beats, string, fret, techniques }) => ({
-    ...{ beat, string, fret },
-    beats: Math.max(1 / 48, beats),
-    techniques: [...techniques],
-  }));
-  return writePlan({ ...EMPTY_PLAN, melody });
+interface PartMelody {
+  readonly name: string;
+  readonly plan: string;
+  readonly remarks: readonly string[];
 }
 
-/** Text that cannot be read yet is kept as it is. */
-function readText({ text }: OpenedFile): ChartOpened {
+/** The parts of a score that may be its chart's melody; none where none fits its form. */
+async function melodiesOf(bytes: Uint8Array, text: string): Promise<readonly PartMelody[]> {
+  const { readParts } = await import('$core/formats/passage/musicxml/read');
+  const { isCompressed, unpackScore } = await import('$core/formats/musicxml/compressed');
+  const unpacked = isCompressed(bytes) ? unpackScore(bytes) : null;
+  if (unpacked && !unpacked.ok) return [];
+  const found = readParts(unpacked ? unpacked.text : decodeText(bytes), STANDARD_NECK);
+  const chart = readChart(text);
+  if (!found.ok || !chart.ok) return [];
+  const end = chartBeats(chart.chart);
+  return found.parts.slice(0, MOST_PARTS).flatMap(({ name, read }, index) => {
+    const part = read();
+    if (!part.ok) return [];
+    const { notes, beats } = part.passage;
+    // Notes of a form with repeats are counted otherwise than its bars are played.
+    const fits = notes.every(({ beat }) => beat < end) && beats >= end - 1e-6;
+    if (notes.length === 0 || notes.length > MELODY_LIMIT || !fits) return [];
+    const melody = notes.map(({ beat, beats: length, string, fret, techniques }) => ({
+      ...{ beat, string, fret },
+      beats: Math.max(1 / 48, length),
+      techniques: [...techniques],
+    }));
+    return [
+      {
+        name: name || `part ${index + 1}`,
+        plan: writePlan({ ...EMPTY_PLAN, melody }),
+        remarks: part.remarks,
+      },
+    ];
+  });
+}
+
+/** Parts of a score that are offered as its melody. */
+const MOST_PARTS = 12;
+
+/** The tunes of an ABC file, each with its notes as a melody over the form as it is played. */
+async function readTunes({ text }: OpenedFile): Promise<ChartOpened> {
+  const { readAbc } = await import('$core/formats/chart/abc/read');
+  const { ontoNeck } = await import('$core/formats/passage/ontoNeck');
+  const result = readAbc(text);
+  if (!result.ok) return result;
+  const charts = result.tunes.map(({ text: written, melody, remarks }): OpenedChart => {
+    const chart = readChart(written);
+    const notes = chart.ok ? overForm(chart.chart, melody) : [];
+    const laid = ontoNeck(
+      STANDARD_NECK,
+      notes.map(({ midi }) => midi),
+    );
+    const sung =
+      laid?.places.map(({ string, fret }, index) => ({
+        ...{ beat: notes[index]?.beat ?? 0, string, fret, techniques: [] },
+        beats: Math.max(1 / 48, notes[index]?.beats ?? 0),
+      })) ?? [];
+    const kept = sung.length > 0 && sung.length <= MELODY_LIMIT;
+    return {
+      text: written,
+      plan: kept ? writePlan({ ...EMPTY_PLAN, melody: sung }) : null,
+      view: null,
+      remarks: [...remarks, ...(kept ? (laid?.remarks ?? []) : [])],
+    };
+  });
+  const [chart] = charts;
+  if (!chart) return refused('This ABC file holds no tune with bars.');
+  return { ok: true, chart, ...(charts.length > 1 ? { choices: charts } : {}) };
+}
+
+/** Notes of written bars, each time their bar is played. */
+function overForm(
+  { source, bars }: Chart,
+  notes: readonly { bar: number; beat: number; beats: number; midi: number }[],
+): readonly { beat: number; beats: number; midi: number }[] {
+  const byBar = group(notes, ({ bar }) => bar);
+  const starts = source.sections.map((_, index) =>
+    sum(source.sections.slice(0, index), (section) => section.bars.length),
+  );
+  return bars.flatMap(({ beat: begins, section, sourceBar }) =>
+    (byBar.get((starts[section] ?? 0) + sourceBar) ?? []).map(({ beat, beats, midi }) => ({
+      ...{ beat: begins + beat, beats, midi },
+    })),
+  );
+}
+
+/** A chart guessed from a MIDI file. */
+async function guessed({ bytes }: OpenedFile): Promise<ChartOpened> {
+  const { readMidiChart } = await import('$core/formats/chart/midi/read');
+  const result = readMidiChart(bytes);
+  return result.ok ? { ok: true, chart: { ...result, plan: null, view: null } } : result;
+}
+
+async function readSheet({ text }: OpenedFile): Promise<ChartOpened> {
+  const { readSong } = await import('$core/formats/chart/song/read');
+  const result = readSong(text);
+  return result.ok ? { ok: true, chart: { ...result, plan: null, view: null } } : result;
+}
+
+/** Text that is neither a chart nor a song sheet is kept as it is. */
+async function readText(file: OpenedFile): Promise<ChartOpened> {
+  const { text } = file;
   if (text.trim() === '') return refused('There is nothing in it.');
   if (/\p{Cc}/u.test(text.replace(/[\n\r\t]/gu, ''))) {
-    return refused('This is neither chart text nor MusicXML.');
+    return refused('This is neither chart text nor a score that Corvel reads.');
   }
   const read = readChart(text);
+  if (!read.ok) {
+    const { isSong } = await import('$core/formats/chart/song/read');
+    if (isSong(text)) return readSheet(file);
+  }
   const problem = read.ok ? undefined : read.problems[0];
   const remarks = problem
     ? [
@@ -99,7 +202,48 @@ function readText({ text }: OpenedFile): ChartOpened {
   return { ok: true, chart: { text, plan: null, view: null, remarks } };
 }
 
+/** ChordPro begins with what stands in braces; JSON with a name in quotes. */
+const isSheet = ({ text }: OpenedFile): boolean =>
+  /^(?:\s*(?:#.*)?\n)*\s*\{\s*[A-Za-z_]+(?:-\w+)?\s*(?:[:}]|\s\w)/u.test(text);
+
 const ROWS = {
+  chordpro: {
+    name: 'ChordPro and song sheets',
+    extension: 'cho',
+    opens: ['cho', 'chopro', 'chordpro', 'crd', 'pro'],
+    type: 'text/plain',
+    recognises: isSheet,
+    read: readSheet,
+    write: async ({ text }) => {
+      const read = readChart(text);
+      if (!read.ok) return null;
+      const { writeSong } = await import('$core/formats/chart/song/write');
+      return writeSong(read.chart);
+    },
+  },
+  abc: {
+    name: 'ABC',
+    extension: 'abc',
+    opens: ['abc'],
+    type: 'text/vnd.abc',
+    recognises: ({ text }) => isAbc(text),
+    read: readTunes,
+    write: async ({ text }) => {
+      const read = readChart(text);
+      if (!read.ok) return null;
+      const { writeAbc } = await import('$core/formats/chart/abc/write');
+      return writeAbc(read.chart.source).content;
+    },
+  },
+  midi: {
+    name: 'MIDI, its chords guessed',
+    extension: 'mid',
+    opens: ['mid', 'midi'],
+    type: 'audio/midi',
+    recognises: isMidi,
+    read: guessed,
+    write: null,
+  },
   json: {
     name: 'JSON with the plan',
     extension: 'json',
@@ -166,6 +310,6 @@ export const chartFileName = (text: string, extension: string): string =>
 /** The chart as a file; null while its text cannot be read as a score. */
 export async function chartFile(chart: ChartContent, format: ChartFormat): Promise<File | null> {
   const { write, extension, type } = ROWS[format];
-  const content = await write(chart);
+  const content = write === null ? null : await write(chart);
   return content === null ? null : fileOf(content, chartFileName(chart.text, extension), type);
 }

@@ -6,6 +6,7 @@ interface Row {
   readonly name: string;
   readonly extension: string;
   readonly opens: readonly string[];
+  readonly write?: unknown;
 }
 
 const endings = (extensions: readonly string[]): string =>
@@ -13,8 +14,8 @@ const endings = (extensions: readonly string[]): string =>
 
 const rowFor =
   (what: string) =>
-  ({ name, extension, opens }: Row): string =>
-    `| ${what} | ${name} | ${endings(opens)} | \`.${extension}\` |`;
+  ({ name, extension, opens, write }: Row): string =>
+    `| ${what} | ${name} | ${endings(opens)} | ${write === null ? '–' : `\`.${extension}\``} |`;
 
 export const formatTable = (): string =>
   [

@@ -30,5 +30,7 @@ export function exportItems(study: Study): readonly MenuItem[] {
     { name: 'Save chart and plan (JSON)', run: () => void save('json') },
     { name: 'Save as MusicXML', run: () => void save('musicxml') },
     { name: 'Save as MusicXML, compressed', run: () => void save('compressed') },
+    { name: 'Save as ABC', run: () => void save('abc') },
+    { name: 'Save as ChordPro', run: () => void save('chordpro') },
   ];
 }

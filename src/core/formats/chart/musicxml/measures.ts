@@ -5,26 +5,7 @@ import { type Key, KEY_MODES, type KeyMode, keyOfSignature } from '../../../keys
 import { noteFromLetter, noteName, type Note } from '../../../notes/notes';
 import { type KindDegree, sameSound, suffixOf } from '../../musicxml/kinds';
 import { childNamed, childrenNamed, type XmlElement, textAt } from '../../musicxml/xml';
-
-/** A chord symbol in its measure; `at` in ticks of the divisions in force. */
-interface Placed {
-  readonly at: number;
-  readonly text: string;
-}
-
-export interface ReadBar {
-  readonly number: string;
-  readonly pickup: boolean;
-  readonly ticks: number;
-  readonly chords: readonly Placed[];
-  readonly heading: string | null;
-  readonly key: Key | null;
-  readonly opensRepeat: boolean;
-  readonly closesRepeat: number | null;
-  readonly endings: readonly number[];
-  /** 1 or 2 inside a measure repeat of so many measures. */
-  readonly same: number;
-}
+import type { Placed, ReadBar } from '../bars';
 
 export interface Reader {
   readonly remarks: Set<string>;

@@ -3,50 +3,21 @@
  * bars, repeats, endings, keys, time and tempo around them. What a chart cannot hold is told in
  * remarks, never dropped in silence.
  */
-import { TEMPO_RANGE } from '../../../time/tempo';
-import { readChart } from '../../../chart/form';
-import {
-  emptyBar,
-  rowOf,
-  type SheetBar,
-  type SheetSlot,
-  writeLeadSheet,
-} from '../../../chart/leadSheet';
+import { type PlayedChord, readChart } from '../../../chart/form';
 import { CHART_LIMITS, IDIOMS } from '../../../chart/syntax';
-import { type Key, writeKey } from '../../../keys/keys';
-import { greatestDivisor } from '../../../lists';
-import { repeatSpans } from './repeats';
+import { readHarmony } from '../../../harmony/reading';
+import { type Key, keyName, keyScale, signatureOf } from '../../../keys/keys';
+import { triadOf } from '../../../neck/voicings';
+import { pitchClass, transpose } from '../../../notes/notes';
 import type { Refusal } from '../../result';
 import { isCompressed, unpackScore } from '../../musicxml/compressed';
 import { decodeText } from '../../../text';
 import { childNamed, childrenNamed, type XmlElement, readXml, textAt } from '../../musicxml/xml';
-import { type ReadBar, type Reader, readMeasure } from './measures';
+import { chartText, type SheetHeaders } from '../bars';
+import { type Reader, readMeasure } from './measures';
 
 type ImportResult =
   { readonly ok: true; readonly text: string; readonly remarks: readonly string[] } | Refusal;
-
-const MOST_SHARES = 32;
-
-/** The chords of a measure as slots; what sounds on from before fills its beginning. */
-function slotsOf(reader: Reader, measure: ReadBar, before: string): readonly SheetSlot[] {
-  const { chords, ticks, number } = measure;
-  const inside = chords.filter(({ at }) => at < ticks);
-  const first = inside[0];
-  const placed = first && first.at === 0 ? inside : [{ at: 0, text: before }, ...inside];
-  // Of several symbols at one moment the last is meant.
-  const distinct = placed.filter(({ at }, index) => placed[index + 1]?.at !== at);
-  const lengths = distinct.map(({ at }, index) => (distinct[index + 1]?.at ?? ticks) - at);
-  const unit = lengths.reduce(greatestDivisor, 0) || 1;
-  const shares = lengths.map((length) => length / unit);
-  const total = shares.reduce((sum, share) => sum + share, 0);
-  if (total > MOST_SHARES || shares.some((share) => !Number.isInteger(share))) {
-    reader.remarks.add(
-      `The chords of bar ${number} are set at odd moments; they share it equally.`,
-    );
-    return distinct.map(({ text }) => ({ text, shares: 1 }));
-  }
-  return distinct.map(({ text }, index) => ({ text, shares: shares[index] ?? 1 }));
-}
 
 interface Part {
   readonly measures: readonly XmlElement[];
@@ -74,113 +45,7 @@ function partsOf(root: XmlElement): readonly Part[] {
   }));
 }
 
-const sameKey = (a: Key | null, b: Key | null): boolean =>
-  a?.tonic === b?.tonic && a?.mode === b?.mode;
-
-const SECTION_NAMES = [...'ABCDEFGHIJKLMNOPQRSTUVWXYZ'];
-
-/** Letters, digits and spaces of a heading, as a section's name may hold them. */
-function sectionName(heading: string, used: ReadonlySet<string>): string {
-  const name = heading
-    .replace(/[[\]|/#]/gu, ' ')
-    .replace(/\s+/gu, ' ')
-    .trim()
-    .slice(0, 40);
-  // A bare number would read as an ending.
-  if (name !== '' && !/^[\d\s,-]+$/u.test(name)) return name;
-  if (name !== '') return `Part ${name}`;
-  return SECTION_NAMES.find((letter) => !used.has(letter)) ?? 'Next';
-}
-
-/** Sections do not part a repeat: headings inside one are told of and left out. */
-function withoutParting(reader: Reader, measures: readonly ReadBar[]): readonly ReadBar[] {
-  const spans = repeatSpans(measures);
-  return measures.map((measure, index) => {
-    const span = spans.find(({ start, end }) => start <= index && index <= end);
-    // A repeat that nothing closes is none.
-    if (!span) return measure.opensRepeat ? { ...measure, opensRepeat: false } : measure;
-    const opensRepeat = index === span.start;
-    if (opensRepeat || measure.heading === null) return { ...measure, opensRepeat };
-    reader.remarks.add(`The heading “${measure.heading}” stands inside a repeat and was left out.`);
-    return { ...measure, opensRepeat, heading: null };
-  });
-}
-
-/** Bars inside a repeat, its first left out, where no section can begin. */
-const insideRepeats = (measures: readonly ReadBar[]): ReadonlySet<number> =>
-  new Set(
-    repeatSpans(measures).flatMap(({ start, end }) =>
-      Array.from({ length: end - start }, (_, offset) => start + 1 + offset),
-    ),
-  );
-
-interface Line {
-  readonly name: string | null;
-  readonly key: Key | null;
-  readonly bars: SheetBar[];
-}
-
-function sheetLines(
-  reader: Reader,
-  measures: readonly ReadBar[],
-  home: Key | null,
-): readonly Line[] {
-  const lines: Line[] = [];
-  const used = new Set<string>();
-  let key = home;
-  let sounding = 'N.C.';
-  let inPair = false;
-  const inside = insideRepeats(measures);
-  for (const [index, measure] of measures.entries()) {
-    const changes = measure.key !== null && !sameKey(measure.key, key);
-    if (measure.key !== null) key = measure.key;
-    const parts = measure.heading !== null || (changes && !inside.has(index));
-    if (parts || lines.length === 0) {
-      const plain = measure.heading === null && !changes;
-      const name = plain ? null : sectionName(measure.heading ?? '', used);
-      if (name !== null) used.add(name);
-      lines.push({ name, key: sameKey(key, home) ? null : key, bars: [] });
-    }
-    const line = lines.at(-1);
-    if (!line) continue;
-    const { opensRepeat, closesRepeat, endings } = measure;
-    if (measure.same === 2 && inPair) {
-      inPair = false;
-      const last = line.bars.pop();
-      if (last) line.bars.push({ ...last, closesRepeat });
-      continue;
-    }
-    inPair = measure.same === 2;
-    const marks = { opensRepeat, closesRepeat, endings };
-    if (measure.same > 0) {
-      line.bars.push({ slots: [], same: measure.same === 2 ? 2 : 1, ...marks });
-      continue;
-    }
-    const slots = slotsOf(reader, measure, sounding);
-    sounding = slots.at(-1)?.text ?? sounding;
-    line.bars.push({ ...emptyBar(slots), ...marks });
-  }
-  return lines;
-}
-
-const BARS_A_LINE = 4;
-
-function writeLines(lines: readonly Line[]): string {
-  const rows = lines.flatMap(({ name, key, bars }) => {
-    const heading =
-      name === null ? [] : [rowOf([], { name, repeats: 1, key: key ? writeKey(key) : null })];
-    const count = Math.ceil(bars.length / BARS_A_LINE);
-    return [
-      ...heading,
-      ...Array.from({ length: count }, (_, row) =>
-        rowOf(bars.slice(row * BARS_A_LINE, (row + 1) * BARS_A_LINE)),
-      ),
-    ];
-  });
-  return writeLeadSheet({ lines: rows });
-}
-
-function headersOf(reader: Reader, root: XmlElement, home: Key | null): readonly string[] {
+function headersOf(reader: Reader, root: XmlElement, key: Key | null): SheetHeaders {
   const title = textAt(root, 'work', 'work-title') || textAt(root, 'movement-title');
   const fields = childrenNamed(
     childNamed(childNamed(root, 'identification') ?? root, 'miscellaneous') ?? root,
@@ -188,26 +53,38 @@ function headersOf(reader: Reader, root: XmlElement, home: Key | null): readonly
   );
   const said = (name: string) =>
     fields.find(({ attributes }) => attributes['name'] === name)?.text ?? null;
-  const feel = said('feel') ?? reader.feel;
-  const idiom = IDIOMS.find((name) => name === said('idiom'));
-  const tidy = (text: string) =>
-    text
-      .replace(/\s+/gu, ' ')
-      .replace(/\/{2,}/gu, '/')
-      .trim();
-  const inRange = (tempo: number) => tempo >= TEMPO_RANGE.low && tempo <= TEMPO_RANGE.high;
-  const tempo = reader.tempo !== null && inRange(reader.tempo) ? reader.tempo : null;
-  return [
-    ...(title === '' ? [] : [`title: ${tidy(title).slice(0, 200)}`]),
-    ...(home === null ? [] : [`key: ${writeKey(home)}`]),
-    `time: ${reader.beats}/${reader.unit}`,
-    ...(tempo === null ? [] : [`tempo: ${Math.round(tempo * 100) / 100}`]),
-    ...(feel ? [`feel: ${tidy(feel).slice(0, 60)}`] : []),
-    ...(idiom ? [`idiom: ${idiom}`] : []),
-  ];
+  const { beats, unit, tempo } = reader;
+  return {
+    ...{ title, key, beats, unit, tempo },
+    feel: said('feel') ?? reader.feel,
+    idiom: IDIOMS.find((name) => name === said('idiom')) ?? null,
+  };
 }
 
-const WITHOUT_REPEATS = { opensRepeat: false, closesRepeat: null, endings: [], same: 0 } as const;
+/** Chords that must lie in a key, or outside it, for it to be believed, or not. */
+const BELIEVED = 0.6;
+
+/** The share of a chart's chords whose root and third lie in a key. */
+function shareIn(chords: readonly PlayedChord[], key: Key): number {
+  const scale = new Set(keyScale(key).map((one) => pitchClass(transpose(key.tonic, one))));
+  const inside = chords.filter(({ chord }) =>
+    triadOf(chord).every((note) => scale.has(pitchClass(note))),
+  );
+  return inside.length / Math.max(1, chords.length);
+}
+
+/** The key the chords speak for where a score has no signs at all and they contradict that; else null. */
+function keyMeant(text: string, home: Key | null): Key | null {
+  if (home === null || signatureOf(home) !== 0) return null;
+  const read = readChart(text.replace(/^key: .*\n/mu, ''));
+  if (!read.ok || read.chart.chords.length < 4) return null;
+  const { key } = readHarmony(read.chart).key;
+  if (key === null || signatureOf(key) === 0) return null;
+  const { chords } = read.chart;
+  return shareIn(chords, home) < BELIEVED && shareIn(chords, key) > shareIn(chords, home)
+    ? key
+    : null;
+}
 
 /** Reads a score as chart text. */
 export function readMusicXml(xml: string): ImportResult {
@@ -248,15 +125,14 @@ export function readMusicXml(xml: string): ImportResult {
     reader.remarks.add('The pick-up before the first bar was left out: it has no chord.');
   const home = opening?.key ?? measures[0]?.key ?? null;
   const headers = headersOf(reader, root, home);
-  const textOf = (played: readonly ReadBar[]): string => {
-    const bars = writeLines(sheetLines(reader, withoutParting(reader, played), home));
-    return `${[...headers, bars].join('\n')}\n`;
-  };
-  let text = textOf(measures);
-  if (!readChart(text).ok) {
-    reader.remarks.add('Its repeats and endings do not fit together; the bars are kept in a row.');
-    text = textOf(measures.map((one) => ({ ...one, ...WITHOUT_REPEATS })));
-  }
+  const written = chartText(reader.remarks, measures, headers);
+  const meant = keyMeant(written, home);
+  if (meant === null || home === null)
+    return { ok: true, text: written, remarks: [...reader.remarks] };
+  reader.remarks.add(
+    `The score says ${keyName(home)}, as programs do where nobody set a key. Its chords are in ${keyName(meant)}: that is written instead.`,
+  );
+  const text = chartText(reader.remarks, measures, { ...headers, key: meant });
   return { ok: true, text, remarks: [...reader.remarks] };
 }
 

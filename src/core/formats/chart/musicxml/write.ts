@@ -5,7 +5,7 @@ import type { Key } from '../../../keys/keys';
 import { alteration, letter, type Note } from '../../../notes/notes';
 import { at, greatestDivisor } from '../../../lists';
 import { kindOf } from '../../musicxml/kinds';
-import { repeatSpans } from './repeats';
+import { repeatSpans } from '../repeats';
 import {
   clefNode,
   directionNode,

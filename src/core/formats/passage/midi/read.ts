@@ -1,7 +1,6 @@
 /** Passages from Standard MIDI Files. */
 import midi from '@tonejs/midi';
 import { type Key, parseKey } from '../../../keys/keys';
-import { placePitches } from '../../../licks/refinger';
 import { fretFor, type Neck, type Place, stringCount } from '../../../neck/neck';
 import type { Note } from '../../../notes/notes';
 import type { Midi } from '../../../notes/pitch';
@@ -10,6 +9,7 @@ import { inTime, PLAIN_PASSAGE, struck } from '../../../phrases/passage';
 import { bendBy, type Technique } from '../../../phrases/techniques';
 import { readFeel } from '../../../time/feel';
 import { DEFAULT_TIME, type MetreChange, type TimeSignature } from '../../../time/metre';
+import { ontoNeck } from '../ontoNeck';
 import { NOTE_LIMIT, type PassageResult, refused } from '../../result';
 
 type File = InstanceType<typeof midi.Midi>;
@@ -125,13 +125,15 @@ export function readMidi(
   const notes = notesOf(file);
   if (notes.length === 0) return refused('This file holds no notes.');
   if (notes.length > NOTE_LIMIT) return refused('This file holds too many notes for a melody.');
-  const places =
-    onOwnStrings(neck, notes) ??
-    placePitches(
-      neck,
-      notes.map(({ pitch }) => pitch),
-    );
-  if (!places) return refused('Some notes of this file lie off the neck.');
+  const own = onOwnStrings(neck, notes);
+  const laid = own
+    ? { places: own, moved: [], remarks: [] }
+    : ontoNeck(
+        neck,
+        notes.map(({ pitch }) => pitch),
+      );
+  if (!laid) return refused('The notes of this file find no place on the neck.');
+  const { places, moved, remarks } = laid;
   const { time, metreChanges, pickUp } = metreOf(file);
   const perBeat = (file.header.ppq * 4) / time.unit;
   const tempo = file.header.tempos[0]?.bpm;
@@ -141,7 +143,7 @@ export function readMidi(
     const beat = (ticks - pickUp) / perBeat;
     return struck({
       ...{ beat, beats: length / perBeat, string, fret, techniques },
-      note: spell(pitch, beat),
+      note: spell(pitch + (moved[index] ?? 0), beat),
       chord: null,
     });
   });
@@ -161,6 +163,6 @@ export function readMidi(
       neck,
       notes: inTime(played),
     },
-    remarks: [],
+    remarks,
   };
 }

@@ -1,7 +1,6 @@
 /** Notes from a MusicXML score: pitches, rhythms, and strings and frets where the score has them. */
 import { lookUp } from '../../../lists';
 import { type Key, KEY_MODES, keyOfSignature } from '../../../keys/keys';
-import { placePitches } from '../../../licks/refinger';
 import { at } from '../../../lists';
 import { fretFor, type Neck, pitchAt, type Place, stringCount } from '../../../neck/neck';
 import { type Note, noteFromLetter } from '../../../notes/notes';
@@ -11,7 +10,8 @@ import { bendBy, GRACE_BEATS, inOrder, type Technique } from '../../../phrases/t
 import { readFeel } from '../../../time/feel';
 import { DEFAULT_TIME, TIME_UNITS, type TimeSignature } from '../../../time/metre';
 import { childNamed, childrenNamed, readXml, textAt, type XmlElement } from '../../musicxml/xml';
-import { NOTE_LIMIT, type PassageResult, refused } from '../../result';
+import { ontoNeck } from '../ontoNeck';
+import { NOTE_LIMIT, type PassageResult, type Refusal, refused } from '../../result';
 
 interface Sounded {
   /** In quarter notes. */
@@ -191,7 +191,18 @@ function tabStaff(part: XmlElement): number | null {
   return null;
 }
 
-function placesFor(neck: Neck, notes: readonly Sounded[]): readonly Place[] | null {
+/** The parts of a score by their names, each read when it is asked for. */
+type PartsResult =
+  | {
+      readonly ok: true;
+      readonly parts: readonly { readonly name: string; readonly read: () => PassageResult }[];
+    }
+  | Refusal;
+
+/** Places for all notes, and what had to be moved for it. */
+type Laid = Pick<NonNullable<ReturnType<typeof ontoNeck>>, 'places' | 'remarks'>;
+
+function placesFor(neck: Neck, notes: readonly Sounded[]): Laid | null {
   const own = notes.map(({ place, midi }) => {
     const fits = place !== null && place.string >= 1 && place.string <= stringCount(neck);
     return fits && pitchAt(neck, place) === midi && fretFor(neck, place.string, midi) !== null
@@ -199,38 +210,60 @@ function placesFor(neck: Neck, notes: readonly Sounded[]): readonly Place[] | nu
       : null;
   });
   return own.every((place) => place !== null)
-    ? own
-    : placePitches(
+    ? { places: own, remarks: [] }
+    : ontoNeck(
         neck,
         notes.map(({ midi }) => midi),
       );
 }
 
-/** Reads the part with the most notes. */
-export function readPassage(xml: string, neck: Neck): PassageResult {
+/** The passage of each part of a score that has notes, those with most notes first. */
+export function readParts(xml: string, neck: Neck): PartsResult {
   const document = readXml(xml);
   if (!document.ok) return document;
   const { root } = document;
   if (root.name !== 'score-partwise') {
     return refused('This is no MusicXML score in parts.');
   }
-  const parts = childrenNamed(root, 'part').map((part) => {
-    const staff = tabStaff(part);
-    const read = readPart(part, staff);
-    // A staff of tablature without notes is only drawn.
-    return read.notes.length > 0 ? read : readPart(part, null);
-  });
-  const best = parts.reduce<ReadPart | null>(
-    (most, part) => (most === null || part.notes.length > most.notes.length ? part : most),
-    null,
-  );
-  if (!best || best.notes.length === 0) return refused('This score holds no notes.');
+  const listed = childNamed(root, 'part-list');
+  const nameOf = (id: string | undefined) =>
+    textAt(
+      (listed ? childrenNamed(listed, 'score-part') : []).find(
+        ({ attributes }) => attributes['id'] === id,
+      ),
+      'part-name',
+    );
+  const parts = childrenNamed(root, 'part')
+    .map((part) => {
+      const staff = tabStaff(part);
+      const read = readPart(part, staff);
+      // A staff of tablature without notes is only drawn.
+      const found = read.notes.length > 0 ? read : readPart(part, null);
+      return { name: nameOf(part.attributes['id']), part: found };
+    })
+    .filter(({ part }) => part.notes.length > 0)
+    .toSorted((a, b) => b.part.notes.length - a.part.notes.length);
+  if (parts.length === 0) return refused('This score holds no notes.');
+  return {
+    ok: true,
+    parts: parts.map(({ name, part }) => ({ name, read: () => passageOf(root, part, neck) })),
+  };
+}
+
+/** Reads the part with the most notes. */
+export function readPassage(xml: string, neck: Neck): PassageResult {
+  const found = readParts(xml, neck);
+  return found.ok ? at(found.parts, 0).read() : found;
+}
+
+function passageOf(root: XmlElement, best: ReadPart, neck: Neck): PassageResult {
   if (best.notes.length > NOTE_LIMIT) {
     return refused('This score holds too many notes for a melody.');
   }
   const sorted = [...best.notes].sort((a, b) => a.start - b.start || a.midi - b.midi);
-  const places = placesFor(neck, sorted);
-  if (!places) return refused('Some notes of this score lie off the neck.');
+  const laid = placesFor(neck, sorted);
+  if (!laid) return refused('The notes of this score find no place on the neck.');
+  const { places, remarks } = laid;
   const [first] = best.times;
   const { time } = first ?? { time: DEFAULT_TIME };
   const perQuarter = time.unit / 4;
@@ -261,7 +294,7 @@ export function readPassage(xml: string, neck: Neck): PassageResult {
       neck,
       notes,
     },
-    remarks: [],
+    remarks,
   };
 }
 
