@@ -11,7 +11,12 @@ export interface Chord {
   readonly bass: Note | null;
 }
 
-/** Chord tones from the root up, in thirds. */
+/**
+ * Chord tones from the root up, in thirds.
+ *
+ * @example
+ * chordNotes(parseChord("Dm7")).map(noteName); // ["D","F","A","C"]
+ */
 export const chordNotes = (chord: Chord): readonly Note[] =>
   chord.quality.degrees.map((degree) => transpose(chord.root, degree));
 
@@ -23,7 +28,12 @@ export function sameChord(a: Chord, b: Chord): boolean {
   );
 }
 
-/** The chord's own tidy symbol: `Ebmaj7`, `Bm7b5/A`. */
+/**
+ * The chord's own tidy symbol: `Ebmaj7`, `Bm7b5/A`.
+ *
+ * @example
+ * chordName(parseChord("E♭Δ7")); // "Ebmaj7"
+ */
 export function chordName(chord: Chord): string {
   const bass = chord.bass === null ? '' : `/${noteName(chord.bass)}`;
   return noteName(chord.root) + chord.quality.name + bass;

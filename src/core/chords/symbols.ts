@@ -223,7 +223,13 @@ const AMBIGUOUS: Readonly<Record<string, readonly [string, string]>> = {
   '4': ['sus4', 'add11'],
 };
 
-/** Reads a chord symbol: `Ebmaj7`, `F#ø`, `C7/Bb`; null when the text is not one. */
+/**
+ * Reads a chord symbol: `Ebmaj7`, `F#ø`, `C7/Bb`; null when the text is not one.
+ *
+ * @example
+ * noteName(parseChord("F#ø").root); // "F#"
+ * parseChord("Xy7"); // null
+ */
 export function parseChord(text: string): Chord | null {
   const match = SYMBOL_PATTERN.exec(text);
   const root = parseNote(match?.[1] ?? '');

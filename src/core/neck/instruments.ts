@@ -54,7 +54,13 @@ const refuse = (
 
 const inRange = (midi: Midi): boolean => midi >= PITCHES.low && midi <= PITCHES.high;
 
-/** A neck as it is asked for, standard where it says nothing; or why there is no such neck. */
+/**
+ * A neck as it is asked for, standard where it says nothing; or why there is no such neck.
+ *
+ * @example
+ * makeNeck({ tuning: ["E1", "A1", "D2", "G2"], frets: 20 }).neck.tuning.length; // 4
+ * makeNeck({ frets: 99 }).ok; // false
+ */
 export function makeNeck({ tuning, frets, capo }: NeckRequest): NeckResult {
   const pitches = tuning ? parseTuning(tuning) : STANDARD_NECK.tuning;
   if (pitches === null) {

@@ -70,7 +70,12 @@ export const stringCount = (neck: Neck): number => neck.tuning.length;
 export const openPitch = (neck: Neck, string: number): Midi =>
   at(neck.tuning, neck.tuning.length - string);
 
-/** The pitch at a place, in MIDI numbers. */
+/**
+ * The pitch at a place, in MIDI numbers.
+ *
+ * @example
+ * pitchAt(STANDARD_NECK, { string: 6, fret: 3 }); // 43
+ */
 export const pitchAt = (neck: Neck, place: Place): Midi =>
   openPitch(neck, place.string) + place.fret;
 
@@ -120,7 +125,12 @@ export function fitZone(neck: Neck, a: number, b: number): Zone {
   return { low, high: Math.min(neck.frets, Math.max(a, b, low + 1)) };
 }
 
-/** Every place where one of the notes lies, string 6 to 1, low fret to high. */
+/**
+ * Every place where one of the notes lies, string 6 to 1, low fret to high.
+ *
+ * @example
+ * placesOf(STANDARD_NECK, [parseNote("A")], { low: 0, high: 4 }).length; // 2
+ */
 export function placesOf(
   neck: Neck,
   notes: readonly Note[],

@@ -15,7 +15,12 @@ const DEGREE_NAMES = Array.from({ length: 2 * NAME_REACH + 1 }, (_, index) =>
   buildDegreeName((index - NAME_REACH) as Interval),
 );
 
-/** Simple degree name: `1`, `b3`, `#4`, `bb7`. */
+/**
+ * Simple degree name: `1`, `b3`, `#4`, `bb7`.
+ *
+ * @example
+ * degreeName(intervalBetween(parseNote("D"), parseNote("F"))); // "b3"
+ */
 export const degreeName = (degree: Interval): string =>
   DEGREE_NAMES[degree + NAME_REACH] ?? buildDegreeName(degree);
 

@@ -44,7 +44,12 @@ export const halfSteps = (interval: Interval): number => modulo(interval * 7, 12
 /** The note at an interval above `note`. */
 export const transpose = (note: Note, interval: Interval): Note => (note + interval) as Note;
 
-/** The interval from `from` up to `to`. */
+/**
+ * The interval from `from` up to `to`.
+ *
+ * @example
+ * degreeName(intervalBetween(parseNote("C"), parseNote("G#"))); // "#5"
+ */
 export const intervalBetween = (from: Note, to: Note): Interval => (to - from) as Interval;
 
 export const addIntervals = (a: Interval, b: Interval): Interval => (a + b) as Interval;
@@ -66,7 +71,12 @@ const NOTE_NAMES = Array.from({ length: 2 * NAME_REACH + 1 }, (_, index) =>
   buildNoteName((index - NAME_REACH) as Note),
 );
 
-/** ASCII name: `F#`, `Bb`, `Fx`, `Abb`. */
+/**
+ * ASCII name: `F#`, `Bb`, `Fx`, `Abb`.
+ *
+ * @example
+ * noteName(parseNote("F##")); // "Fx"
+ */
 export const noteName = (note: Note): string =>
   NOTE_NAMES[note + NAME_REACH] ?? buildNoteName(note);
 
@@ -89,7 +99,13 @@ export function noteFromLetter(letter: string, sharps: number): Note {
   return (LETTERS_BY_FIFTHS.indexOf(letter) - 1 + 7 * sharps) as Note;
 }
 
-/** Reads `C`, `F#`, `B♭`, `Fx`, `Abb`; null when the text is not a note. */
+/**
+ * Reads `C`, `F#`, `B♭`, `Fx`, `Abb`; null when the text is not a note.
+ *
+ * @example
+ * noteName(parseNote("B♭")); // "Bb"
+ * parseNote("H"); // null
+ */
 export function parseNote(text: string): Note | null {
   const match = NOTE_PATTERN.exec(text);
   if (!match) return null;

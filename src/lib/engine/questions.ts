@@ -13,6 +13,7 @@ import { into } from './questions/into';
 import { landings } from './questions/landings';
 import { lick } from './questions/lick';
 import { nextSessionQuestion } from './questions/nextSession';
+import { open } from './questions/open';
 import { options } from './questions/options';
 import { refinger } from './questions/refinger';
 import { route } from './questions/route';
@@ -23,6 +24,7 @@ import type { Question } from './question';
 
 export const QUESTIONS: Readonly<Record<string, Question>> = {
   chart,
+  open,
   collections,
   zones,
   triads,

@@ -3,7 +3,7 @@ import { describe, expect, test } from 'vitest';
 import midi from '@tonejs/midi';
 import { readChart } from '$core/chart/form';
 import { summariseChart } from '$core/chart/summary';
-import { STANDARD_NECK } from '$core/neck/neck';
+import { pitchAt, STANDARD_NECK } from '$core/neck/neck';
 import { readPlan } from '$lib/study/plan';
 import { chartFile, openChart } from './charts';
 import { DEFAULT_VIEW } from '$lib/study/view';
@@ -100,7 +100,7 @@ describe('ABC', () => {
       ABC('T:Gate\nM:4/4\nL:1/4\nK:G', '|: "G"g f e d :| "D7"=f2- f2 | "G"^c _d G, G |'),
     );
     const melody = readPlan(chart.plan ?? '').melody ?? [];
-    const pitches = melody.map(({ string, fret }) => [64, 59, 55, 50, 45, 40][string - 1]! + fret);
+    const pitches = melody.map(({ string, fret }) => pitchAt(STANDARD_NECK, { string, fret }));
     // F is sharp by the key, natural by its sign, tied over; G below the middle C.
     expect(pitches).toEqual([79, 78, 76, 74, 79, 78, 76, 74, 77, 73, 73, 55, 67]);
     expect(melody.map(({ beat }) => beat)).toEqual([0, 1, 2, 3, 4, 5, 6, 7, 8, 12, 13, 14, 15]);

@@ -122,7 +122,7 @@ function readMeasured(
     // `:| x3` in the middle of a line.
     const times = words.length === 1 ? /^x(\d{1,2})$/u.exec(words[0] ?? '') : null;
     const before = reader.bars.at(-1);
-    if (times && before?.closesRepeat != null) {
+    if (times && before && before.closesRepeat !== null) {
       reader.bars[reader.bars.length - 1] = { ...before, closesRepeat: Number(times[1]) };
       continue;
     }
