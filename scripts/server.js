@@ -1,6 +1,9 @@
 /** The production server: adapter-node's handler, on loopback unless told otherwise. */
+import { randomBytes } from 'node:crypto';
 import { createServer } from 'node:http';
+import { createServer as createSecureServer } from 'node:https';
 import { fileURLToPath } from 'node:url';
+import { readyToShare } from './share.js';
 
 const host = process.env.HOST || '127.0.0.1';
 const port = Number(process.env.PORT || 4173);
@@ -12,6 +15,25 @@ if (!LOOPBACK.has(host) && !process.env.CORVEL_PASSCODE) {
       'your charts. Set CORVEL_PASSCODE, or leave HOST out to stay on this machine.',
   );
   process.exit(1);
+}
+
+// Other devices come by HTTPS, one port on; who sits here as always, and is not asked for the passcode.
+const sharing = process.env.CORVEL_SHARED
+  ? await readyToShare(process.env.CORVEL_DATA || 'data')
+  : null;
+const sharedPort = Number(process.env.SHARE_PORT || port + 1);
+const local = randomBytes(24).toString('base64url');
+if (sharing) {
+  const [address = 'localhost'] = process.env.SHARE_ADDRESS
+    ? [process.env.SHARE_ADDRESS]
+    : sharing.addresses;
+  process.env.CORVEL_PASSCODE = sharing.passcode;
+  process.env.CORVEL_LOCAL = local;
+  process.env.CORVEL_SHARE = JSON.stringify({
+    address: `https://${address}:${sharedPort}/`,
+    ...{ fingerprint: sharing.fingerprint, passcode: sharing.passcode },
+    certificate: sharing.certificate,
+  });
 }
 
 // Read by the handler when it is loaded.
@@ -36,9 +58,17 @@ function isForeignForm({ method = 'GET', url = '', headers }) {
   return !URL.canParse(origin) || new URL(origin).host !== headers.host;
 }
 
-const server = createServer((request, response) => {
-  // Plain HTTP here; a proxy that speaks HTTPS sets PROTOCOL_HEADER to a header of its own.
-  request.headers['x-corvel-protocol'] = 'http';
+/**
+ * @param {import('node:http').IncomingMessage} request
+ * @param {import('node:http').ServerResponse} response
+ * @param {'http' | 'https'} protocol
+ */
+function serve(request, response, protocol) {
+  // A proxy that speaks HTTPS sets PROTOCOL_HEADER to a header of its own.
+  request.headers['x-corvel-protocol'] = protocol;
+  // Nobody says so himself.
+  delete request.headers['x-corvel-local'];
+  if (sharing && protocol === 'http') request.headers['x-corvel-local'] = local;
   response.setHeader('x-content-type-options', 'nosniff');
   if (Number(request.headers['content-length'] ?? 0) > DRAINED) {
     response.setHeader('connection', 'close');
@@ -59,14 +89,25 @@ const server = createServer((request, response) => {
     response.statusCode = 404;
     response.end('Not found');
   });
-});
+}
 
-server.on('error', (error) => {
-  const busy = 'code' in error && error.code === 'EADDRINUSE';
-  const hint = `Port ${port} is used by another program. Set PORT to one that is free.`;
-  console.error(busy ? hint : error.message);
-  process.exit(1);
-});
+const server = createServer((request, response) => serve(request, response, 'http'));
+const shared =
+  sharing &&
+  createSecureServer({ key: sharing.key, cert: sharing.certificate }, (request, response) =>
+    serve(request, response, 'https'),
+  );
+
+for (const [one, taken, variable] of [
+  [server, port, 'PORT'],
+  [shared, sharedPort, 'SHARE_PORT'],
+])
+  one?.on('error', (error) => {
+    const busy = 'code' in error && error.code === 'EADDRINUSE';
+    const hint = `Port ${taken} is used by another program. Set ${variable} to one that is free.`;
+    console.error(busy ? hint : error.message);
+    process.exit(1);
+  });
 
 // A page that asks again within a minute finds its connection as it left it.
 server.keepAliveTimeout = 65_000;
@@ -76,13 +117,32 @@ server.listen(port, host, () => {
   console.log(`Corvel is ready at http://${host.includes(':') ? `[${host}]` : host}:${open}/`);
 });
 
+if (sharing && shared) {
+  shared.keepAliveTimeout = 65_000;
+  shared.listen(sharedPort, process.env.SHARE_HOST || '0.0.0.0', async () => {
+    const { address, fingerprint } = JSON.parse(process.env.CORVEL_SHARE ?? '{}');
+    const { default: qrcode } = await import('qrcode');
+    console.log(await qrcode.toString(address, { type: 'terminal', small: true }));
+    console.log(`Other devices of this network open ${address}`);
+    console.log(`Passcode: ${sharing.passcode}`);
+    console.log(`Fingerprint of the certificate (SHA-256): ${fingerprint}`);
+    console.log(
+      'The first time, a device warns of the certificate: compare the fingerprint, then trust it.',
+    );
+  });
+}
+
 let stopping = false;
 function stop() {
   if (stopping) return;
   stopping = true;
-  server.close(() => process.exit(0));
-  server.closeIdleConnections();
-  setTimeout(() => server.closeAllConnections(), 3000).unref();
+  const servers = shared ? [server, shared] : [server];
+  let open = servers.length;
+  for (const one of servers) {
+    one.close(() => (--open === 0 ? process.exit(0) : undefined));
+    one.closeIdleConnections();
+    setTimeout(() => one.closeAllConnections(), 3000).unref();
+  }
 }
 process.on('SIGTERM', stop);
 process.on('SIGINT', stop);

@@ -4,6 +4,7 @@ import { warmEngine } from '$lib/server/engine';
 import { log } from '$lib/server/log';
 import { cookieOpens, PASSCODE_COOKIE, passcodeInForce } from '$lib/server/passcode';
 import { PROBLEM_WORDS, problemOf } from '$lib/server/problems';
+import { isHere } from '$lib/server/share';
 import { closeStore, currentStore, reportDamage } from '$lib/server/store';
 
 /** Milliseconds after the start at which a thread is made ready for questions. */
@@ -37,6 +38,9 @@ function json(
 ): Response {
   return Response.json({ error: { code, message } }, { status, headers });
 }
+
+/** What a device needs before it is let in: the passcode’s page, and the certificate to trust. */
+const OPEN_TO_ALL: ReadonlySet<string> = new Set(['/unlock', '/share/certificate']);
 
 const READING: ReadonlySet<string> = new Set(['GET', 'HEAD', 'OPTIONS']);
 
@@ -74,8 +78,9 @@ function apiError(response: Response): Response {
 const LOOPBACK_HOST = /^(?:localhost|127\.0\.0\.1|\[::1\])(?::\d{1,5})?$/iu;
 
 /** A page elsewhere must not reach a loopback server under a name of its own (DNS rebinding). */
-const strangerName = ({ headers }: Request, url: URL): boolean =>
-  passcodeInForce() === null && !LOOPBACK_HOST.test(headers.get('host') ?? url.host);
+const strangerName = (request: Request, url: URL): boolean =>
+  (passcodeInForce() === null || isHere(request)) &&
+  !LOOPBACK_HOST.test(request.headers.get('host') ?? url.host);
 
 export const handle: Handle = async ({ event, resolve }) => {
   const began = performance.now();
@@ -87,7 +92,8 @@ export const handle: Handle = async ({ event, resolve }) => {
   if (foreignChange(event.request, event.url)) {
     return api ? json(403, 'forbidden', FOREIGN) : new Response(FOREIGN, { status: 403 });
   }
-  if (pathname !== '/unlock' && !cookieOpens(event.cookies.get(PASSCODE_COOKIE))) {
+  const here = isHere(event.request);
+  if (!here && !OPEN_TO_ALL.has(pathname) && !cookieOpens(event.cookies.get(PASSCODE_COOKIE))) {
     if (api) return json(401, 'locked', 'This server asks for its passcode first.');
     redirect(303, `/unlock?to=${encodeURIComponent(pathname + event.url.search)}`);
   }

@@ -24,7 +24,7 @@ const CHROME_FLAGS = [
   '--window-size=1280,800',
 ] as const;
 
-async function freePort(): Promise<number> {
+export async function freePort(): Promise<number> {
   return new Promise((resolve, reject) => {
     const probe = createServer();
     probe.on('error', reject);

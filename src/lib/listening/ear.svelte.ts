@@ -9,7 +9,15 @@ import type { SettingsStore } from '$lib/settings/store.svelte';
 import { createHeld, type Own } from '$lib/workers/held';
 import { type Hearing, openHearing } from './hearing';
 import { createKept, type Kept } from './kept';
-import { BAND_HEARD, isHeard, levelSays, refusalFor, UNPLUGGED, UNSUPPORTED } from './says';
+import {
+  BAND_HEARD,
+  INSECURE,
+  isHeard,
+  levelSays,
+  refusalFor,
+  UNPLUGGED,
+  UNSUPPORTED,
+} from './says';
 
 type EarState = 'off' | 'asking' | 'hearing';
 export const SIMULATED = 'simulated';
@@ -114,7 +122,7 @@ export function createEar(settings: SettingsStore) {
     const context = await nativeContext();
     if (!context) throw new Error(UNSUPPORTED);
     if (id !== SIMULATED && typeof navigator.mediaDevices === 'undefined')
-      throw new Error(UNSUPPORTED);
+      throw new Error(isSecureContext ? UNSUPPORTED : INSECURE);
     const stream =
       id === SIMULATED
         ? null

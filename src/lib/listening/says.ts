@@ -10,11 +10,16 @@ const REFUSED: Readonly<Record<string, string>> = {
   NotReadableError: 'Another program holds the microphone. Close that, then press Listen again.',
   OverconstrainedError: 'The microphone chosen is gone. Choose another.',
 };
+/** Over plain HTTP a browser gives another device no microphone. */
+export const INSECURE =
+  'This browser gives the microphone only over HTTPS: start Corvel with “npm start -- --share”, and open the address it shows.';
 export const UNSUPPORTED = 'This browser cannot listen on this page. Open a recording instead.';
 export const UNPLUGGED = 'The microphone went away. Connect it, then press Listen again.';
 
-export const refusalFor = (error: unknown): string =>
-  (error instanceof DOMException ? REFUSED[error.name] : undefined) ?? UNSUPPORTED;
+export function refusalFor(error: unknown): string {
+  if (error instanceof Error && error.message === INSECURE) return INSECURE;
+  return (error instanceof DOMException ? REFUSED[error.name] : undefined) ?? UNSUPPORTED;
+}
 
 /** The loudest samples of late, 0 to 1, and how long nothing at all was heard, in seconds. */
 export interface Levels {

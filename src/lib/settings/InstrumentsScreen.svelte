@@ -165,4 +165,8 @@
       </div>
     </section>
   {/each}
+  <p class="text-sm">
+    <a class="underline" href="/share">Corvel on another device</a>: a tablet or phone of this
+    network.
+  </p>
 </main>
