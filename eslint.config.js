@@ -70,7 +70,17 @@ function coreImports(folder) {
 }
 
 export default ts.config(
-  { ignores: ['.svelte-kit/', 'build/', 'node_modules/', '.bench/', 'data/', 'demo-data/'] },
+  {
+    ignores: [
+      '.svelte-kit/',
+      'build/',
+      'packages/core/dist/',
+      'node_modules/',
+      '.bench/',
+      'data/',
+      'demo-data/',
+    ],
+  },
   js.configs.recommended,
   ...ts.configs.strict,
   ...svelte.configs['flat/recommended'],
