@@ -185,6 +185,28 @@ test('what a score holds beyond a chart is told, and a bad file gets a sentence'
   await press(Key.ESCAPE);
 });
 
+test('a file of several tunes is chosen from; what is out as ABC and ChordPro comes back', async () => {
+  await importFile(
+    'two.abc',
+    'X:1\nT:First Lamp\nM:4/4\nL:1/4\nK:C\n"C"c4|"F"f4|\n\nX:2\nT:Second Lamp\nM:3/4\nL:1/4\nK:F\n"F"f3|"C7"c3|\n',
+  );
+  expect(await (await app.find('[data-choices]')).getText()).toContain('First Lamp');
+  await (await app.findText('button', 'Second Lamp')).click();
+  await app.find('[data-chord-name="now"]');
+  const text = await stored();
+  expect(text).toContain('time: 3/4');
+  expect(text).toContain('| F | C7 |');
+  for (const [item, extension] of [
+    ['Save as ABC', '.abc'],
+    ['Save as ChordPro', '.cho'],
+  ] as const) {
+    const file = await downloaded(item, extension);
+    await importFile(`again${extension}`, file);
+    await app.find('[data-chord-name="now"]');
+    expect(await stored()).toContain('| F | C7 |');
+  }
+});
+
 test('a form is begun in any key', async () => {
   await app.visit(app.url);
   await (await app.findText('button', 'Start from a template')).click();
