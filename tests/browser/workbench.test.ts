@@ -187,7 +187,8 @@ test('what a score holds beyond a chart is told, and a bad file gets a sentence'
 
 test('a file of several tunes is chosen from; what is out as ABC and ChordPro comes back', async () => {
   await importFile(
-    'two.abc',
+    // It is known by what it holds.
+    'two.txt',
     'X:1\nT:First Lamp\nM:4/4\nL:1/4\nK:C\n"C"c4|"F"f4|\n\nX:2\nT:Second Lamp\nM:3/4\nL:1/4\nK:F\n"F"f3|"C7"c3|\n',
   );
   expect(await (await app.find('[data-choices]')).getText()).toContain('First Lamp');

@@ -60,7 +60,7 @@
         ? 'Which part of the score is the melody?'
         : 'This file holds several tunes: choose one.'}
     </p>
-    <ul class="mb-4 max-h-96 overflow-y-auto" data-choices>
+    <ul class="mb-4 max-h-96 overflow-y-auto p-1" data-choices>
       {#each choices as choice, index (index)}
         <li>
           <button

@@ -59,11 +59,17 @@ async function asScore({ text, plan }: ChartContent): Promise<string | null> {
   return writeMusicXml(result.chart.source);
 }
 
+/** A chart that brings nothing but its text. */
+const plainly = ({ text, remarks }: Pick<OpenedChart, 'text' | 'remarks'>) => ({
+  ok: true as const,
+  chart: { text, remarks, plan: null, view: null } satisfies OpenedChart,
+});
+
 async function readScore({ bytes }: OpenedFile): Promise<ChartOpened> {
   const { readMusicXmlFile } = await import('$core/formats/chart/musicxml/read');
   const result = readMusicXmlFile(bytes);
   if (!result.ok) return result;
-  const plain: OpenedChart = { ...result, plan: null, view: null };
+  const { chart: plain } = plainly(result);
   const melodies = await melodiesOf(bytes, result.text);
   const [first, ...others] = melodies;
   if (!first) return { ok: true, chart: plain };
@@ -172,13 +178,13 @@ function overForm(
 async function guessed({ bytes }: OpenedFile): Promise<ChartOpened> {
   const { readMidiChart } = await import('$core/formats/chart/midi/read');
   const result = readMidiChart(bytes);
-  return result.ok ? { ok: true, chart: { ...result, plan: null, view: null } } : result;
+  return result.ok ? plainly(result) : result;
 }
 
 async function readSheet({ text }: OpenedFile): Promise<ChartOpened> {
   const { readSong } = await import('$core/formats/chart/song/read');
   const result = readSong(text);
-  return result.ok ? { ok: true, chart: { ...result, plan: null, view: null } } : result;
+  return result.ok ? plainly(result) : result;
 }
 
 /** Text that is neither a chart nor a song sheet is kept as it is. */

@@ -255,8 +255,9 @@
         value={stage.tempo}
         oninput={(event) => stage.setTempo(event.currentTarget.valueAsNumber)}
       />
-      <output class="w-17 text-lg font-semibold tabular-nums" data-tempo
-        >{Math.round(stage.tempo)}<span class="ml-1 text-xs font-normal text-ink-soft">bpm</span
+      <output class="w-17 text-lg font-semibold tabular-nums max-sm:w-9" data-tempo
+        >{Math.round(stage.tempo)}<span
+          class="ml-1 text-xs font-normal text-ink-soft max-sm:sr-only">bpm</span
         ></output
       >
     </label>
