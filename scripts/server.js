@@ -68,7 +68,10 @@ function serve(request, response, protocol) {
   request.headers['x-corvel-protocol'] = protocol;
   // Nobody says so himself.
   delete request.headers['x-corvel-local'];
-  if (sharing && protocol === 'http') request.headers['x-corvel-local'] = local;
+  // A port that other machines reach says nothing of who asks.
+  if (sharing && protocol === 'http' && LOOPBACK.has(host)) {
+    request.headers['x-corvel-local'] = local;
+  }
   response.setHeader('x-content-type-options', 'nosniff');
   if (Number(request.headers['content-length'] ?? 0) > DRAINED) {
     response.setHeader('connection', 'close');

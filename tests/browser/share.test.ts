@@ -76,6 +76,19 @@ test('who sits at the machine is not asked; others are, and nobody can say that 
   });
 });
 
+test('a plain port that other machines reach lets nobody in without the passcode', async () => {
+  const open = await startServer({
+    ...{ CORVEL_SHARED: '1', SHARE_PORT: String(await freePort()), HOST: '0.0.0.0' },
+    CORVEL_PASSCODE: 'six words of our own are here',
+  });
+  try {
+    expect((await fetch(`${open.url}/api/settings`)).status).toBe(401);
+    expect(new URL((await fetch(open.url)).url).pathname).toBe('/unlock');
+  } finally {
+    await open.remove();
+  }
+});
+
 test('a second browser is let in by the passcode, may hear and be installed, and works without the server after one visit', async () => {
   await tablet.get(`${address}/`);
   const field = await find(tablet, 'input[name="passcode"]');
