@@ -250,6 +250,24 @@ describe('the whole book', () => {
     });
   });
 
+  test('patterns of an archive come beside those that are here, whose own stay as they are', async () => {
+    const pattern = (text: string) => ({ text, tags: [] });
+    const patterns = { Both: pattern('1 2'), Theirs: pattern('3 5') };
+    const there = await fresh();
+    await saveSettings(there, { ...DEFAULT_SETTINGS, boxNames: 'letter', patterns }, 0);
+    const archive = await archiveOf(await written(there));
+    const mine = { Both: pattern('5 3 1'), Mine: pattern('1') };
+    const here = await fresh();
+    await saveSettings(here, { ...DEFAULT_SETTINGS, boxNames: 'major', patterns: mine }, 0);
+    await taken(here, archive, 'merge');
+    const after = await findSettings(here);
+    expect(after.settings.patterns).toEqual({ ...mine, Theirs: patterns.Theirs });
+    expect(after.settings.boxNames).toBe('major');
+    // Once more brings nothing, and a page that is open saves on the revision it knows.
+    await taken(here, archive, 'merge');
+    expect(await findSettings(here)).toEqual(after);
+  });
+
   test('is taken back: what it replaced is as it was, what it brought is put away, later edits stay', async () => {
     const elsewhere = await fresh();
     await createChart(elsewhere, 'title: Elsewhere\n| C |');

@@ -6,9 +6,10 @@ import { sql } from 'kysely';
 import { z } from 'zod';
 import { commitTogether } from '../commits';
 import type { Db } from '../database';
+import { readSettings } from '$lib/settings/settings';
 import { STARTER } from '../licks';
 import { log } from '../log';
-import { PLAYER, revisionOf, writeRow } from '../settings';
+import { findSettings, PLAYER, revisionOf, writeRow } from '../settings';
 import { isWav, putSound, removeSound, soundsIn } from '../sounds';
 import { bytesOf, decode, readRows } from '../texts';
 import { type Archive, type Name, NAMES, type Row, TABLES } from './rows';
@@ -327,8 +328,14 @@ const replaceRow = async (db: Db, name: string, value: string): Promise<number> 
   writeRow(db, name, value, await revisionOf(db, name));
 
 async function takeSettings(db: Db, value: string | null, mode: Mode): Promise<number | null> {
+  if (value === null) return null;
   const theirs = mode === 'replace' || (await revisionOf(db, PLAYER)) === 0;
-  return value !== null && theirs ? replaceRow(db, PLAYER, value) : null;
+  if (theirs) return replaceRow(db, PLAYER, value);
+  // Patterns are made as charts are: those that are new come along, those that are here stay.
+  const { settings: mine } = await findSettings(db);
+  const patterns = { ...readSettings(value).patterns, ...mine.patterns };
+  if (Object.keys(patterns).length === Object.keys(mine.patterns).length) return null;
+  return replaceRow(db, PLAYER, JSON.stringify({ ...mine, patterns }));
 }
 
 /** Everything that would change, as a sentence. */
