@@ -143,7 +143,7 @@ function pagesOf(path: string): readonly string[] {
     case 'cards':
       return ['/drills'];
     case 'settings':
-      return ['/instruments'];
+      return ['/settings'];
     default:
       return [];
   }

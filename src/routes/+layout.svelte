@@ -80,10 +80,8 @@
       {/each}
     </nav>
     <div class="ml-auto flex"><TodayMark /></div>
-    <a href="/instruments" class="button-quiet text-sm" title="Instruments">
-      <SlidersHorizontal size={16} aria-hidden="true" /><span class="max-sm:sr-only"
-        >Instruments</span
-      >
+    <a href="/settings" class="button-quiet text-sm" title="Settings">
+      <SlidersHorizontal size={16} aria-hidden="true" /><span class="max-sm:sr-only">Settings</span>
     </a>
     <ThemeButton />
   </header>

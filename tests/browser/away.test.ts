@@ -101,17 +101,17 @@ describe('while the server is away', () => {
   test('a setting holds over a reload, and is saved on return', async () => {
     const instruments = () =>
       script<number>(`return document.querySelectorAll('[data-instrument]').length`);
-    await openAndStop('/instruments');
+    await openAndStop('/settings');
     await (await app.findText('button', 'Add an instrument')).click();
     await app.eventually(waiting, (count) => count === 1);
-    await app.visit(`${app.url}/instruments`);
+    await app.visit(`${app.url}/settings`);
     expect(await instruments()).toBe(2);
-    await comeBack('/instruments');
+    await comeBack('/settings');
     expect(await instruments()).toBe(2);
     expect((await read<{ instruments: unknown[] }>('/api/settings')).instruments).toHaveLength(2);
     // The kept page was fetched anew: without the server once more it is as it was saved.
     await app.server.kill('SIGTERM');
-    await app.visit(`${app.url}/instruments`);
+    await app.visit(`${app.url}/settings`);
     expect(await instruments()).toBe(2);
     await app.server.restart();
   });

@@ -199,7 +199,7 @@ describe('the overview', () => {
 
 describe('instruments', () => {
   test('another instrument is kept, shown as it is set, and remembered by the chart', async () => {
-    await app.visit(`${app.url}/instruments`);
+    await app.visit(`${app.url}/settings`);
     await (await app.findText('button', 'Add an instrument')).click();
     const second = '[data-instrument]:nth-of-type(2)';
     await (await app.find(`${second} option[value="Seven-string"]`)).click();

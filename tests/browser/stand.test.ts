@@ -99,7 +99,7 @@ describe('keys', () => {
   });
 
   test('? answers on every page', async () => {
-    for (const path of ['/', '/instruments']) {
+    for (const path of ['/', '/settings']) {
       await app.visit(app.url + path);
       await press('?');
       await app.find('[role="dialog"]');
@@ -416,7 +416,7 @@ describe('windows and fingers', () => {
 
   test('at 400 % nothing scrolls sideways', async () => {
     const plan = await app.openChart(CHANGES);
-    const pages = [app.url, `${app.url}/instruments`, ...PLACES.map((place) => plan + place)];
+    const pages = [app.url, `${app.url}/settings`, ...PLACES.map((place) => plan + place)];
     await app.resize(320, 256);
     for (const page of pages) {
       await app.visit(page);

@@ -81,7 +81,7 @@ function generated(number: number): { path: string; method: string; body: string
         '/api/archive?mode=merge&preview=1',
       ],
       ...['/', '/log', '/log?minutes=-1&skip=x&at=zzz', '/drills?chart=none', '/licks/none'],
-      ...['/plan/none', '/instruments', '/docs/api', '/api/nowhere'],
+      ...['/plan/none', '/settings', '/docs/api', '/api/nowhere'],
     ],
     9,
   );

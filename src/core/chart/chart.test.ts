@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { nextChange, readChart } from './form';
 import { parseChart } from './parse';
-import { transposeChart } from './rewrite';
+import { toNumerals, toSymbols, transposeChart, writesNumerals } from './rewrite';
 import { summariseChart, withHeader, withTitle } from './summary';
 import { note } from '../notes/notes';
 import { parseKey } from '../keys/keys';
@@ -42,7 +42,7 @@ describe('headers', () => {
   });
 
   test.each([
-    ['key: H\n| C |', 'H', 1, 6],
+    ['key: X\n| C |', 'X', 1, 6],
     ['title: x\ntime: 5/3\n| C |', '5/3', 2, 7],
     ['tempo: fast\n| C |', 'fast', 1, 8],
     ['tempo: 900\n| C |', '900', 1, 8],
@@ -257,5 +257,49 @@ describe('chords typed in small letters', () => {
     expect(numerals.ok && numerals.chart.chords.map(({ chord }) => chord.symbol)).toEqual([
       ...['Bb7', 'Db7', 'Cm'],
     ]);
+  });
+});
+
+describe('chords by German and sol-fa names, and in figures', () => {
+  test.each([
+    ['| H7 | E | Fis7 |', 'B7|E|F#7'],
+    ['| Do△ | La7 | Rem7 | Sol7 |', 'C△|A7|Dm7|G7'],
+    // Do alone is the diminished triad that its letters say.
+    ['| Do | D |', 'Do|D'],
+    ['[La] | Do | D |', 'Do|D'],
+    ['key: F\n| 1 | 6m | 2m7 5⁷ | b7 |', 'F|Dm|Gm7 C7|Eb'],
+    // A small b7 is a chord where nothing is in figures.
+    ['key: F\n| b7 | F |', 'B7|F'],
+    ['key: H moll\n| i | V7 |', 'Bm|F#7'],
+  ])('%s', (text, expected) => {
+    expect(bars(text)).toBe(expected);
+  });
+
+  test('B beside H is asked about, at its place', () => {
+    expect(problem('| H7 | Bm7 |')).toMatchObject({ token: 'Bm7', line: 1, column: 8 });
+    expect(problem('| H7 | Bm7 |').message).toContain('write Hm7 or Bbm7');
+    expect(bars('| H7 | Bbm7 |')).toBe('B7|Bbm7');
+  });
+
+  test('figures need a key', () => {
+    expect(problem('| 1 | 4 |').message).toContain('key: Eb');
+  });
+
+  test.each([
+    ['| H7 | E |', '| C#7 | F# |'],
+    ['| Sol7 | Do |', '| A7 | D |'],
+    ['| gm7 | C7 |', '| Am7 | D7 |'],
+    ['key: C\n| 2m7 | 57 |', 'key: D\n| 2m7 | 57 |'],
+  ])('%s moves by a whole step', (text, moved) => {
+    expect(transposeChart(text, note('C'), note('D'))).toBe(moved);
+  });
+
+  test('figures become symbols and stay numerals', () => {
+    expect(toSymbols('key: C\n| 2m7 | 5/7 |')).toBe('key: C\n| Dm7 | G/B |');
+    expect(toNumerals('key: C\n| 2m7 | rem7 | gm |', { tonic: note('C'), mode: 'major' })).toBe(
+      'key: C\n| 2m7 | ii7 | v |',
+    );
+    expect(writesNumerals('key: C\n| 2m7 |')).toBe(true);
+    expect(writesNumerals('key: C\n| Ddim | E |')).toBe(false);
   });
 });

@@ -1,9 +1,8 @@
 /** Reads chart text: headers, sections, bars. */
 import { DEFAULT_TIME } from '../time/metre';
-import type { Chord } from '../chords/chords';
-import { explainUnreadable, parseTyped } from '../chords/symbols';
+import { explainUnreadable, isGerman, isSolFa, parseTyped } from '../chords/symbols';
 import { type Key, parseKey } from '../keys/keys';
-import { looksLikeNumeral, parseNumeral } from '../keys/numerals';
+import { looksLikeDecimal, looksLikeNumeral, parseDecimal, parseNumeral } from '../keys/numerals';
 import { applyHeader, HEADER_PATTERN, notAKey } from './headers';
 import { type Token, tokenize } from './lexer';
 import {
@@ -52,6 +51,30 @@ interface Reader {
   /** A repeat sign or ending that waits for its bar to begin. */
   opensNext: boolean;
   endingsNext: readonly number[];
+  names: ForeignNames;
+}
+
+/** Names of notes and numerals in a text that say how others in it are meant. */
+interface ForeignNames {
+  /** Sol-fa, where `Do` is C. */
+  readonly solFa: boolean;
+  /** An H, beside which B could be B flat. */
+  readonly german: boolean;
+  /** Decimal numerals, among which `b7` is a degree. */
+  readonly decimal: boolean;
+}
+
+function namesIn(lines: readonly string[]): ForeignNames {
+  const texts = lines
+    .map(withoutComment)
+    .filter((line) => /[hsmlr]|(?<![a-z\d#♯♭+-])[1-7]/iu.test(line) && !HEADER_PATTERN.test(line))
+    .flatMap((line, index) => tokenize(line, index, 0))
+    .flatMap(({ kind, text }) => (kind === 'text' ? [text] : []));
+  return {
+    solFa: texts.some(isSolFa),
+    german: texts.some(isGerman),
+    decimal: texts.some((text) => /^[1-7]/u.test(text)),
+  };
 }
 
 function complain(reader: Reader, place: TextPlace, token: string, message: string): void {
@@ -183,23 +206,36 @@ function keyInForce(reader: Reader): Key | null {
   return reader.sections.at(-1)?.key ?? reader.keyGiven ?? reader.headers.key;
 }
 
-/** The chord of a text, `null` for no chord, or undefined after complaining. */
-function readChord(reader: Reader, token: Token): Chord | null | undefined {
-  if (/^N\.?C\.?$/iu.test(token.text)) return null;
-  const chord = parseTyped(token.text);
-  if (chord) return chord;
-  if (looksLikeNumeral(token.text)) {
+const SILENCE = /^N\.?C\.?$/iu;
+const NOTHING = { chord: null, numeral: false };
+
+/** The chord of a text, null for none and, after complaining, for what cannot be read. */
+function readChord(reader: Reader, token: Token): Pick<Slot, 'chord' | 'numeral'> {
+  const { text } = token;
+  if (SILENCE.test(text)) return NOTHING;
+  const { solFa, german, decimal } = reader.names;
+  const figure = looksLikeDecimal(text);
+  const chord = decimal && figure ? null : parseTyped(text, solFa);
+  if (chord && german && /^b(?![b♭#♯])/iu.test(text)) {
+    const rest = text.slice(1);
+    const message = `This chart writes H, so “${text}” could be B or B flat: write H${rest} or Bb${rest}.`;
+    complain(reader, token, text, message);
+    return NOTHING;
+  }
+  if (chord) return { chord, numeral: false };
+  if (figure || looksLikeNumeral(text)) {
     const key = keyInForce(reader);
     if (key === null) {
       const example = 'write a line “key: Eb” above the chart';
-      complain(reader, token, token.text, `“${token.text}” is a Roman numeral: ${example}.`);
-      return undefined;
+      const kind = figure ? 'a degree of a key' : 'a Roman numeral';
+      complain(reader, token, text, `“${text}” is ${kind}: ${example}.`);
+      return NOTHING;
     }
-    const numeral = parseNumeral(token.text, key);
-    if (numeral) return numeral;
+    const read = figure ? parseDecimal(text, key) : parseNumeral(text, key);
+    if (read) return { chord: read, numeral: true };
   }
-  complain(reader, token, token.text, explainUnreadable(token.text));
-  return undefined;
+  complain(reader, token, text, explainUnreadable(text));
+  return NOTHING;
 }
 
 function readSlot(reader: Reader, token: Token): void {
@@ -221,12 +257,12 @@ function readSlot(reader: Reader, token: Token): void {
     else bar.repeatOf = token.text === '%' ? 1 : 2;
     return;
   }
-  const chord = readChord(reader, token);
+  const read = readChord(reader, token);
   const bar = startBar(reader, token);
   const { from, to, line, column } = token;
   reader.written += 1;
   // One that cannot be read keeps its place, so that what can be read is shown in time.
-  bar.slots.push({ chord: chord ?? null, shares: 1, place: { from, to, line, column } });
+  bar.slots.push({ ...read, shares: 1, place: { from, to, line, column } });
 }
 
 function readToken(reader: Reader, tokens: readonly Token[], index: number): void {
@@ -342,6 +378,7 @@ export function parseChart(text: string, options: ParseOptions = {}): ParseResul
     written: 0,
     opensNext: false,
     endingsNext: [],
+    names: { solFa: false, german: false, decimal: false },
   };
   const start = { from: 0, to: 0, line: 1, column: 1 };
   if (text.length > CHART_LIMITS.characters) {
@@ -352,8 +389,10 @@ export function parseChart(text: string, options: ParseOptions = {}): ParseResul
       readable: { ...reader.headers, sections: [] },
     };
   }
+  const lines = text.split('\n');
+  reader.names = namesIn(lines);
   let offset = 0;
-  text.split('\n').forEach((line, index) => {
+  lines.forEach((line, index) => {
     readLine(reader, line.replace(/\r$/u, ''), index + 1, offset);
     offset += line.length + 1;
   });

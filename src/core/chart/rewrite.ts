@@ -93,13 +93,25 @@ function keyPlaces(text: string): readonly Splice[] {
   return places;
 }
 
+/** A chord as its player wrote it; in letters where it is typed small or by German or sol-fa names. */
+const lettered = (written: string, chord: Chord): string =>
+  parseChord(written)?.root === chord.root ? written : chord.symbol;
+
+/** Whether a text writes any chord as a degree of its key. */
+export function writesNumerals(text: string): boolean {
+  const parsed = parseChart(text);
+  return parsed.ok && slotsOf(parsed.source).some(({ numeral }) => numeral);
+}
+
 function moveText(text: string, interval: Interval): string | null {
   const parsed = parseChart(text);
   if (!parsed.ok) return null;
-  const chords = slotsOf(parsed.source).flatMap(({ place: { from, to } }): readonly Splice[] => {
+  const chords = slotsOf(parsed.source).flatMap(({ chord, numeral, place }): readonly Splice[] => {
+    const { from, to } = place;
     const written = text.slice(from, to);
     // A numeral says the same in every key.
-    return ROOT.test(written) ? [{ from, to, text: transposeSymbol(written, interval) }] : [];
+    if (numeral || !chord) return [];
+    return [{ from, to, text: transposeSymbol(lettered(written, chord), interval) }];
   });
   const keys = keyPlaces(text).map((place) => {
     const key = parseKey(place.text);
@@ -162,10 +174,10 @@ export function toNumerals(text: string, home: Key): string | null {
   if (!parsed.ok) return null;
   return splice(
     keyed,
-    slotsOf(parsed.source).flatMap(({ chord, key, place: { from, to } }): readonly Splice[] => {
-      const written = keyed.slice(from, to);
-      if (!chord || !key || !ROOT.test(written)) return [];
-      return [{ from, to, text: numeralFor(written, chord, key) }];
+    slotsOf(parsed.source).flatMap(({ chord, key, numeral, place }): readonly Splice[] => {
+      if (!chord || !key || numeral) return [];
+      const { from, to } = place;
+      return [{ from, to, text: numeralFor(lettered(keyed.slice(from, to), chord), chord, key) }];
     }),
   );
 }
@@ -187,9 +199,8 @@ export function toSymbols(text: string): string | null {
   if (!parsed.ok) return null;
   return splice(
     text,
-    slotsOf(parsed.source).flatMap(({ chord, place: { from, to } }): readonly Splice[] => {
-      const written = text.slice(from, to);
-      return !chord || ROOT.test(written) ? [] : [{ from, to, text: symbolFor(written, chord) }];
+    slotsOf(parsed.source).flatMap(({ chord, numeral, place: { from, to } }): readonly Splice[] => {
+      return chord && numeral ? [{ from, to, text: symbolFor(text.slice(from, to), chord) }] : [];
     }),
   );
 }

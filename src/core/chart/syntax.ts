@@ -20,6 +20,8 @@ export interface Problem extends TextPlace {
 /** One chord (or silence) of a bar and how many equal shares of the bar it takes. */
 export interface Slot {
   readonly chord: Chord | null;
+  /** Whether it is written as a degree of the key, Roman or decimal, and so says the same in every key. */
+  readonly numeral: boolean;
   readonly shares: number;
   readonly place: TextPlace;
 }

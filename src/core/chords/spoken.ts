@@ -1,5 +1,6 @@
 /** Chords in words, for the ear and for screen readers. */
 import { rememberOf } from '../cache';
+import { type Naming, nameNote } from '../notes/naming';
 import { noteName } from '../notes/notes';
 import type { Chord } from './chords';
 
@@ -41,3 +42,13 @@ function wordsFor({ root, quality, bass }: Chord): string {
 
 /** "A minor 7", "E flat major 7 over G". */
 export const spokenChord = rememberOf(wordsFor);
+
+/** What is spoken of a chord or note by another name of its notes: "Si flat minor 7 over Mi". */
+export const renameSpoken = (spoken: string, naming: Naming): string =>
+  naming === 'letters'
+    ? spoken
+    : spoken.replace(/(?<=^|over )([A-G])( flat)?(?= |$)/gu, (_, letter: string, flat = '') =>
+        flat !== '' && naming === 'german' && letter === 'B'
+          ? nameNote('B', 'b', naming)
+          : nameNote(letter, '', naming) + String(flat),
+      );

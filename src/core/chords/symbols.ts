@@ -1,6 +1,7 @@
 /** Reading the chord spellings players write. */
 import { lookUp } from '../lists';
 import { rememberBy } from '../cache';
+import { beginsGerman, beginsSolFa, inLetters } from '../notes/naming';
 import { parseNote } from '../notes/notes';
 import type { Chord } from './chords';
 import { buildQuality, type Quality, type QualityParts } from './qualities';
@@ -242,13 +243,30 @@ export function parseChord(text: string): Chord | null {
 /** What is typed in haste as it is meant: `gm7` is Gm7, `bb7` B flat 7; `b` alone could be either. */
 const AMBIGUOUS_ROOT = 'b';
 
-/** Reads a chord as it is typed by hand, in small letters too. */
-export function parseTyped(text: string): Chord | null {
+/**
+ * Reads a chord as it is typed by hand: in small letters too, and by German or sol-fa names. `doIsC` says
+ * that the text it stands in is in sol-fa.
+ */
+export function parseTyped(text: string, doIsC = false): Chord | null {
+  const lettered = inLetters(text, doIsC);
+  const read = doIsC && /^do/iu.test(text) ? null : parseLetters(text);
+  return read ?? (lettered === text ? null : parseChord(lettered));
+}
+
+function parseLetters(text: string): Chord | null {
   const chord = parseChord(text);
   if (chord || text === AMBIGUOUS_ROOT || !/^[a-g]/u.test(text)) return chord;
   const meant = text.replace(/^[a-g]|\/[a-g]/gu, (letter) => letter.toUpperCase());
   return parseChord(meant);
 }
+
+/** Whether a chord is named in sol-fa and can be nothing else. */
+export const isSolFa = (text: string): boolean =>
+  beginsSolFa(text) && parseLetters(text) === null && parseChord(inLetters(text)) !== null;
+
+/** Whether a chord's root is named H. */
+export const isGerman = (text: string): boolean =>
+  beginsGerman(text) && parseChord(inLetters(text)) !== null;
 
 /** A sentence that says what is wrong with a text {@link parseTyped} refuses. */
 export function explainUnreadable(text: string): string {

@@ -14,7 +14,14 @@ import {
   signatureTonic,
   writeKey,
 } from './keys';
-import { looksLikeNumeral, parseNumeral } from './numerals';
+import {
+  decimalOf,
+  decimalsIn,
+  looksLikeNumeral,
+  parseDecimal,
+  parseNumeral,
+  writeUsualNumeral,
+} from './numerals';
 
 const key = (text: string) => {
   const read = parseKey(text);
@@ -38,7 +45,7 @@ describe('a key', () => {
     expect(keyName(key(text))).toBe(name);
   });
 
-  test.each(['', 'H', 'c', 'C wobbly', 'C##', 'C 7', 'constructor', 'C constructor'])(
+  test.each(['', 'X', 'c', 'C wobbly', 'C##', 'C 7', 'constructor', 'C constructor'])(
     '“%s” is none',
     (text) => {
       expect(parseKey(text)).toBeNull();
@@ -136,5 +143,89 @@ describe('a numeral', () => {
   test('is told from a chord’s root by its first letters', () => {
     expect(['ii7', 'bVII', '##iv', '♭II'].every(looksLikeNumeral)).toBe(true);
     expect(['Dm7', 'Bb', 'bbb7', '', 'N.C.'].some(looksLikeNumeral)).toBe(false);
+  });
+});
+
+describe('keys by German and sol-fa names', () => {
+  test.each([
+    ['H', 'B'],
+    ['h moll', 'Bm'],
+    ['Es dur', 'Eb'],
+    ['fis moll', 'F#m'],
+    ['Sol m', 'Gm'],
+    ['Do', 'C'],
+    ['Sib minor', 'Bbm'],
+  ])('%s is %s', (text, key) => {
+    expect(parseKey(text)).toEqual(parseKey(key));
+  });
+});
+
+describe('a decimal numeral', () => {
+  const cMajor: Key = { tonic: note('C'), mode: 'major' };
+  const inC = (text: string) => parseDecimal(text, cMajor)?.symbol ?? null;
+
+  test.each([
+    ['1', 'C'],
+    ['2m7', 'Dm7'],
+    ['57', 'G7'],
+    ['5⁷', 'G7'],
+    ['b7', 'Bb'],
+    ['♭3maj7', 'Ebmaj7'],
+    ['#4ø7', 'F#m7b5'],
+    ['6-7', 'Am7'],
+    // What stands under the slash is counted from the key.
+    ['1/3', 'C/E'],
+    ['5/7', 'G/B'],
+    ['8', null],
+    ['0', null],
+    ['1x', null],
+    ['1/9', null],
+  ])('%s in C is %s', (text, symbol) => {
+    expect(inC(text)).toBe(symbol);
+  });
+
+  test.each([
+    ['ii7', '2m7'],
+    ['V7', '5⁷'],
+    ['V13b9', '5¹³b9'],
+    ['V7/ii', '5⁷ of 2m'],
+    ['V7/V', '5⁷ of 5'],
+    ['V/3', '5/7'],
+    ['IVmaj7/3', '4maj7/6'],
+    ['iiø7', '2ø7'],
+    ['#io7', '#1°7'],
+    ['i(maj7)', '1m(maj7)'],
+    ['bVIImaj7', 'b7maj7'],
+    ['no numeral', 'no numeral'],
+  ])('%s in figures is %s', (roman, figures) => {
+    expect(decimalOf(roman)).toBe(figures);
+  });
+
+  test('a sentence counts in figures, and its words stay', () => {
+    expect(decimalsIn('It is the V7 of ii: a ii–V to ♭VI, via (V).')).toBe(
+      'It is the 5⁷ of 2m: a 2m–5 to ♭6, via (5).',
+    );
+  });
+
+  test('what is shown of a chord of a key is read as that chord, in every key', () => {
+    for (const tonic of ['C', 'Db', 'F#', 'A', 'Bb']) {
+      const key = parseKey(tonic) ?? cMajor;
+      for (const roman of [
+        'I6',
+        'ii7',
+        'bIIImaj7',
+        'IV',
+        'V7',
+        'vi',
+        'viiø7',
+        '#ivo7',
+        'bVII7',
+        'V/3',
+      ]) {
+        const chord = parseNumeral(roman, key);
+        const shown = chord && decimalOf(writeUsualNumeral(chord, key));
+        expect([roman, parseDecimal(shown ?? '', key)]).toEqual([roman, chord]);
+      }
+    }
   });
 });

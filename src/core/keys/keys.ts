@@ -2,6 +2,7 @@
 import { lookUp } from '../lists';
 import { degrees } from '../notes/degrees';
 import { type Interval, type Note, noteName, parseNote } from '../notes/notes';
+import { inLetters } from '../notes/naming';
 
 export const KEY_MODES = [
   'major',
@@ -21,6 +22,8 @@ export interface Key {
 
 const MODE_NAMES: Readonly<Record<string, KeyMode>> = {
   '': 'major',
+  dur: 'major',
+  moll: 'minor',
   maj: 'major',
   major: 'major',
   ionian: 'major',
@@ -37,9 +40,10 @@ const MODE_NAMES: Readonly<Record<string, KeyMode>> = {
   locrian: 'locrian',
 };
 
-/** Reads `Eb`, `F#m`, `C minor`, `D dorian`; null for anything else. */
+/** Reads `Eb`, `F#m`, `C minor`, `D dorian`, `h moll`, `Sol m`; null for anything else. */
 export function parseKey(text: string): Key | null {
-  const match = /^([A-G][#b♯♭]?)\s*([A-Za-z-]*)$/u.exec(text.trim());
+  const lettered = inLetters(text.trim(), true);
+  const match = /^([A-G][#b♯♭]?)\s*([A-Za-z-]*)$/u.exec(lettered);
   const tonic = parseNote(match?.[1] ?? '');
   const word = match?.[2] ?? '';
   const mode =

@@ -105,3 +105,59 @@ export function writeAppliedNumeral(chord: Chord, target: Note, key: Key): strin
   const of = numeralOf(intervalBetween(key.tonic, target), false);
   return `${writeNumeral({ ...chord, bass: null }, home)}/${of}`;
 }
+
+const DECIMAL_PATTERN = /^([b♭]{0,2}|[#♯]{0,2})([1-7])(.*?)(?:\/([b♭#♯]{0,2}[1-7]))?$/u;
+
+/** Whether a text begins as a decimal numeral. */
+export const looksLikeDecimal = (text: string): boolean => /^[b#♭♯]{0,2}[1-7]/u.test(text);
+
+/**
+ * Reads `1`, `2m7`, `57`, `#4ø7`, `1/3` in a key; null when the text is no decimal numeral. A bare number
+ * is a major chord, as number charts write it; what stands under a slash is counted from the key.
+ */
+export function parseDecimal(text: string, key: Key): Chord | null {
+  const match = DECIMAL_PATTERN.exec(text.normalize('NFKC'));
+  const [, signs = '', number = '', suffix = '', under] = match ?? [];
+  const quality = match ? parseQuality(suffix) : null;
+  if (quality === null) return null;
+  const counted = (written: string) => {
+    const degree = parseDegree(written.replace(/♭/gu, 'b').replace(/♯/gu, '#'));
+    return degree === null ? null : transpose(key.tonic, degree);
+  };
+  const root = counted(signs + number);
+  const bass = under === undefined ? null : counted(under);
+  if (root === null) return null;
+  const chord = { symbol: '', root, quality, bass: bass === root ? null : bass };
+  return { ...chord, symbol: chordName(chord) };
+}
+
+const SUPERSCRIPTS = '⁰¹²³⁴⁵⁶⁷⁸⁹';
+const raised = (digits: string): string =>
+  [...digits].map((digit) => SUPERSCRIPTS.charAt(Number(digit))).join('');
+
+/** A Roman numeral in figures: `ii7` is `2m7`, `V7/ii` is `5⁷ of 2m`, `V/3`, with its third below, `5/7`. */
+export function decimalOf(numeral: string): string {
+  const match = NUMERAL_PATTERN.exec(numeral);
+  if (!match) return numeral;
+  const [, signs = '', roman = '', suffix = '', ofSigns = '', of, third] = match;
+  const figure = (name: string) =>
+    String((NUMERALS as readonly string[]).indexOf(name.toUpperCase()) + 1);
+  const lower = roman === roman.toLowerCase();
+  const own = suffix.replace(/^o/u, '°');
+  const minor = lower && !/^[ø°]|^dim/u.test(own) ? 'm' : '';
+  const quality = minor + own;
+  const shown = quality.replace(/^\d+/u, raised);
+  const over = third === undefined ? null : parseDegree(third);
+  const bass = over === null ? '' : `/${degreeName((rootDegree(signs, roman) + over) as Interval)}`;
+  const target = of === undefined ? '' : ` of ${decimalOf(ofSigns + of)}`;
+  return signs + figure(roman) + shown + target + bass;
+}
+
+const QUALITY = '(?:maj|m|dim|sus|alt|aug|add|o|ø|°|△|\\+|[b#♭♯]?\\d+|\\([^()\\s]*\\))*';
+const IN_WORDS = new RegExp(
+  `(?<![\\p{L}\\p{N}♭♯#])${NUMERAL}${QUALITY}(?:/(?:${NUMERAL}|[b#]{0,2}[1-7]))?(?!\\p{L})`,
+  'gu',
+);
+
+/** A sentence with its Roman numerals in figures. */
+export const decimalsIn = (sentence: string): string => sentence.replace(IN_WORDS, decimalOf);

@@ -6,7 +6,7 @@
   import { type ComponentProps, onMount, type Snippet, untrack } from 'svelte';
   import { goto, replaceState } from '$app/navigation';
   import { page } from '$app/state';
-  import { spokenChord } from '$core/chords/spoken';
+  import { speakChord } from '$lib/ui/glyphs';
   import type { Lane } from '$core/crossings/lanes';
   import { addressOf, writePlace } from '$lib/study/place';
   import { resized } from '$lib/study/loops';
@@ -142,8 +142,8 @@
     return afterPaint(() => {
       place = here;
       replaceState(writePlace(page.url, here), {});
-      const after = coming ? `, next ${spokenChord(coming.chord)}` : '';
-      const chords = sounding ? spokenChord(sounding.chord) + after : '';
+      const after = coming ? `, next ${speakChord(coming.chord)}` : '';
+      const chords = sounding ? speakChord(sounding.chord) + after : '';
       announced = [chords, change].filter(Boolean).join('. ');
     });
   });

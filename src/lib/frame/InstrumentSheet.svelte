@@ -1,5 +1,6 @@
 <!-- Choosing what a chart is played on: an instrument, its tuning, the hand. -->
 <script lang="ts">
+  import { asTyped, fromTyped } from '$lib/ui/glyphs';
   import { makeNeck, TUNINGS } from '$core/neck/instruments';
   import { type Instrument, INSTRUMENT_LIMIT, neckOf } from '$lib/settings/settings';
   import { setInstrument } from '$lib/study/edits';
@@ -75,10 +76,10 @@
     aria-label="Open strings, lowest first"
     name="strings"
     maxlength="60"
-    value={study.instrument.tuning.join(' ')}
+    value={study.instrument.tuning.map(asTyped).join(' ')}
     onchange={(event) => {
       const strings = event.currentTarget.value.trim().split(/[\s,]+/u);
-      tune(strings, `${study.instrument.name}, ${strings.join(' ')}`);
+      tune(strings.map(fromTyped), `${study.instrument.name}, ${strings.join(' ')}`);
     }}
   />
 </label>
@@ -99,5 +100,5 @@
     }}
   />
   Left-handed
-  <a class="ml-auto underline" href="/instruments">All instruments</a>
+  <a class="ml-auto underline" href="/settings">All instruments</a>
 </label>

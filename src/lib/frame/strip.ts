@@ -16,7 +16,7 @@ const fullest = (chart: Chart, { beside, letter }: Face): number =>
   Math.max(
     60,
     ...[...group(chart.chords, ({ bar }) => bar).values()].map((chords) =>
-      chords.reduce((sum, { chord }) => sum + beside + chord.symbol.length * letter, 0),
+      chords.reduce((sum, { chord }) => sum + beside + showSymbol(chord.symbol).length * letter, 0),
     ),
   );
 

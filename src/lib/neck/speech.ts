@@ -1,10 +1,9 @@
 /** Notes on the neck in words. */
 import { degreeOver, spokenOver } from '$core/chords/over';
 import { type Chord } from '$core/chords/chords';
-import { spokenChord } from '$core/chords/spoken';
 import type { Mark } from '$core/neck/marks';
 import { placeWords } from '$core/neck/neck';
-import { speakNote } from '$lib/ui/glyphs';
+import { speakChord, speakNote } from '$lib/ui/glyphs';
 
 export interface Around {
   readonly now: Chord;
@@ -37,13 +36,13 @@ function speakMotion({ motion }: Mark): string {
 /** "string 3, fret 5, C, flat third of A minor 7, moves down a half step to B". */
 export function speakMark(mark: Mark, { now, next }: Around): string {
   const parts = [placeWords(mark), speakNote(mark.note)];
-  if (mark.now) parts.push(`${spokenOver(now, mark.now.degree)} of ${spokenChord(now)}`);
+  if (mark.now) parts.push(`${spokenOver(now, mark.now.degree)} of ${speakChord(now)}`);
   if (mark.next && next) {
-    const of = `${spokenOver(next, mark.next.degree)} of ${spokenChord(next)}`;
+    const of = `${spokenOver(next, mark.next.degree)} of ${speakChord(next)}`;
     parts.push(mark.now ? `then ${of}` : `next, ${of}`);
   }
   if (!mark.now && !mark.next)
-    parts.push(`${spokenOver(now, degreeOver(now, mark.note))} over ${spokenChord(now)}`);
+    parts.push(`${spokenOver(now, degreeOver(now, mark.note))} over ${speakChord(now)}`);
   const motion = speakMotion(mark);
   if (motion !== '') parts.push(motion);
   return parts.join(', ');

@@ -5,7 +5,7 @@
 <script lang="ts">
   import { onMount } from 'svelte';
   import { completeChord } from '$core/chords/complete';
-  import { showSymbol } from '$lib/ui/glyphs';
+  import { asTyped, fromTyped, showSymbol } from '$lib/ui/glyphs';
   import type { Workbench } from './workbench.svelte';
 
   interface Props {
@@ -28,7 +28,7 @@
   let field = $state<HTMLInputElement>();
   let touched = $state(false);
 
-  const offered = $derived(touched ? completeChord(text, workbench.symbols) : []);
+  const offered = $derived(touched ? completeChord(fromTyped(text), workbench.symbols) : []);
 
   onMount(() => {
     field?.focus();
@@ -40,7 +40,8 @@
   const ENDS: Readonly<Record<string, Then>> = { Enter: 'stop', ' ': 'behind', '|': 'bar' };
 
   function finish(then: Then) {
-    const chosen = offered[picked] ?? text;
+    const offer = offered[picked];
+    const chosen = offer === undefined ? text : asTyped(offer);
     if (workbench.commit(chosen, then) && then === 'stop') onend();
   }
 

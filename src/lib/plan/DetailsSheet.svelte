@@ -1,7 +1,13 @@
 <!-- Title, key, time, tempo, feel and idiom; another key; numerals. Every change is an edit of the text. -->
 <script lang="ts">
   import { type Chart, readChart } from '$core/chart/form';
-  import { shiftChart, toNumerals, toSymbols, transposeChart } from '$core/chart/rewrite';
+  import {
+    shiftChart,
+    toNumerals,
+    toSymbols,
+    transposeChart,
+    writesNumerals,
+  } from '$core/chart/rewrite';
   import { withHeader } from '$core/chart/summary';
   import { type Idiom, IDIOMS } from '$core/chart/syntax';
   import { type Key, keyOfSignature, parseKey, writeKey } from '$core/keys/keys';
@@ -75,7 +81,7 @@
   const keys = $derived(
     home ? range(-6, 7).map((sharps) => keyOfSignature(sharps, home.mode)) : [],
   );
-  const numerals = $derived(/(?:^|[|\s])[b#]*[IViv]+/mu.test(text.replace(/^\s*\w+:.*$/gmu, '')));
+  const numerals = $derived(writesNumerals(text));
 </script>
 
 {#snippet field(

@@ -3,7 +3,6 @@
   import type { Mark } from '$core/neck/marks';
   import { fitZone, samePlace, stringCount } from '$core/neck/neck';
   import { spanOf } from '$core/neck/fingering';
-  import { spokenChord } from '$core/chords/spoken';
   import { type DrawnMark, drawnChange } from '$lib/neck/drawn';
   import JoinedPlaces from '$lib/neck/JoinedPlaces.svelte';
   import { labelMark } from '$lib/neck/labels';
@@ -25,7 +24,7 @@
   import { zoneInSight } from '$lib/neck/zoneInSight';
   import { getStudy } from '$lib/study/study.svelte';
   import { late } from '$lib/ui/afterPaint.svelte';
-  import { showOver } from '$lib/ui/glyphs';
+  import { showOver, speakChord } from '$lib/ui/glyphs';
   import { getPlanModel } from './model.svelte';
 
   interface Props {
@@ -140,7 +139,7 @@
 
   const label = $derived(
     `Neck, frets ${zone.low} to ${zone.high}${
-      study.now ? `, ${spokenChord(study.now.chord)}` : ''
+      study.now ? `, ${speakChord(study.now.chord)}` : ''
     }. Arrow keys walk from note to note.`,
   );
 </script>

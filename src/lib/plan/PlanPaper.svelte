@@ -144,7 +144,7 @@
             shape={study.zone}
             {frets}
             leftHanded={study.instrument.leftHanded}
-            label="{chord.symbol}: {material.name}"
+            label="{showSymbol(chord.symbol)}: {showSymbol(material.name)}"
           />
         </figure>
       {/each}

@@ -151,7 +151,7 @@
       return () => workbench.go(verticalNeighbour(key === 'ArrowDown'), 0, shiftKey);
     }
     // The first letter of a chord, a numeral, N.C. or % begins to type over the slot.
-    if (/^[A-GNIV%]$/iu.test(key)) return () => workbench.startTyping(key);
+    if (/^[A-HNIV%]$/iu.test(key)) return () => workbench.startTyping(key);
     return COMMANDS[key] ?? null;
   }
 

@@ -27,6 +27,7 @@ import {
   type SheetBar,
   type SheetSection,
 } from '$core/chart/leadSheet';
+import { asTyped, fromTyped } from '$lib/ui/glyphs';
 import type { ChartEditing } from '$lib/study/document.svelte';
 
 interface Cursor {
@@ -42,9 +43,11 @@ interface Typing extends Cursor {
   readonly begun: boolean;
 }
 
-/** A chord typed in small letters as it is written: `bbm7` is `Bbm7`. */
-const asWritten = (word: string): string =>
-  /^[a-g]/u.test(word) ? (parseTyped(word)?.symbol ?? word) : word;
+/** A chord typed by the player's names or in small letters as it is written: `bbm7` is `Bbm7`. */
+function asWritten(typed: string): string {
+  const word = fromTyped(typed);
+  return /^[a-g]/u.test(word) ? (parseTyped(word)?.symbol ?? word) : word;
+}
 
 type Edit = (sheet: LeadSheet) => LeadSheet;
 
@@ -118,7 +121,7 @@ export function createWorkbench(document: ChartEditing) {
   function startTyping(letter?: string) {
     refusal = '';
     const begun = letter !== undefined;
-    typing = { ...at, puts: 'over', text: letter ?? textAt(at), begun };
+    typing = { ...at, puts: 'over', text: letter ?? asTyped(textAt(at)), begun };
   }
 
   function put({ bar, slot, puts }: Typing, text: string): boolean {
@@ -153,7 +156,7 @@ export function createWorkbench(document: ChartEditing) {
             bar,
             slot: landed + 1,
             puts: 'over',
-            text: textAt({ bar, slot: landed + 1 }),
+            text: asTyped(textAt({ bar, slot: landed + 1 })),
             begun: false,
           }
         : { bar, slot: landed + 1, puts: 'behind', text: '', begun: true };
@@ -166,7 +169,7 @@ export function createWorkbench(document: ChartEditing) {
             bar: bar + 1,
             slot: 0,
             puts: 'over',
-            text: textAt({ bar: bar + 1, slot: 0 }),
+            text: asTyped(textAt({ bar: bar + 1, slot: 0 })),
             begun: false,
           };
       if (!fresh) go(bar + 1);

@@ -1,7 +1,7 @@
 <!-- The neck on the stage: what comes grows toward the change, its target before its beat. -->
 <script lang="ts">
   import { untrack } from 'svelte';
-  import { spokenChord } from '$core/chords/spoken';
+  import { speakChord } from '$lib/ui/glyphs';
   import { stringCount } from '$core/neck/neck';
   import { FITTED, fretsBeside, heightFor, layOut, measuresIn, USUAL_GAP } from '$lib/neck/layout';
   import Neck from '$lib/neck/Neck.svelte';
@@ -89,7 +89,7 @@
   const FLIES = 3;
   const sounding = $derived(drawn.current.moment.now);
   const label = $derived(
-    `Neck, frets ${study.zone.low} to ${study.zone.high}${sounding ? `, ${spokenChord(sounding.chord)}` : ''}`,
+    `Neck, frets ${study.zone.low} to ${study.zone.high}${sounding ? `, ${speakChord(sounding.chord)}` : ''}`,
   );
 </script>
 

@@ -2,6 +2,7 @@
 import * as z from 'zod/mini';
 import { makeNeck } from '$core/neck/instruments';
 import { type Neck, STANDARD_NECK, STANDARD_TUNING } from '$core/neck/neck';
+import { NAMINGS } from '$core/notes/naming';
 import { PATTERN_LIMITS } from '$core/exercises/own/pattern';
 import { SHARED_LIMITS } from '$core/exercises/own/line';
 import { DEFAULT_MIX } from '$lib/audio/mix';
@@ -29,6 +30,8 @@ export type BoxNaming = (typeof BOX_NAMES)[number];
 
 export const MODE_NAMES = ['mode', 'parent'] as const;
 export type ModeNaming = (typeof MODE_NAMES)[number];
+
+export const NUMERAL_NAMES = ['roman', 'decimal'] as const;
 
 const FIRST: Instrument = {
   id: 'first',
@@ -79,6 +82,10 @@ export const settingsSchema = z.object({
   boxNames: z._default(z.enum(BOX_NAMES), 'minor'),
   /** Whether a mode is named as itself or by the scale it is a mode of. */
   modeNames: z._default(z.enum(MODE_NAMES), 'mode'),
+  /** By which names notes are shown and spoken. */
+  noteNames: z._default(z.enum(NAMINGS), 'letters'),
+  /** Whether chords are counted in a key by Roman numerals or by figures. */
+  numerals: z._default(z.enum(NUMERAL_NAMES), 'roman'),
   /** Whether keys of one character act on the screens. */
   characterKeys: z._default(z.boolean(), true),
   /** How loud each part is. */

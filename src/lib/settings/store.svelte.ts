@@ -3,6 +3,7 @@ import { onDestroy } from 'svelte';
 import { acknowledgedAt, onKept } from '$lib/kept/acknowledged';
 import { send, waitingAt } from '$lib/kept/outbox.svelte';
 import { warn } from '$lib/ui/messages.svelte';
+import { nameAs } from '$lib/ui/names.svelte';
 import { type Settings, settingsSchema, type StoredSettings } from './settings';
 
 const PATH = '/api/settings';
@@ -19,9 +20,14 @@ function known({ settings, revision }: StoredSettings): Settings {
 export function createSettings(stored: StoredSettings) {
   let settings = $state.raw(known(stored));
   const { revision } = stored;
+  const name = () => nameAs({ notes: settings.noteNames, numerals: settings.numerals });
+  name();
 
   // What was changed elsewhere as well was put together with what was changed here.
-  const look = () => (settings = known({ settings, revision }));
+  const look = () => {
+    settings = known({ settings, revision });
+    name();
+  };
   onDestroy(onKept(PATH, look));
 
   return {
@@ -31,6 +37,7 @@ export function createSettings(stored: StoredSettings) {
     /** Changes some of the settings. */
     change(changed: Partial<Settings>) {
       settings = { ...settings, ...changed };
+      name();
       void send({
         ...{ path: PATH, fields: settings, revision, base: stored.settings },
         ...{ what: 'A setting', remember: true },

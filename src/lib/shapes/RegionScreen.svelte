@@ -329,7 +329,7 @@
                 shape={zone}
                 {frets}
                 leftHanded={study.instrument.leftHanded}
-                label="{planned.chord.symbol}: {name}"
+                label="{showSymbol(planned.chord.symbol)}: {name}"
               />
             </figure>
           {/if}

@@ -1,9 +1,14 @@
-/** Writing notes, degrees and chords with real music signs. */
+/** Writing notes, degrees and chords with real music signs, by the names the player set. */
 import type { Chord } from '$core/chords/chords';
+import { renameIn } from '$core/chords/named';
 import { tensionOver } from '$core/chords/over';
-import { spokenName } from '$core/chords/spoken';
+import { renameSpoken, spokenChord, spokenName } from '$core/chords/spoken';
+import { decimalsIn } from '$core/keys/numerals';
 import { degreeName } from '$core/notes/degrees';
+import { parseChord } from '$core/chords/symbols';
+import { inLetters, nameNote } from '$core/notes/naming';
 import { type Interval, noteName, type Note } from '$core/notes/notes';
+import { namesNow } from './names.svelte';
 
 const SIGNS: Readonly<Record<string, string>> = { b: '♭', '#': '♯', x: '𝄪' };
 
@@ -13,7 +18,7 @@ const withSigns = (accidentals: string): string =>
 /** `E♭`, `F𝄪`. */
 export const showNote = (note: Note): string => {
   const name = noteName(note);
-  return name.slice(0, 1) + withSigns(name.slice(1));
+  return nameNote(name.slice(0, 1), withSigns(name.slice(1)), namesNow().notes);
 };
 
 const showName = (name: string): string =>
@@ -26,9 +31,8 @@ export const showDegree = (degree: Interval): string => showName(degreeName(degr
 export const showOver = (chord: Chord, degree: Interval): string =>
   showName(tensionOver(chord, degree));
 
-/** A chord symbol, numeral or collection's name as typed, with signs for its accidentals. */
-export const showSymbol = (symbol: string): string =>
-  symbol
+const withAllSigns = (text: string): string =>
+  text
     .replace(/Δ/gu, '△')
     .replace(
       /(?<=^|[/\s(,])([A-G])(bb|##|[b#x])/gu,
@@ -37,9 +41,41 @@ export const showSymbol = (symbol: string): string =>
     .replace(/([b#])(?=\d|[IVXivx])/gu, (sign) => SIGNS[sign] ?? sign)
     .replace(/^([b#]+)(?=♭|♯)/u, withSigns);
 
+/** A chord symbol, numeral, collection's name or sentence as typed, with signs and the player's own names. */
+export function showSymbol(symbol: string): string {
+  const { notes, numerals } = namesNow();
+  return renameIn(withAllSigns(numerals === 'decimal' ? decimalsIn(symbol) : symbol), notes);
+}
+
 /** A note as it is spoken: "B flat". */
-export const speakNote = (note: Note): string => spokenName(noteName(note));
+export const speakNote = (note: Note): string =>
+  renameSpoken(spokenName(noteName(note)), namesNow().notes);
+
+/** A chord as it is spoken: "B flat major 7". */
+export const speakChord = (chord: Chord): string =>
+  renameSpoken(spokenChord(chord), namesNow().notes);
 
 /** A sentence with notes in it as it is spoken: "B flat stays". */
 export const speakSentence = (sentence: string): string =>
-  sentence.replace(/\b[A-G](?:bb|##|[b#x])(?![a-z0-9])/gu, spokenName);
+  renameIn(sentence, namesNow().notes).replace(
+    /\b(?:[A-H]|Do|Re|Mi|Fa|Sol|La|Si)(?:bb|##|[b#x])(?![a-z0-9])/gu,
+    spokenName,
+  );
+
+/** A chord of a chart's text, a note or a pitch as the player would type it. */
+export const asTyped = (text: string): string =>
+  text.replace(/^([A-G][#bx♯♭]*)(\d?)$|^.*$/u, (whole, name: string | undefined, octave = '') =>
+    name === undefined || parseChord(whole) !== null
+      ? renameIn(whole, namesNow().notes)
+      : renameIn(name, namesNow().notes) + String(octave),
+  );
+
+/** What the player typed by his own names, as a chart's text has it: his `B7` is `Bb7` where B is H. */
+export function fromTyped(text: string): string {
+  const { notes } = namesNow();
+  const german = notes === 'german' ? text.replace(/(?<=^|\/)[Bb](?![b♭#♯x])/gu, 'Bb') : text;
+  const lettered = inLetters(german, notes === 'sol-fa');
+  // What is a chord by its letters already stays one: E sus4, F add9.
+  const kept = lettered !== german && notes !== 'sol-fa' && parseChord(german) !== null;
+  return kept ? german : lettered;
+}

@@ -1,16 +1,28 @@
-import { describe, expect, test } from 'vitest';
+import { afterEach, describe, expect, test } from 'vitest';
 import { COLLECTION_KINDS } from '$core/collections/collections';
 import { nameInRoom } from '$lib/frame/material';
 import { columnsFor, linesOf, showCadence } from '$lib/frame/strip';
 import { degree } from '$core/notes/degrees';
 import { note } from '$core/notes/notes';
 import type { Chord } from '$core/chords/chords';
-import { quality } from '$core/chords/symbols';
+import { parseChord, quality } from '$core/chords/symbols';
+import { NAMINGS } from '$core/notes/naming';
 import { nearestMark } from '../neck/roving';
 import { readPlace, writeEditing, writePlace } from '$lib/study/place';
 import { EMPTY_PLAN, readPlan, writePlan } from '$lib/study/plan';
 import { bytesName, clockName } from './amounts';
-import { showDegree, showNote, showSymbol, showOver, speakNote, speakSentence } from './glyphs';
+import {
+  asTyped,
+  fromTyped,
+  showDegree,
+  showNote,
+  showSymbol,
+  showOver,
+  speakChord,
+  speakNote,
+  speakSentence,
+} from './glyphs';
+import { nameAs } from './names.svelte';
 import { chartOf } from '$tests/laws';
 
 const dominant: Chord = { symbol: 'C7', root: note('C'), quality: quality('7'), bass: null };
@@ -33,6 +45,59 @@ describe('amounts', () => {
     [3_661, '61:01'],
   ])('%d seconds are %s', (seconds, said) => {
     expect(clockName(seconds)).toBe(said);
+  });
+});
+
+describe('the player’s own names', () => {
+  afterEach(() => nameAs({ notes: 'letters', numerals: 'roman' }));
+  const chord = parseChord('Bb7/B');
+
+  test('German: shown, spoken and typed', () => {
+    nameAs({ notes: 'german', numerals: 'roman' });
+    expect([showNote(note('B')), showNote(note('Bb')), showSymbol('Bb7/B')]).toEqual([
+      'H',
+      'B',
+      'B7/H',
+    ]);
+    expect(showSymbol('V7 of Bm')).toBe('V7 of Hm');
+    expect([speakNote(note('B')), speakNote(note('Eb'))]).toEqual(['H', 'E flat']);
+    expect(chord && speakChord(chord)).toBe('B 7 over H');
+    expect(speakSentence('B falls to Bb. Eb stays.')).toBe('H falls to B. E flat stays.');
+    const typed = ['B7', 'Bb7', 'H7', 'Hm7b5/B', 'B3', 'E', 'Esus4', 'b7'];
+    expect(typed.map(fromTyped)).toEqual([
+      'Bb7',
+      'Bb7',
+      'B7',
+      'Bm7b5/Bb',
+      'Bb3',
+      'E',
+      'Esus4',
+      'Bb7',
+    ]);
+    expect(['Bb7', 'B3', 'Bb', 'E2', 'B7'].map(asTyped)).toEqual(['B7', 'H3', 'B', 'E2', 'H7']);
+  });
+
+  test('sol-fa: shown, spoken and typed', () => {
+    nameAs({ notes: 'sol-fa', numerals: 'roman' });
+    expect([showNote(note('Bb')), showSymbol('F#m7b5/C')]).toEqual(['Si♭', 'Fa♯m7♭5/Do']);
+    expect(speakSentence('B falls to Bb.')).toBe('Si falls to Si flat.');
+    expect(['Do7', 'Solm7', 'Sib3', 'C7'].map(fromTyped)).toEqual(['C7', 'Gm7', 'Bb3', 'C7']);
+    expect(['C7', 'G3', 'Bb', 'Eb2'].map(asTyped)).toEqual(['Do7', 'Sol3', 'Sib', 'Mib2']);
+  });
+
+  test('figures instead of Roman numerals', () => {
+    nameAs({ notes: 'letters', numerals: 'decimal' });
+    expect(showSymbol('V7')).toBe('5⁷');
+    expect(showSymbol('bVIImaj7')).toBe('♭7maj7');
+    expect(showSymbol('C7 is the dominant of ii.')).toBe('C7 is the dominant of 2m.');
+  });
+
+  test('what is typed comes back as it is kept, whatever the names', () => {
+    for (const notes of NAMINGS) {
+      nameAs({ notes, numerals: 'roman' });
+      for (const text of ['B', 'Bb', 'Bbm7', 'B7/Bb', 'Cmaj7', 'D7/F#', 'Abm', 'Gb', 'Fadd9', 'E5'])
+        expect([notes, fromTyped(asTyped(text))]).toEqual([notes, text]);
+    }
   });
 });
 

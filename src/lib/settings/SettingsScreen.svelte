@@ -1,4 +1,4 @@
-<!-- The player's instruments: strings, frets, capo, hand; each shown as it is set. -->
+<!-- What the player sets once: names of notes and numerals, and the instruments, each shown as it is set. -->
 <script lang="ts">
   import Plus from '@lucide/svelte/icons/plus';
   import Trash from '@lucide/svelte/icons/trash-2';
@@ -9,6 +9,9 @@
   import NeckBoard from '$lib/neck/NeckBoard.svelte';
   import { type Instrument, INSTRUMENT_LIMIT, neckOf, type StoredSettings } from './settings';
   import Keys from '$lib/frame/Keys.svelte';
+  import { note } from '$core/notes/notes';
+  import Choice from '$lib/ui/Choice.svelte';
+  import { asTyped, fromTyped, showNote, showSymbol } from '$lib/ui/glyphs';
   import { createSettings } from './store.svelte';
 
   interface Props {
@@ -44,15 +47,48 @@
   const presetOf = ({ tuning }: Instrument): string =>
     TUNINGS.find(({ strings }) => strings.join() === tuning.join())?.name ?? '';
 
+  const NOTE_NAMES = [
+    ['letters', 'C D E … B'],
+    ['german', 'C D E … H'],
+    ['sol-fa', 'Do Re Mi … Si'],
+  ] as const;
+  const NUMERALS = [
+    ['roman', 'I ii V'],
+    ['decimal', '1 2m 5'],
+  ] as const;
+
   const whole = (value: number): number => (Number.isFinite(value) ? Math.round(value) : 0);
 </script>
 
 <Keys actions={{}} {settings} />
-<svelte:head><title>Instruments · Corvel</title></svelte:head>
+<svelte:head><title>Settings · Corvel</title></svelte:head>
 
 <main class="mx-auto flex max-w-6xl flex-col gap-6 p-4 sm:p-8">
+  <h1 class="heading text-3xl">Settings</h1>
+  <section class="grid gap-3" aria-labelledby="names">
+    <h2 id="names" class="heading text-xl">Names</h2>
+    <div class="flex flex-wrap gap-x-8 gap-y-2">
+      <Choice
+        label="Notes"
+        value={settings.current.noteNames}
+        options={NOTE_NAMES}
+        onchange={(noteNames) => settings.change({ noteNames })}
+      />
+      <Choice
+        label="Degrees of a key"
+        value={settings.current.numerals}
+        options={NUMERALS}
+        onchange={(numerals) => settings.change({ numerals })}
+      />
+    </div>
+    <p class="max-w-prose text-sm text-ink-soft">
+      {showSymbol('Bm7b5, Bbmaj7, ii7, V7')} are shown, spoken and printed like this. The text of a chart
+      keeps the letters A to G, where B is {showNote(note('B'))} and Bb is {showNote(note('Bb'))};
+      it also reads H, Do Re Mi, Fis and Es.
+    </p>
+  </section>
   <div class="flex flex-wrap items-end gap-3">
-    <h1 class="heading mr-auto text-3xl">Instruments</h1>
+    <h2 class="heading mr-auto text-xl">Instruments</h2>
     <button class="button-strong" disabled={instruments.length >= INSTRUMENT_LIMIT} onclick={add}>
       <Plus size={16} aria-hidden="true" />Add an instrument
     </button>
@@ -102,11 +138,16 @@
           Open strings, lowest first
           <input
             class="field w-64"
-            value={instrument.tuning.join(' ')}
+            value={instrument.tuning.map(asTyped).join(' ')}
             maxlength="60"
             aria-invalid={Boolean(refusals[instrument.id])}
             onchange={(event) =>
-              change(instrument.id, { tuning: event.currentTarget.value.trim().split(/[\s,]+/u) })}
+              change(instrument.id, {
+                tuning: event.currentTarget.value
+                  .trim()
+                  .split(/[\s,]+/u)
+                  .map(fromTyped),
+              })}
           />
         </label>
         <label class="grid gap-1">
@@ -158,7 +199,9 @@
           viewBox="0 0 {layout.width} {layout.height}"
           class="block w-full min-w-2xl"
           role="img"
-          aria-label="{instrument.name}: {instrument.tuning.join(' ')}, {instrument.frets} frets"
+          aria-label="{instrument.name}: {instrument.tuning
+            .map(asTyped)
+            .join(' ')}, {instrument.frets} frets"
         >
           <NeckBoard {neck} {layout} zone={null} />
         </svg>

@@ -1,0 +1,8 @@
+<script lang="ts">
+  import SettingsScreen from '$lib/settings/SettingsScreen.svelte';
+  import type { PageProps } from './$types';
+
+  let { data }: PageProps = $props();
+</script>
+
+<SettingsScreen stored={data.settings} />
