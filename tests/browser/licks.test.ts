@@ -2,6 +2,7 @@
 import { By, Key } from 'selenium-webdriver';
 import { describe, expect, test } from 'vitest';
 import { playedWith } from '$core/listening/simulated';
+import { pdfWords } from '../pdf';
 import { suite } from './suite';
 
 const app = suite();
@@ -163,6 +164,10 @@ describe('the lick book', () => {
     const before = await texts('[data-grid] [data-fret]');
     await (await app.find('select[name="export"] option[value="musicxml"]')).click();
     expect(String(await app.downloaded(/\.musicxml$/u))).toContain('<score-partwise');
+    await (await app.find('select[name="export"]:enabled option[value="pdf"]')).click();
+    const [page, ...more] = await pdfWords(await app.downloaded(/\.pdf$/u));
+    expect([page?.startsWith('Climb to the third, Cmaj7'), more]).toEqual([true, []]);
+    expect(page).toContain('Landings');
     await (await app.findText('button', 'Half step up')).click();
     await app.eventually(
       () => texts('[data-grid] [data-fret]'),

@@ -2,6 +2,7 @@
 import { readdirSync } from 'node:fs';
 import { By, Key } from 'selenium-webdriver';
 import { describe, expect, test } from 'vitest';
+import { pdfWords } from '../pdf';
 import { suite } from './suite';
 
 const app = suite();
@@ -176,15 +177,24 @@ describe('the overview', () => {
     ]);
     await app.menu('Save as a picture (SVG)');
     await app.menu('Save as a picture (PNG)');
+    await app.menu('Save as PDF');
+    const name = 'Third Fret zone 3-6';
     await app.eventually(
       async () => readdirSync(app.files).sort(),
-      (names) => names.join() === 'Third Fret.png,Third Fret.svg',
+      (names) => names.join() === ['pdf', 'png', 'svg'].map((kind) => `${name}.${kind}`).join(),
     );
-    const svg = String(await app.downloaded(/^Third Fret\.svg$/u));
-    expect(svg.match(/<svg/gu)).toHaveLength(5);
+    // Its words are outlines that say what they are.
+    const svg = String(await app.downloaded(/\.svg$/u));
+    expect(svg.match(/<svg/gu)).toHaveLength(1);
     expect(svg).not.toContain('class=');
-    const png = await app.downloaded(/^Third Fret\.png$/u);
+    for (const word of ['E♭', 'Cm7', 'pattern 5', 'bar 4']) expect(svg).toContain(`<title>${word}`);
+    const png = await app.downloaded(/\.png$/u);
     expect(png.subarray(1, 4).toString()).toBe('PNG');
+    const [page, ...more] = await pdfWords(await app.downloaded(/\.pdf$/u));
+    expect(more).toEqual([]);
+    expect(page).toMatch(/^Third Fret .*zone 3–6.* E ♭ bar 1 pattern 3/u);
+    // What is pressed on the screen is not on paper.
+    expect(page).not.toMatch(/Practice|All five|Degrees/u);
     const pdf = (await app.driver.sendAndGetDevToolsCommand('Page.printToPDF', {
       paperWidth: 8.27,
       paperHeight: 11.69,

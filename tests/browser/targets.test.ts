@@ -2,6 +2,7 @@ import { readdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { By, Key } from 'selenium-webdriver';
 import { describe, expect, test } from 'vitest';
+import { pdfWords } from '../pdf';
 import { suite } from './suite';
 import { readWav } from './wav';
 
@@ -166,6 +167,21 @@ async function choose(name: string, value: string): Promise<void> {
   const select = await app.find(`select[name="${name}"]`);
   await (await select.findElement(By.css(`option[value="${value}"]`))).click();
 }
+
+test('a sheet goes out as a PDF, staff and tablature as vectors', async () => {
+  await openSheet();
+  await app.find('[data-drawn]');
+  await app.menu('Save as PDF');
+  const pdf = await app.downloaded(/\.pdf$/u);
+  const pages = await pdfWords(pdf);
+  expect(pages[0]).toMatch(/bpm/u);
+  // Frets of the tablature are words; the music is drawn.
+  expect(pages[0]).toMatch(/(?: \d{1,2}){4}/u);
+  expect(pdf.toString('latin1')).not.toContain('/Subtype /Image');
+  expect(
+    await app.driver.executeScript('return document.querySelectorAll("[data-paper] > *").length'),
+  ).toBeGreaterThan(0);
+});
 
 async function downloaded(format: string, extension: string): Promise<Buffer> {
   await choose('export', format);

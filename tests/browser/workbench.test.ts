@@ -2,8 +2,9 @@
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { unzipSync, strFromU8 } from 'fflate';
-import { Key } from 'selenium-webdriver';
+import { By, Key } from 'selenium-webdriver';
 import { expect, test } from 'vitest';
+import { pdfWords } from '../pdf';
 import { suite } from './suite';
 
 const app = suite();
@@ -232,4 +233,67 @@ test('over a loop that is heard both likely keys stand there, and one press choo
   await (await app.findText('button', 'or C major?')).click();
   await becomes('title: Four Lamps\nkey: C\n| Am | F | C | G |');
   await app.eventually(heading, (says) => says.startsWith('C major') && !says.includes('heard'));
+});
+
+test('the plan goes out as a PDF, a change as a picture, and the page is as it was', async () => {
+  await openBars('title: Lantern Row\nkey: F\n| Gm7 | C7 | Fmaj7 | % |');
+  await press(Key.ESCAPE);
+  await app.find('[data-chord-name="next"]');
+  await app.menu('Save as PDF');
+  const pages = await pdfWords(await app.downloaded(/^Lantern Row plan\.pdf$/u));
+  expect(pages).toHaveLength(1);
+  for (const words of [
+    /^Lantern Row/u,
+    /Gm7 G dorian/u,
+    /To C7: B ♭ stays and becomes its seventh/u,
+  ])
+    expect(pages[0]).toMatch(words);
+  expect(pages[0]).not.toMatch(/Space plays|Practice/u);
+  await app.menu('Save this change as a picture (PNG)');
+  await app.menu('Save this change as a picture (SVG)');
+  const svg = String(await app.downloaded(/^Lantern Row Gm7 to C7\.svg$/u));
+  for (const words of ['Gm7', 'C7', 'Stay on string 3, fret 3.', 'Filled: the chord now'])
+    expect(svg).toContain(words);
+  const png = await app.downloaded(/^Lantern Row Gm7 to C7\.png$/u);
+  // Twice as fine as the sheet it was laid out on.
+  expect(png.readUInt32BE(16)).toBe(2 * (1100 + 32));
+  expect(await app.driver.findElements(By.css('iframe, [data-plan-paper]'))).toEqual([]);
+});
+
+test('notes are shown and typed by the names the player learnt, and kept in letters', async () => {
+  await app.visit(`${app.url}/settings`);
+  await (await app.findText('button', 'C D E … H')).click();
+  await (await app.findText('button', '1 2m 5')).click();
+  await app.eventually(
+    async () => (await fetch(`${app.url}/api/settings`)).text(),
+    (kept) => kept.includes('"noteNames":"german"') && kept.includes('"numerals":"decimal"'),
+  );
+  try {
+    await openBars('title: Two Names\nkey: B\n| B7 | Bb7 |');
+    const shown = () =>
+      app.driver.executeScript<string>(
+        `return [...document.querySelectorAll('[data-slot]')].map((slot) => slot.textContent.trim()).join(' ')`,
+      );
+    expect(await shown()).toContain('H7');
+    await press(Key.ENTER);
+    const field = await app.find('input[aria-label="Chord"]');
+    expect(await field.getAttribute('value')).toBe('H7');
+    await press('B', '7', 's', 'u', 's', '4', '|');
+    await press('H', 'm', '7', Key.ENTER);
+    await becomes('title: Two Names\nkey: B\n| Bb7sus4 | Bm7 |');
+    await press(Key.ESCAPE);
+    expect(await app.textOf('[data-chord-name="next"]')).toBe('Hm7');
+    await app.menu('Save as PDF');
+    const [page] = await pdfWords(await app.downloaded(/^Two Names plan\.pdf$/u));
+    expect(page).toMatch(/H major/u);
+    expect(page).toMatch(/B7sus4/u);
+  } finally {
+    await app.visit(`${app.url}/settings`);
+    await (await app.findText('button', 'C D E … B')).click();
+    await (await app.findText('button', 'I ii V')).click();
+    await app.eventually(
+      async () => (await fetch(`${app.url}/api/settings`)).text(),
+      (kept) => kept.includes('"noteNames":"letters"') && kept.includes('"numerals":"roman"'),
+    );
+  }
 });

@@ -4,6 +4,7 @@ import { range } from '../lists';
 import { note, noteName, pitchClass } from '../notes/notes';
 import {
   isMinorKey,
+  type Key,
   KEY_MODES,
   keyName,
   keyOfSignature,

@@ -42,6 +42,11 @@
     }
   }
 
+  async function print() {
+    const { savePdf } = await import('$lib/paper/save');
+    await savePdf(passage?.title ?? '');
+  }
+
   async function open(file: File | undefined) {
     if (!file) return;
     const result = await readPassageFile(new Uint8Array(await file.arrayBuffer()), neck);
@@ -62,8 +67,10 @@
     value=""
     disabled={saving}
     onchange={(event) => {
-      const picked = PASSAGE_FORMATS.find((one) => one === event.currentTarget.value);
+      const { value } = event.currentTarget;
+      const picked = PASSAGE_FORMATS.find((one) => one === value);
       event.currentTarget.value = '';
+      if (value === 'pdf') void print();
       if (picked) void save(picked);
     }}
   >
@@ -71,6 +78,7 @@
     {#each PASSAGE_FORMATS as format (format)}<option value={format}
         >{passageFormatName(format)}</option
       >{/each}
+    <option value="pdf">This page, PDF</option>
   </select>
 </label>
 <label

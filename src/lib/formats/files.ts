@@ -30,7 +30,12 @@ export function takeUp(bytes: Uint8Array): OpenedFile {
 
 /** A name for a file from a title. */
 export const fileName = (title: string, extension: string, otherwise: string): string =>
-  `${title.replace(/[^\p{L}\p{N} _-]/gu, '').trim() || otherwise}.${extension}`;
+  `${
+    title
+      .replace(/[–—]/gu, '-')
+      .replace(/[^\p{L}\p{N} _-]/gu, '')
+      .trim() || otherwise
+  }.${extension}`;
 
 /** A file to be downloaded; bytes are copied, so that a view on a larger buffer is no matter. */
 export const fileOf = (content: string | Uint8Array, name: string, type: string): File =>

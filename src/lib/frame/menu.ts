@@ -1,5 +1,6 @@
 /** The menu in the head of a chart's screens: everything that is not asked for at every glance. */
 import type { Snippet } from 'svelte';
+import { paperReady } from '$lib/paper/prepared';
 
 /** A sheet that is opened from the menu and stands under it. */
 interface MenuSheet {
@@ -23,9 +24,14 @@ export interface MenuItem {
   readonly sheet?: MenuSheet;
 }
 
-/** Prints the screen, once the menu is gone from the page. */
-export const PRINT: MenuItem = {
-  name: 'Print',
-  begins: true,
-  run: () => setTimeout(() => window.print(), 100),
-};
+/** Prints the screen, once the menu is gone from the page, or saves what would be printed as a PDF. */
+export const paperItems = (name: () => string): readonly MenuItem[] => [
+  {
+    ...{ name: 'Print', begins: true },
+    run: () => setTimeout(() => void paperReady().then(() => window.print()), 100),
+  },
+  {
+    name: 'Save as PDF',
+    run: () => void import('$lib/paper/save').then((paper) => paper.savePdf(name())),
+  },
+];

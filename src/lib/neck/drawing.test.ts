@@ -13,7 +13,8 @@ import type { Weight } from '$core/chords/over';
 import { type DiscPath, discPaths } from './discs';
 import type { DrawnMark } from './drawn';
 import { plainMarks } from './plain';
-import { labelMark, LABELS } from './labels';
+import { LABELS } from './labelKinds';
+import { labelMark } from './labels';
 import {
   fretsBeside,
   heightFor,

@@ -7,19 +7,8 @@ import { fingerFor } from '$core/neck/fingering';
 import type { Mark, Tone } from '$core/neck/marks';
 import type { Zone } from '$core/neck/neck';
 import { intervalBetween, type Note } from '$core/notes/notes';
+import type { Labels } from './labelKinds';
 import { showDegree, showNote, showOver } from '$lib/ui/glyphs';
-
-export const LABELS = ['degree', 'next', 'key', 'collection', 'name', 'finger'] as const;
-export type Labels = (typeof LABELS)[number];
-
-export const LABEL_NAMES: Readonly<Record<Labels, string>> = {
-  degree: 'Degrees over now',
-  next: 'Degrees over next',
-  key: 'Degrees in the key',
-  collection: 'Degrees in the collection',
-  name: 'Note names',
-  finger: 'Fingers',
-};
 
 interface LabelContext {
   readonly now: Chord;

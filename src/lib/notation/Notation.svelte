@@ -6,6 +6,7 @@
 <script lang="ts">
   import type { Passage } from '$core/phrases/passage';
   import type { DrawnEvent, drawOnPaper, drawSystem } from './draw';
+  import { beforePaper } from '$lib/paper/prepared';
   import { drawSystems } from './queue';
   import { layOutSheet } from './systems';
 
@@ -57,14 +58,19 @@
     };
   });
 
-  $effect(() => {
-    void import('./draw')
+  async function load() {
+    try {
+      const module = await import('./draw');
       // The music font is loaded by its script; drawing before it would measure another.
-      .then(async (module) => {
-        await document.fonts.ready;
-        drawer = module;
-      })
-      .catch(() => (failed = true));
+      await document.fonts.ready;
+      drawer = module;
+    } catch {
+      failed = true;
+    }
+  }
+  $effect(() => {
+    const loading = load();
+    return beforePaper(() => loading);
   });
 
   const NEAR = 1e-6;

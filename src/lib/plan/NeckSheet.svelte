@@ -9,7 +9,7 @@
   import { LANE_NAMES } from '$lib/frame/strip';
   import OnlyChoice from '$lib/frame/OnlyChoice.svelte';
   import { ZONE_SAYS } from '$lib/frame/words';
-  import { LABEL_NAMES, LABELS } from '$lib/neck/labels';
+  import { LABEL_NAMES, LABELS } from '$lib/neck/labelKinds';
   import Choice from '$lib/ui/Choice.svelte';
 
   interface Props {

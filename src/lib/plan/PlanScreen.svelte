@@ -1,6 +1,7 @@
 <!-- Plan: the form, the neck, and the change between now and next. -->
 <script lang="ts">
-  import { onMount, untrack } from 'svelte';
+  import { beforePaper } from '$lib/paper/prepared';
+  import { onMount, untrack, tick } from 'svelte';
   import { replaceState } from '$app/navigation';
   import { page } from '$app/state';
   import type { Mark } from '$core/neck/marks';
@@ -17,6 +18,7 @@
   import { speakSentence } from '$lib/ui/glyphs';
   import Drawer from './Drawer.svelte';
   import { exportItems } from './exports';
+  import type PlanPaper from './PlanPaper.svelte';
   import InHand from './InHand.svelte';
   import { createPlanModel, setPlanModel } from './model.svelte';
   import PhoneBar from './PhoneBar.svelte';
@@ -36,10 +38,19 @@
   let picked = $state.raw<{ readonly index: number; readonly mark: Mark } | null>(null);
   const pickedHere = $derived(picked?.index === study.now?.index ? (picked?.mark ?? null) : null);
 
-  let settled = $state(false);
+  /** Only needed when it is printed: it waits until the page has nothing else to do. */
+  let Paper = $state.raw<typeof PlanPaper | null>(null);
+  async function loadPaper() {
+    Paper ??= (await import('./PlanPaper.svelte')).default;
+    await tick();
+  }
   onMount(() => {
-    const timer = setTimeout(() => (settled = true), 1_500);
-    return () => clearTimeout(timer);
+    const timer = setTimeout(() => void loadPaper(), 1_500);
+    const drop = beforePaper(loadPaper);
+    return () => {
+      clearTimeout(timer);
+      drop();
+    };
   });
 
   /** The bar the editing of bars begins at, and the place in it. */
@@ -140,10 +151,7 @@
   {/await}
 {/snippet}
 
-<!-- Only needed when it is printed: it waits until the page has nothing else to do. -->
-{#if settled}
-  {#await import('./PlanPaper.svelte') then { default: PlanPaper }}<PlanPaper />{/await}
-{/if}
+{#if Paper}<Paper />{/if}
 
 <Frame
   screen="plan"

@@ -244,7 +244,14 @@
 
 <!-- Keys act here on the bar under the cursor, whichever part of the bench has the focus. -->
 <!-- svelte-ignore a11y_no_static_element_interactions -->
-<div class="flex min-w-0 flex-col gap-2" {onkeydown} {oncopy} oncut={oncopy} {onpaste}>
+<!-- Before the bars hear of a key: what moves them by dragging takes Enter for itself. -->
+<div
+  class="flex min-w-0 flex-col gap-2"
+  onkeydowncapture={onkeydown}
+  {oncopy}
+  oncut={oncopy}
+  {onpaste}
+>
   <div role="toolbar" aria-label="Edit the bars" class="flex flex-wrap items-center gap-x-0.5">
     {#each TOOLS as { name, keys, icon: Icon, run } (name)}
       <button

@@ -1,7 +1,9 @@
 /** What the menu of Plan offers of the chart as files and on paper. */
-import { type MenuItem, PRINT } from '$lib/frame/menu';
+import { type MenuItem, paperItems } from '$lib/frame/menu';
 import type { ChartFormat } from '$lib/formats/charts';
+import type { PictureKind } from '$lib/paper/save';
 import type { Study } from '$lib/study/study.svelte';
+import { showSymbol } from '$lib/ui/glyphs';
 import { download } from '$lib/ui/download';
 import { message, warn } from '$lib/ui/messages.svelte';
 
@@ -23,8 +25,24 @@ export function exportItems(study: Study): readonly MenuItem[] {
     }
   }
 
+  /** The change as it stands on the screen: its sentence, the neck, and what colours and rings mean. */
+  async function picture(kind: PictureKind) {
+    const parts = ['[data-change]', '[data-neck]'].flatMap(
+      (selector) => document.querySelector(selector) ?? [],
+    );
+    const legend = document.createElement('p');
+    legend.className = 'mt-2 text-sm text-ink-soft';
+    legend.textContent = `${study.title}, bar ${study.now?.bar ?? 1}. Filled: the chord now. Ringed: the chord next.`;
+    const { savePartsPicture } = await import('$lib/paper/save');
+    const { now, next } = study;
+    const change = [now, next].map((one) => one && showSymbol(one.chord.symbol)).join(' to ');
+    await savePartsPicture(`${study.title}, ${change}`, kind, [...parts, legend]);
+  }
+
   return [
-    PRINT,
+    ...paperItems(() => `${study.title}, plan`),
+    { name: 'Save this change as a picture (PNG)', run: () => void picture('png') },
+    { name: 'Save this change as a picture (SVG)', run: () => void picture('svg') },
     { name: 'Copy as text', run: () => void copy() },
     { name: 'Save the text', run: () => void save('text') },
     { name: 'Save chart and plan (JSON)', run: () => void save('json') },

@@ -15,7 +15,7 @@
   import { pageTransport } from '$lib/audio/transport.svelte';
   import PrintHeading from '$lib/frame/PrintHeading.svelte';
   import Frame from '$lib/frame/Frame.svelte';
-  import { PRINT } from '$lib/frame/menu';
+  import { paperItems } from '$lib/frame/menu';
   import type { Actions } from '$lib/frame/shortcuts';
   import { createBlock } from '$lib/log/block.svelte';
   import CareNotice from '$lib/log/CareNotice.svelte';
@@ -233,7 +233,7 @@
   now={onStrip.current.now}
   next={onStrip.current.next}
   ongo={goTo}
-  menu={[PRINT]}
+  menu={paperItems(() => `${study.title}, ${passage?.title ?? 'practice'}`)}
 >
   {#if block}<SessionBar place={block} />{/if}
   <PrintHeading what={showSymbol(passage?.title ?? '')} zone={practice.settings.zone} {passage} />

@@ -65,7 +65,7 @@
 
 <main class="mx-auto flex max-w-6xl flex-col gap-6 p-4 sm:p-8">
   <h1 class="heading text-3xl">Settings</h1>
-  <section class="grid gap-3" aria-labelledby="names">
+  <div class="grid gap-3" role="group" aria-labelledby="names">
     <h2 id="names" class="heading text-xl">Names</h2>
     <div class="flex flex-wrap gap-x-8 gap-y-2">
       <Choice
@@ -86,7 +86,7 @@
       keeps the letters A to G, where B is {showNote(note('B'))} and Bb is {showNote(note('Bb'))};
       it also reads H, Do Re Mi, Fis and Es.
     </p>
-  </section>
+  </div>
   <div class="flex flex-wrap items-end gap-3">
     <h2 class="heading mr-auto text-xl">Instruments</h2>
     <button class="button-strong" disabled={instruments.length >= INSTRUMENT_LIMIT} onclick={add}>

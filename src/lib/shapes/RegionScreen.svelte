@@ -3,7 +3,6 @@
   shapes breathe as the chords pass. It prints, and downloads as a picture.
 -->
 <script lang="ts">
-  import { warn } from '$lib/ui/messages.svelte';
   import { replaceState } from '$app/navigation';
   import { page } from '$app/state';
   import { chordName, sameChord } from '$core/chords/chords';
@@ -25,21 +24,18 @@
     type VoicingKind,
     voicingPath,
   } from '$core/neck/voicings';
-  import { chartFileName } from '$lib/formats/charts';
   import { PLAIN_LABEL_NAMES, PLAIN_LABELS, type PlainLabels, plainMarks } from '$lib/neck/plain';
   import { windowAround } from '$lib/neck/layout';
   import NeckPicture from '$lib/neck/NeckPicture.svelte';
   import type { PlannedChord } from '$lib/study/choices';
   import PrintHeading from '$lib/frame/PrintHeading.svelte';
   import Frame from '$lib/frame/Frame.svelte';
-  import { PRINT } from '$lib/frame/menu';
+  import { paperItems } from '$lib/frame/menu';
   import OnlyChoice from '$lib/frame/OnlyChoice.svelte';
   import { getStudy } from '$lib/study/study.svelte';
   import Choice from '$lib/ui/Choice.svelte';
   import { showBox } from '$lib/ui/boxes';
-  import { download } from '$lib/ui/download';
   import { showSymbol } from '$lib/ui/glyphs';
-  import { picturesAsSvg, svgAsPng } from './pictures';
 
   const study = getStudy();
   const { settings } = study;
@@ -64,7 +60,6 @@
   let anySet = $state(false);
   let labels = $state<PlainLabels>('degree');
   let everyZone = $state(page.url.searchParams.get('rows') === 'all');
-  let sheet = $state<HTMLElement>();
 
   /** Voicings are led from chord to chord and targets are of their place: these are drawn in order. */
   const ordered = $derived(kind !== null || study.view.only === 'targets');
@@ -207,20 +202,9 @@
     everyZone ? 'all five zones' : `zone ${study.zone.low}–${study.zone.high}`,
   );
 
-  async function save(kind: 'svg' | 'png') {
-    if (!sheet) return;
-    const svg = picturesAsSvg(sheet, `${study.title}, ${heading}`);
-    if (kind === 'svg') {
-      download(
-        new File([svg], chartFileName(study.document.text, 'svg'), { type: 'image/svg+xml' }),
-      );
-      return;
-    }
-    const png = await svgAsPng(svg);
-    if (png)
-      download(new File([png], chartFileName(study.document.text, 'png'), { type: 'image/png' }));
-    else warn('The browser could not draw the picture.');
-  }
+  const title = () => `${study.title}, ${heading}`;
+  const save = async (kind: 'svg' | 'png') =>
+    (await import('$lib/paper/save')).savePrintedPicture(title(), kind);
 </script>
 
 <Frame
@@ -231,7 +215,7 @@
   fitted
   shut
   menu={[
-    PRINT,
+    ...paperItems(title),
     { name: 'Save as a picture (SVG)', run: () => void save('svg') },
     { name: 'Save as a picture (PNG)', run: () => void save('png') },
   ]}
@@ -285,7 +269,6 @@
   <!-- Scrolled with the keys as well. -->
   <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
   <div
-    bind:this={sheet}
     class="min-h-60 flex-1 overflow-y-auto [scrollbar-width:thin] print:overflow-visible"
     role="region"
     aria-label="The chart in the zone"

@@ -6,7 +6,7 @@
   import { morphsOn } from '$core/neck/homes';
   import { fitZone } from '$core/neck/neck';
   import Frame from '$lib/frame/Frame.svelte';
-  import { PRINT } from '$lib/frame/menu';
+  import { paperItems } from '$lib/frame/menu';
   import PrintHeading from '$lib/frame/PrintHeading.svelte';
   import { PLAIN_LABEL_NAMES, PLAIN_LABELS, type PlainLabels, plainMarks } from '$lib/neck/plain';
   import { addressOf } from '$lib/study/place';
@@ -57,7 +57,7 @@
   name="Shapes of {chord ? showSymbol(chordName(chord)) : ''}"
   heading="Shapes of {chord ? showSymbol(chordName(chord)) : ''}: pick one"
   actions={{}}
-  menu={[PRINT]}
+  menu={paperItems(() => `${study.title}, shapes of ${chord ? chordName(chord) : ''}`)}
 >
   <PrintHeading what="Shapes of {chord ? showSymbol(chordName(chord)) : ''}" zone={null} />
   <div

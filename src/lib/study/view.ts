@@ -6,7 +6,7 @@ import * as z from 'zod/mini';
 import { LANES } from '$core/crossings/lanes';
 import { LAYER_KINDS } from '$core/neck/layers';
 import { type DegreeName, DEGREES } from '$core/neck/only';
-import { LABELS } from '$lib/neck/labels';
+import { LABELS } from '$lib/neck/labelKinds';
 import { DEFAULT_PLAY, or, playSchema } from './playing';
 
 /** What the strip draws under the chords. */
