@@ -29,6 +29,7 @@ if (sharing) {
     : sharing.addresses;
   process.env.CORVEL_PASSCODE = sharing.passcode;
   process.env.CORVEL_LOCAL = local;
+  process.env.CORVEL_SIGNING = sharing.signing;
   process.env.CORVEL_SHARE = JSON.stringify({
     address: `https://${address}:${sharedPort}/`,
     ...{ fingerprint: sharing.fingerprint, passcode: sharing.passcode },

@@ -2,7 +2,7 @@
  * What serving the local network needs: a certificate of its own and a passcode of six words, made once and kept in
  * the data folder, and the addresses another device reaches this one at.
  */
-import { createHash, randomInt, X509Certificate } from 'node:crypto';
+import { createHash, randomBytes, randomInt, X509Certificate } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { hostname, networkInterfaces } from 'node:os';
 import { join } from 'node:path';
@@ -106,6 +106,8 @@ export async function readyToShare(data) {
     keep('certificate.pem', made.cert);
   }
   if (kept('passcode.txt').trim() === '') keep('passcode.txt', `${await makePasscode()}\n`);
+  if (kept('signing.txt').trim() === '')
+    keep('signing.txt', `${randomBytes(32).toString('base64url')}\n`);
 
   const certificate = kept('certificate.pem');
   const { raw } = new X509Certificate(certificate);
@@ -114,6 +116,7 @@ export async function readyToShare(data) {
     key: kept('key.pem'),
     certificate,
     fingerprint: fingerprint.match(/../gu)?.join(':') ?? '',
+    signing: kept('signing.txt').trim(),
     passcode: process.env.CORVEL_PASSCODE || kept('passcode.txt').trim(),
     addresses,
   };

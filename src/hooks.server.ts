@@ -1,6 +1,7 @@
 import { type Handle, type HandleServerError, redirect, type ServerInit } from '@sveltejs/kit';
 import { building } from '$app/environment';
 import { warmEngine } from '$lib/server/engine';
+import { tellOfChange } from '$lib/server/live';
 import { log } from '$lib/server/log';
 import { cookieOpens, PASSCODE_COOKIE, passcodeInForce } from '$lib/server/passcode';
 import { PROBLEM_WORDS, problemOf } from '$lib/server/problems';
@@ -104,6 +105,7 @@ export const handle: Handle = async ({ event, resolve }) => {
     redirect(303, '/recover');
   }
   const response = answered(await resolve(event), event.locals.problem, api);
+  tellOfChange(event.request, pathname, response);
   for (const [name, value] of Object.entries(SECURITY_HEADERS)) response.headers.set(name, value);
   if (!response.headers.has('cache-control') && !pathname.startsWith('/_app/')) {
     response.headers.set('cache-control', 'no-store');

@@ -10,6 +10,7 @@
   import { onMount } from 'svelte';
   import { page } from '$app/state';
   import WaitingMark from '$lib/kept/WaitingMark.svelte';
+  import { listen } from '$lib/live/live';
   import TodayMark from '$lib/log/TodayMark.svelte';
   import { message, messagesShown } from '$lib/ui/messages.svelte';
   import ThemeButton from '$lib/ui/ThemeButton.svelte';
@@ -27,6 +28,9 @@
 
   // The screens of a chart have the frame's own head.
   const shell = $derived(!/^\/(?:unlock|recover|plan\/.)/u.test(page.url.pathname));
+
+  // The passcode is asked first.
+  onMount(() => (page.url.pathname.startsWith('/unlock') ? undefined : listen()));
 
   // Says to assistive tools and tests that the page now answers to keys.
   onMount(() => {

@@ -2,13 +2,17 @@
 import { readFileSync } from 'node:fs';
 import { request } from 'node:https';
 import { join } from 'node:path';
-import { By } from 'selenium-webdriver';
+import { By, Key } from 'selenium-webdriver';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import {
   type ChromiumWebDriver,
+  eventually,
   find,
+  findText,
   freePort,
+  makeChart,
   openBrowser,
+  pressKeys,
   startServer,
   type TestServer,
   untilKept,
@@ -17,6 +21,8 @@ import {
 const NAME = 'tablet.corvel.test';
 let server: TestServer;
 let tablet: ChromiumWebDriver;
+/** Who sits at the machine itself. */
+let machine: ChromiumWebDriver;
 let address: string;
 let port: number;
 
@@ -40,6 +46,7 @@ beforeAll(async () => {
   port = await freePort();
   server = await startServer({ CORVEL_SHARED: '1', SHARE_PORT: String(port) });
   address = `https://${NAME}:${port}`;
+  machine = await openBrowser([]);
   tablet = await openBrowser([
     `--host-resolver-rules=MAP ${NAME} 127.0.0.2`,
     // The device has trusted the certificate.
@@ -48,15 +55,16 @@ beforeAll(async () => {
 });
 afterAll(async () => {
   await tablet.quit();
+  await machine.quit();
   await server.remove();
 });
 
 test('certificate and passcode are made once, kept for their owner alone, and outlast a start', async () => {
-  const before = ['certificate.pem', 'key.pem', 'passcode.txt'].map(kept);
+  const before = ['certificate.pem', 'key.pem', 'passcode.txt', 'signing.txt'].map(kept);
   expect(before[2]?.split(' ')).toHaveLength(6);
   await server.kill('SIGTERM');
   await server.restart();
-  expect(['certificate.pem', 'key.pem', 'passcode.txt'].map(kept)).toEqual(before);
+  expect(['certificate.pem', 'key.pem', 'passcode.txt', 'signing.txt'].map(kept)).toEqual(before);
 });
 
 test('who sits at the machine is not asked; others are, and nobody can say that he sits there', async () => {
@@ -89,6 +97,20 @@ test('a plain port that other machines reach lets nobody in without the passcode
   }
 });
 
+/** Opens something of the chart on both devices; it is made on the machine. */
+async function onBoth(text: string, path: string): Promise<string> {
+  const id = await makeChart(server, text);
+  await machine.get(`${server.url}/plan/${id}${path}`);
+  await tablet.get(`${address}/plan/${id}${path}`);
+  for (const device of [machine, tablet])
+    await find(device, '[data-mark], html[data-ready="play"] [data-now-chord]');
+  return id;
+}
+const textOf = (device: ChromiumWebDriver, css: string) =>
+  device.executeScript<string>(
+    `return document.querySelector(${JSON.stringify(css)})?.textContent.trim() ?? ''`,
+  );
+
 test('a second browser is let in by the passcode, may hear and be installed, and works without the server after one visit', async () => {
   await tablet.get(`${address}/`);
   const field = await find(tablet, 'input[name="passcode"]');
@@ -108,4 +130,154 @@ test('a second browser is let in by the passcode, may hear and be installed, and
   await tablet.get(here);
   await find(tablet, '[data-mark]');
   await server.restart();
+});
+
+test('both devices see what either changes, within a second, and neither loses what it has', async () => {
+  const id = await onBoth('title: Two Stands\nkey: F\n| Gm7 | C7 | F6 | % |', '');
+  const save = async (text: string) => {
+    const before = (await (await fetch(`${server.url}/api/charts/${id}`)).json()) as {
+      plan: string;
+      revision: number;
+    };
+    const body = JSON.stringify({ text, plan: before.plan, revision: before.revision });
+    const headers = { 'content-type': 'application/json' };
+    const answer = await fetch(`${server.url}/api/charts/${id}`, { method: 'PUT', headers, body });
+    expect(answer.status).toBe(200);
+  };
+  await save('title: Two Stands\nkey: F\n| Am7 | C7 | F6 | % |');
+  const began = Date.now();
+  for (const device of [machine, tablet])
+    await eventually(
+      device,
+      () => textOf(device, '[data-chord-name="now"]'),
+      (now) => now === 'Am7',
+    );
+  // Within a second, with the time that a busy machine takes to ask.
+  expect(Date.now() - began).toBeLessThan(5_000);
+  // What was here before is one undo away.
+  await tablet.actions().keyDown(Key.CONTROL).sendKeys('z').keyUp(Key.CONTROL).perform();
+  for (const device of [tablet, machine])
+    await eventually(
+      device,
+      () => textOf(device, '[data-chord-name="now"]'),
+      (now) => now === 'Gm7',
+    );
+  // After the server was away, what was missed is taken up.
+  await server.kill('SIGTERM');
+  await server.restart();
+  await save('title: Two Stands\nkey: F\n| Dm7 | C7 | F6 | % |');
+  for (const device of [machine, tablet])
+    await eventually(
+      device,
+      () => textOf(device, '[data-chord-name="now"]'),
+      (now) => now === 'Dm7',
+    );
+});
+
+test('the stage of the tablet follows the one of the machine: chord, key, zone and chart', async () => {
+  await onBoth('title: Lead\nkey: F\ntempo: 160\n| Gm7 | C7 | Am7 | D7 |', '/play');
+  const choose = async (item: string) => {
+    await (await find(tablet, '[data-menu]')).click();
+    await tablet.wait(
+      async () =>
+        tablet.executeScript<boolean>(
+          `const item = [...document.querySelectorAll('[role="menuitem"]')].find((one) => one.textContent.trim() === ${JSON.stringify(item)}); return Boolean(item)`,
+        ),
+      10_000,
+    );
+    await (
+      await tablet.findElement(By.xpath(`//*[@role="menuitem"][normalize-space(.)="${item}"]`))
+    ).click();
+  };
+  const now = (device: ChromiumWebDriver) => textOf(device, '[data-now-chord] [data-symbol]');
+  await choose('Follow another device');
+  await find(tablet, '[data-following]');
+  for (const chord of ['C7', 'Am7']) {
+    await pressKeys(machine, Key.ARROW_RIGHT);
+    await eventually(
+      tablet,
+      () => now(tablet),
+      (shown) => shown.startsWith(chord),
+    );
+  }
+  await pressKeys(machine, ']');
+  const zone = async (device: ChromiumWebDriver) =>
+    /frets (\d+ to \d+)/u.exec(
+      await device.executeScript<string>(
+        `return document.querySelector('svg[aria-label^="Neck"]').getAttribute('aria-label')`,
+      ),
+    )?.[1];
+  const there = await zone(machine);
+  await eventually(
+    tablet,
+    () => zone(tablet),
+    (here) => here === there,
+  );
+  // While it plays, chord by chord, without a sound of its own.
+  await pressKeys(machine, ' ');
+  const seen = new Set<string>();
+  await eventually(
+    tablet,
+    async () => seen.add(await now(tablet)).size,
+    (size) => size >= 3,
+  );
+  await pressKeys(machine, ' ');
+  // It goes along to another chart.
+  const other = await makeChart(server, 'title: Next One\n| Ebmaj7 | Ab7 |');
+  await machine.get(`${server.url}/plan/${other}/play`);
+  await eventually(
+    tablet,
+    () => tablet.getCurrentUrl(),
+    (url) => url.includes(other),
+  );
+  await eventually(
+    tablet,
+    () => now(tablet),
+    (shown) => shown.startsWith('E♭maj7'),
+  );
+  // In the key that is sounding there.
+  const said = await fetch(`${server.url}/api/live`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({
+      ...{ kind: 'stage', page: 'elsewhere', chart: other, playing: true, index: 1, shift: 2 },
+      zone: { low: 5, high: 8 },
+    }),
+  });
+  expect(said.status).toBe(204);
+  await eventually(
+    tablet,
+    () => now(tablet),
+    (shown) => shown.startsWith('B♭7'),
+  );
+  await choose('Stop following');
+  await pressKeys(tablet, Key.HOME);
+  await eventually(
+    tablet,
+    () => now(tablet),
+    (shown) => shown.startsWith('E♭maj7'),
+  );
+  await pressKeys(machine, Key.ARROW_RIGHT);
+  await eventually(
+    machine,
+    () => now(machine),
+    (shown) => shown.startsWith('A♭7'),
+  );
+  expect(await now(tablet)).toContain('E♭maj7');
+});
+
+test('the tablet plays, and hears the simulated guitarist', async () => {
+  const id = await makeChart(server, 'title: Heard Here\nkey: C\ntempo: 200\n| Dm7 | G7 |');
+  await tablet.get(`${address}/plan/${id}/play`);
+  await (await findText(tablet, 'button', 'Listen')).click();
+  await (await find(tablet, 'select[name="input"] option[value="simulated"]')).click();
+  await tablet.executeScript(
+    `[...document.querySelectorAll('[data-listen-sheet] button')].find((one) => one.textContent.trim() === 'Listen')?.click()`,
+  );
+  await findText(tablet, 'button', 'Stop listening');
+  await pressKeys(tablet, Key.ESCAPE);
+  await (await findText(tablet, 'button', 'Play')).click();
+  // Passes are over, and the targets of one were judged.
+  await find(tablet, '[data-landings-say]');
+  await pressKeys(tablet, ' ');
 });

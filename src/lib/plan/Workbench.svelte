@@ -243,7 +243,6 @@
 />
 
 <!-- Keys act here on the bar under the cursor, whichever part of the bench has the focus. -->
-<!-- svelte-ignore a11y_no_static_element_interactions -->
 <!-- Before the bars hear of a key: what moves them by dragging takes Enter for itself. -->
 <div
   class="flex min-w-0 flex-col gap-2"

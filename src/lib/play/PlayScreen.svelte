@@ -34,6 +34,7 @@
   import { stageStint } from './stint';
   import { createLanded } from './landed.svelte';
   import { createStage, setStage } from './stage.svelte';
+  import { createFollowing } from './following.svelte';
   import { createSteering } from './steering.svelte';
   import StageNeck from './StageNeck.svelte';
 
@@ -44,6 +45,16 @@
   setStage(stage);
   const { standing } = stage;
   const steering = createSteering(study, stage);
+  const following = createFollowing(study, {
+    playing: () => transport.playing,
+    index: () => standing.index,
+    shift: () => stage.shift(stage.pass),
+    stop: transport.stop,
+  });
+  // Who plays by himself follows nobody.
+  $effect(() => {
+    if (transport.playing) following.stop();
+  });
   transport.setMix(untrack(() => study.settings.current.mix));
 
   // Space on another screen leads here and begins.
@@ -80,7 +91,7 @@
   const settings = $derived(stage.settings);
   const playing = $derived(transport.playing);
 
-  $effect(() => (playing ? keepAwake() : undefined));
+  $effect(() => (playing || following.on ? keepAwake() : undefined));
 
   const DOES: Readonly<Record<PedalAction, () => void>> = {
     play: steering.toggle,
@@ -123,6 +134,7 @@
   const small = $derived(settings.staff);
   const ahead = $derived(
     settings.ahead === 'always' ||
+      following.on ||
       (standing.beat >= 0 && showsAhead(settings.ahead, standing.left)),
   );
   /** The strip follows words and neck, so that no frame has to draw it all. */
@@ -182,10 +194,25 @@
   menu={[
     { name: 'Takes', begins: true, sheet: { look: 'w-96', content: takesSheet } },
     { name: 'Save the band and the line', sheet: { look: 'w-80', content: filesSheet } },
+    following.on
+      ? { name: 'Stop following', run: following.stop }
+      : { name: 'Follow another device', run: following.start },
     { name: 'Full screen', run: () => void toggleFullScreen() },
   ]}
 >
   {#if block}<SessionBar place={block} />{/if}
+  {#if following.on}
+    <p
+      class="flex flex-wrap items-center gap-x-3 text-sm text-ink-soft"
+      role="status"
+      data-following
+    >
+      {following.otherPlays === null
+        ? 'This stage follows the next device that opens Play.'
+        : 'This stage follows another device. The sound is there.'}
+      <button class="button-quiet underline" onclick={following.stop}>Stop following</button>
+    </p>
+  {/if}
   <NowNext {ahead} {small} />
   <StageNeck {ahead} {shown} {small} heard={ear.sounding?.pitch ?? null} />
 

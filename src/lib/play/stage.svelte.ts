@@ -16,6 +16,7 @@ import type { Study } from '$lib/study/study.svelte';
 import { createCaller } from '$lib/workers/compute';
 import { courseOf, type Pass, passAt, passNumbered, roundOf } from './course';
 import { after, begin, type Happening, type History, shiftIn } from './history';
+import { shiftFollowed } from './following.svelte';
 import { createLines, type Lines } from './lines.svelte';
 import { type SessionProgramme, sessionProgramme } from './session';
 import { formsOf, stager } from './staged';
@@ -75,7 +76,10 @@ function createPasses(study: Study) {
       return sounding;
     },
     passIn,
-    shift: (wanted: number) => (history ? shiftIn(history, wanted) : 0),
+    shift(wanted: number) {
+      const followed = transport.playing ? null : shiftFollowed(study.id);
+      return followed ?? (history ? shiftIn(history, wanted) : 0);
+    },
     get feel() {
       return feel;
     },
@@ -312,6 +316,8 @@ export function createStage(study: Study) {
       return passes.number;
     },
     passIn,
+    /** Half steps of a pass above the written key. */
+    shift,
     /** The chart of a pass, in its key. */
     chartIn: (number: number) => stagedIn(number)?.chart ?? null,
     /** The chord the pass begins with, by which its key is known. */

@@ -9,8 +9,16 @@ const MINUTE = 60_000;
 const REMEMBERED_ADDRESSES = 1_000;
 const LOOPBACK = /^(?:(?:::ffff:)?127\.\d{1,3}\.\d{1,3}\.\d{1,3}|::1)$/u;
 
-/** Made anew at every start: a restart asks for the passcode again. */
-const signingKey = randomBytes(32);
+/**
+ * Made anew at every start, so that a restart asks for the passcode again; where the network is served it is kept
+ * with its certificate, and a device that was let in stays so.
+ */
+const kept = process.env['CORVEL_SIGNING'];
+const signingKey = kept ? Buffer.from(kept, 'base64url') : randomBytes(32);
+
+/** Seconds for which a device that was let in stays so; null until its browser is closed. */
+export const COOKIE_LASTS: number | null = kept ? 390 * 86_400 : null;
+
 interface Failures {
   readonly count: number;
   readonly since: number;

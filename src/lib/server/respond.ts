@@ -25,7 +25,10 @@ export const created = (id: string): Response => json({ id }, { status: 201 });
 /** The answer to a save that was made on a revision; what stands now beside a stale one. */
 export function saved<T>(result: Saved<T>, missing: () => Response, what: string): Response {
   if (result.kind === 'missing') return missing();
-  if (result.kind === 'saved') return json({ revision: result.revision });
+  if (result.kind === 'saved') {
+    const { revision } = result;
+    return json({ revision }, { headers: { etag: `"${revision}"` } });
+  }
   const message = `${what} changed elsewhere since it was opened here.`;
   return json({ error: { code: 'conflict', message }, current: result.current }, { status: 409 });
 }

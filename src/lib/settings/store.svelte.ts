@@ -1,12 +1,16 @@
 /** The player's settings on a page: changed at once, kept on the server, waiting here while it is away. */
-import { onDestroy } from 'svelte';
-import { acknowledgedAt, onKept } from '$lib/kept/acknowledged';
+import { onDestroy, onMount } from 'svelte';
+import * as z from 'zod/mini';
+import { acknowledge, acknowledgedAt, announce, onKept } from '$lib/kept/acknowledged';
 import { send, waitingAt } from '$lib/kept/outbox.svelte';
+import { onMessage } from '$lib/live/live';
 import { warn } from '$lib/ui/messages.svelte';
+import { callServer } from '$lib/ui/server';
 import { nameAs } from '$lib/ui/names.svelte';
 import { type Settings, settingsSchema, type StoredSettings } from './settings';
 
 const PATH = '/api/settings';
+const storedAnswer = z.extend(settingsSchema, { revision: z.int() });
 
 /** As they stand by what this browser knows: what waits here, or was acknowledged after the page was made. */
 function known({ settings, revision }: StoredSettings): Settings {
@@ -29,6 +33,23 @@ export function createSettings(stored: StoredSettings) {
     name();
   };
   onDestroy(onKept(PATH, look));
+
+  // Changed on another device: taken up as the server has it.
+  async function follow(there: number | null) {
+    if (there !== null && there <= (acknowledgedAt(PATH)?.revision ?? revision)) return;
+    const response = await callServer(PATH, 'GET');
+    if (!(response instanceof Response) || !response.ok) return;
+    const read = storedAnswer.safeParse(await response.json());
+    if (!read.success) return;
+    const { revision: at, ...fields } = read.data;
+    acknowledge(PATH, { fields, revision: at }, true);
+    announce(PATH);
+  }
+  onMount(() =>
+    onMessage('changed', ({ path, revision: there }) => {
+      if (path === PATH) void follow(there);
+    }),
+  );
 
   return {
     get current() {

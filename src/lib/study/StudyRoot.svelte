@@ -6,6 +6,8 @@
   import type { ChartDocument } from '$lib/server/charts';
   import type { StoredSettings } from '$lib/settings/settings';
   import { createSettings } from '$lib/settings/store.svelte';
+  import { onMessage, onReturn } from '$lib/live/live';
+  import { message } from '$lib/ui/messages.svelte';
   import { markOpened } from './api';
   import { createDocument } from './document.svelte';
   import { readPlace } from './place';
@@ -34,7 +36,20 @@
   onMount(() => {
     void study.document.resume();
     void markOpened(study.id);
-    return study.leave;
+    const follow = (revision: number | null) =>
+      void study.document.follow(revision).then((changed) => {
+        if (changed) message('Changed on another device.');
+      });
+    const ends = [
+      onMessage('changed', ({ path, revision }) => {
+        if (path === `/api/charts/${study.id}`) follow(revision);
+      }),
+      onReturn(() => follow(null)),
+    ];
+    return () => {
+      for (const end of ends) end();
+      study.leave();
+    };
   });
 
   // A link within the chart may lead to another place of it.

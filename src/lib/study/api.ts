@@ -1,7 +1,7 @@
 /** The pages' calls to the server about charts. Every failure is a value with a sentence. */
 import type * as z from 'zod/mini';
 import { callServer, make, messageOf, succeeds } from '$lib/ui/server';
-import { conflictAnswer, saveAnswer } from './messages';
+import { conflictAnswer, saveAnswer, storedAnswer } from './messages';
 import type { View } from './view';
 
 export interface StoredText {
@@ -44,6 +44,12 @@ export async function saveChart(id: string, stored: StoredText): Promise<SaveOut
     return answer ? { kind: 'conflict', current: answer.current } : UNREACHED;
   }
   return { kind: 'refused', message: await messageOf(response) };
+}
+
+/** How the server has a chart; null where it cannot be had. */
+export async function findChart(id: string): Promise<StoredText | null> {
+  const response = await callServer(`/api/charts/${id}`, 'GET');
+  return response instanceof Response && response.ok ? await read(response, storedAnswer) : null;
 }
 
 /** Makes a chart; its id, or null when the server is away. */

@@ -2,7 +2,7 @@
  * A chart being edited: its text and plan, undo and redo, and the saving of it. Every edit is kept
  * in this browser at once and saved within a second; a stale save is shown, never forced.
  */
-import { createChart, saveChart, type StoredText } from './api';
+import { createChart, findChart, saveChart, type StoredText } from './api';
 import * as z from 'zod/mini';
 import { draftsOf } from '$lib/kept/drafts';
 
@@ -162,6 +162,24 @@ export function createDocument(id: string, stored: StoredText) {
     saveState = 'saved';
   }
 
+  /**
+   * Takes over what another device has saved, where nothing of ours waits to be saved; ours stays one undo
+   * away. What is being typed is asked about when it is saved. Answers whether it has.
+   */
+  async function follow(revisionThere: number | null): Promise<boolean> {
+    const busy = () => dirty() || inFlight || theirs !== null;
+    if (busy() || (revisionThere !== null && revisionThere <= revision)) return false;
+    const current = await findChart(id);
+    if (!current || busy() || current.revision <= revision) return false;
+    const changed = !same(current, content);
+    if (changed) past = [...past, { ...content, group: null, at: 0 }];
+    future = changed ? [] : future;
+    settle(current);
+    hold(acknowledged);
+    chartDrafts.acknowledge(id, current);
+    return changed;
+  }
+
   /** Takes up what an earlier visit could not send. */
   const resume = (): Promise<void> =>
     chartDrafts.resume(id, {
@@ -215,6 +233,7 @@ export function createDocument(id: string, stored: StoredText) {
       return drafts;
     },
     save,
+    follow,
     /** Sends the last keystroke as the page goes, behind a save that is still under way. */
     leave() {
       clearTimeout(timer);

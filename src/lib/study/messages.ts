@@ -31,8 +31,11 @@ export const renameRequest = z.object({
 
 export const saveAnswer = z.object({ revision: z.int() });
 
+/** A chart as it stands on the server. */
+export const storedAnswer = z.object({ text: z.string(), plan: z.string(), revision: z.int() });
+
 /** The body of a 409: what stands on the server now. */
 export const conflictAnswer = z.object({
   error: z.object({ code: z.literal('conflict'), message: z.string() }),
-  current: z.object({ text: z.string(), plan: z.string(), revision: z.int() }),
+  current: storedAnswer,
 });

@@ -1,5 +1,5 @@
 import { fail, redirect } from '@sveltejs/kit';
-import { PASSCODE_COOKIE, tryPasscode } from '$lib/server/passcode';
+import { COOKIE_LASTS, PASSCODE_COOKIE, tryPasscode } from '$lib/server/passcode';
 import type { Actions } from './$types';
 
 /** Only a place on this server, as a browser would read it. */
@@ -25,6 +25,7 @@ export const actions: Actions = {
       httpOnly: true,
       sameSite: 'strict',
       secure: url.protocol === 'https:',
+      ...(COOKIE_LASTS === null ? {} : { maxAge: COOKIE_LASTS }),
     });
     redirect(303, safeTarget(url.searchParams.get('to'), url));
   },

@@ -1,0 +1,116 @@
+/**
+ * Hears what other devices on the same server save and play. One page of a browser listens for all of its
+ * pages that are seen: a browser opens only a few connections to one server.
+ */
+import { alone } from '$lib/kept/storage';
+import { type Message, messageSchema, type StageMessage } from './messages';
+
+type Of<K extends Message['kind']> = Extract<Message, { kind: K }>;
+
+const hearers = new Set<(message: Message) => void>();
+const missed = new Set<() => void>();
+
+/** This page, by which it knows what it has said itself. */
+export const PAGE =
+  typeof crypto === 'undefined' ? '' : `${Date.now()}-${Math.random().toString(36).slice(2)}`;
+
+/** Calls back for each message of a kind; the answer ends it. */
+export function onMessage<K extends Message['kind']>(
+  kind: K,
+  hear: (message: Of<K>) => void,
+): () => void {
+  const one = (message: Message) => {
+    if (message.kind === kind) hear(message as Of<K>);
+  };
+  hearers.add(one);
+  return () => hearers.delete(one);
+}
+
+/** Calls back when the connection is there again: messages may have been missed. */
+export function onReturn(look: () => void): () => void {
+  missed.add(look);
+  return () => missed.delete(look);
+}
+
+let devices = 1;
+
+/** Browsers that are open on this server, as it last said. */
+export const devicesOpen = (): number => devices;
+
+function hear(message: Message): void {
+  if (message.kind === 'devices') devices = message.count;
+  for (const one of hearers) one(message);
+}
+
+type Told = { readonly message: Message } | { readonly returned: true };
+
+/** Listens while the page is seen; the answer ends it. */
+export function listen(): () => void {
+  if (typeof EventSource === 'undefined') return () => undefined;
+  const channel =
+    typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('corvel:live');
+  const take = (told: Told) => {
+    if ('message' in told) hear(told.message);
+    else for (const look of missed) look();
+  };
+  if (channel) channel.onmessage = ({ data }: MessageEvent<Told>) => take(data);
+  let release: (() => void) | null = null;
+  let wanted = false;
+
+  function begin(): void {
+    wanted = true;
+    if (release) return;
+    // Held until it is released: the next page that waits goes on listening then.
+    void alone(
+      'live',
+      () =>
+        new Promise<void>((resolve) => {
+          if (!wanted) {
+            resolve();
+            return;
+          }
+          const source = new EventSource('/api/live');
+          let opened = 0;
+          const pass = (told: Told) => {
+            take(told);
+            channel?.postMessage(told);
+          };
+          source.onopen = () => {
+            opened += 1;
+            if (opened > 1) pass({ returned: true });
+          };
+          source.onmessage = ({ data }: MessageEvent<string>) => {
+            const read = messageSchema.safeParse(JSON.parse(data));
+            if (read.success) pass({ message: read.data });
+          };
+          release = () => {
+            release = null;
+            source.close();
+            resolve();
+          };
+        }),
+    ).catch(() => undefined);
+  }
+  function end(): void {
+    wanted = false;
+    release?.();
+  }
+
+  const look = () => (document.visibilityState === 'visible' ? begin() : end());
+  look();
+  document.addEventListener('visibilitychange', look);
+  return () => {
+    document.removeEventListener('visibilitychange', look);
+    end();
+    channel?.close();
+  };
+}
+
+/** Says where this page's stage is, where anybody may follow it. */
+export function tellStage(at: Omit<StageMessage, 'kind' | 'page'>): void {
+  if (devices < 2) return;
+  const body = JSON.stringify({ kind: 'stage', page: PAGE, ...at } satisfies StageMessage);
+  const headers = { 'content-type': 'application/json' };
+  // One that is lost is followed by the next.
+  fetch('/api/live', { method: 'POST', headers, body }).catch(() => undefined);
+}
