@@ -44,23 +44,36 @@ export const lickPassage = (
   neck: Neck,
 ): Passage => passageOf(chart, key, neck, title, overChart(chart, key, neck, notes));
 
-/** The bars of a passage as chart text: its chords by the beat, silence where it has none. */
+/** Shares a beat may be cut into, so that every chord of a bar begins on one. */
+const CUTS = range(1, 13);
+const NEAR = 1e-6;
+const onGrid = (beat: number, cut: number): boolean =>
+  Math.abs(beat * cut - Math.round(beat * cut)) < NEAR * cut;
+
+/** The bars of a passage as chart text: its chords where they begin, silence where it has none. */
 function chartOfPassage({ key, time, tempo, beats, chords }: Passage): string {
   const heads = [
     ...(key ? [`key: ${writeKey(key)}`] : []),
     `time: ${time.beats}/${time.unit}`,
     ...(tempo === null ? [] : [`tempo: ${Math.round(tempo)}`]),
   ];
-  const bars = range(0, Math.max(1, Math.ceil(beats / time.beats - 1e-6))).map((bar) => {
-    const slots = range(0, time.beats).map((slot) => {
-      const beat = bar * time.beats + slot;
-      const begins = chords.find((one) => Math.round(one.beat) === beat);
+  const end = chords.reduce((latest, one) => Math.max(latest, one.beat + one.beats), beats);
+  const bars = range(0, Math.max(1, Math.ceil(end / time.beats - NEAR))).map((bar) => {
+    const [from, to] = [bar * time.beats, (bar + 1) * time.beats];
+    const edges = chords
+      .flatMap((one) => [one.beat, one.beat + one.beats])
+      .filter((edge) => edge > from + NEAR && edge < to - NEAR);
+    const cut = CUTS.find((shares) => edges.every((edge) => onGrid(edge, shares))) ?? 12;
+    const slots = range(0, time.beats * cut).map((slot) => {
+      const beat = from + slot / cut;
+      const half = 0.5 / cut;
+      const begins = chords.find((one) => one.beat >= beat - half && one.beat < beat + half);
       if (begins) return chordName(begins.chord);
       const sounding = chords.some(
-        (one) => one.beat < beat + 1e-6 && beat < one.beat + one.beats - 1e-6,
+        (one) => one.beat < beat + NEAR && beat < one.beat + one.beats - NEAR,
       );
       if (!sounding) return 'N.C.';
-      const here = chords.findLast((one) => one.beat < beat + 1e-6);
+      const here = chords.findLast((one) => one.beat < beat + NEAR);
       return slot === 0 && here ? chordName(here.chord) : '/';
     });
     const whole = slots

@@ -8,6 +8,8 @@ import { readPlan } from '$lib/study/plan';
 import { chartFile, openChart } from './charts';
 import { DEFAULT_VIEW } from '$lib/study/view';
 import { openPassage } from './passages';
+import { lickOfPassage } from '$core/licks/lick';
+import { chartOf } from '$tests/laws';
 
 const open = async (content: string | Uint8Array) =>
   openChart(typeof content === 'string' ? new TextEncoder().encode(content) : content);
@@ -352,4 +354,43 @@ describe('out and in again', () => {
       );
     },
   );
+});
+
+describe('a chart opened as a lick', () => {
+  const opened = async (text: string) => {
+    const read = await openPassage(new TextEncoder().encode(text), STANDARD_NECK);
+    if (!read.ok) throw new Error(read.message);
+    return { notes: read.passage.notes.length, chart: lickOfPassage(read.passage, 'mine').chart };
+  };
+  const chordsOf = (text: string) =>
+    chartOf(text).chords.map(({ beat, chord }) => `${beat} ${chord.symbol}`);
+
+  test.each([
+    'key: C\n| Dm7 G7 | C6 | Am7 / / D7 |',
+    // Off the beat, more of them than beats, and after the last note.
+    '| C Dm7 Em7 F G Am7 Bdim C |',
+    'time: 3/4\n| C F | G |',
+    'time: 7/8\n| C / / F / G / | N.C. | Bb |',
+    '|: C | [1] F | G7 :| [2] Am | D7 |',
+    'key: F\n| I | vi ii7 V7 |',
+  ])('%s keeps its chords where they are', async (text) => {
+    const { chart, notes } = await opened(text);
+    expect(notes).toBe(0);
+    expect(chordsOf(chart)).toEqual(chordsOf(text));
+  });
+
+  test('an ABC tune keeps its notes besides', async () => {
+    const tune = 'X:1\nT:One\nM:4/4\nL:1/8\nK:C\n"Dm7"D2F2 "G7"GABd|"C6"c8|"Am7"z8|"D7"z8|\n';
+    const { chart, notes } = await opened(tune);
+    expect(notes).toBe(7);
+    expect(chordsOf(chart)).toEqual(['0 Dm7', '2 G7', '4 C6', '8 Am7', '12 D7']);
+  });
+
+  test('words are neither', async () => {
+    const read = await openPassage(
+      new TextEncoder().encode('Dear all,\nnothing here.'),
+      STANDARD_NECK,
+    );
+    expect(read.ok).toBe(false);
+  });
 });

@@ -2,9 +2,12 @@
  * Formats of passages: one row each. A reader or writer comes when it is first needed; a new format
  * is a module of `core/formats/passage` and a row here.
  */
+import { readChart } from '$core/chart/form';
+import { isAbc } from '$core/formats/chart/abc/isAbc';
 import { type PassageResult, refused, type Written } from '$core/formats/result';
 import type { Neck } from '$core/neck/neck';
 import type { Passage } from '$core/phrases/passage';
+import { EMPTY_PLAN, readPlan } from '$lib/study/plan';
 import {
   FILE_LIMIT,
   fileName,
@@ -95,8 +98,11 @@ export type PassageFormat = keyof typeof ROWS;
 export const PASSAGE_FORMAT_ROWS: readonly PassageFormatRow[] = Object.values(FORMATS);
 export const PASSAGE_FORMATS = Object.keys(ROWS) as readonly PassageFormat[];
 export const passageFormatName = (format: PassageFormat): string => FORMATS[format].name;
+/** A chart is opened too: as its chords, with its melody. */
+const CHART_TYPES = ['.abc', '.cho', '.chopro', '.chordpro', '.crd', '.pro'];
 export const PASSAGE_TYPES = Object.values(FORMATS)
   .flatMap(({ opens }) => opens.map((extension) => `.${extension}`))
+  .concat(CHART_TYPES)
   .join(',');
 
 /** The passage as a file, with what of it the format cannot hold. */
@@ -126,6 +132,22 @@ export async function openPassage(bytes: Uint8Array, neck: Neck): Promise<Passag
   if (file.text.length > TEXT_LIMIT && row === FORMATS.tab) {
     return refused('This text is too long for a melody.');
   }
-  const result = await row.read(file, neck);
+  const read = isAbc(file.text) ? null : await row.read(file, neck);
+  const result = read?.ok ? read : ((await openAsChart(bytes, neck)) ?? read);
+  if (result === null) return refused('There is no melody in this file.');
   return result.ok && passageEnd(result.passage) > MOST_BEATS ? refused(TOO_LONG) : result;
+}
+
+/** A chart in any format as a passage: all of its chords, and its melody where it has one; null for none. */
+async function openAsChart(bytes: Uint8Array, neck: Neck): Promise<PassageResult | null> {
+  const { openChart } = await import('./charts');
+  const opened = await openChart(bytes);
+  if (!opened.ok) return null;
+  const { text, plan } = opened.chart;
+  const chart = readChart(text);
+  if (!chart.ok) return null;
+  const { melodyPassage } = await import('$lib/study/melody');
+  const kept = plan === null ? EMPTY_PLAN : readPlan(plan);
+  const passage = melodyPassage(kept, chart.chart, neck);
+  return { ok: true, passage, remarks: opened.chart.remarks };
 }

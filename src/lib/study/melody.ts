@@ -23,8 +23,8 @@ export const melodyOver = (
 ): readonly PlayedNote[] => overChart(chart, key, neck, melodyOn(plan, neck));
 
 /** A chart with its melody as a passage, its form written out. */
-export function melodyPassage(plan: Plan, chart: Chart): Passage {
+export function melodyPassage(plan: Plan, chart: Chart, neck: Neck = STANDARD_NECK): Passage {
   const { key } = readHarmony(chart).key;
-  const notes = melodyOver(plan, chart, key, STANDARD_NECK);
-  return passageOf(chart, key, STANDARD_NECK, chart.source.title, notes);
+  const notes = melodyOver(plan, chart, key, neck);
+  return passageOf(chart, key, neck, chart.source.title, notes);
 }
