@@ -26,9 +26,6 @@ function valueOf(text: string): unknown {
   }
 }
 
-/** Questions that take a file as it is, whatever its format. */
-const TAKES_FILE: ReadonlySet<string> = new Set(['open']);
-
 type Fields = Readonly<Record<string, unknown>>;
 
 const isPlain = (value: unknown): boolean => typeof value !== 'object' || value === null;
@@ -56,10 +53,10 @@ export function wordsOf(value: unknown, indent = ''): string {
 }
 
 /** Answers what the words of a command ask; `readFile` gives the bytes of a file by its name, `-` of what is piped in. */
-export function answerOf(
+export async function answerOf(
   words: readonly string[],
   readFile: (name: string) => Uint8Array,
-): Answered {
+): Promise<Answered> {
   const flags = words.filter((word) => word.startsWith('--'));
   const [name, file, index, ...others] = words.filter((word) => !word.startsWith('--'));
   const wrong = (text: string): Answered => ({ code: 2, text });
@@ -76,15 +73,12 @@ export function answerOf(
   }
   if (others.length > 0)
     return wrong(`“${others.join(' ')}” is too much: write fields as --name=value.`);
+  let whole: Uint8Array = new Uint8Array();
   if (file !== undefined) {
     try {
       const bytes = readFile(file);
-      if (TAKES_FILE.has(name))
-        Object.assign(fields, {
-          content: Buffer.from(bytes).toString('base64'),
-          encoding: 'base64',
-        });
-      else fields['chart'] = new TextDecoder().decode(bytes);
+      whole = bytes;
+      fields['chart'] = new TextDecoder().decode(bytes);
     } catch {
       return wrong(`“${file}” cannot be read.`);
     }
@@ -94,14 +88,14 @@ export function answerOf(
       return wrong(`“${index}” is no index of a chord: they count from 0.`);
     fields['index'] = Number(index);
   }
-  const request = question.request.safeParse(fields);
+  const request = question.request.safeParse(question.takes === 'file' ? whole : fields);
   if (!request.success) {
     const [issue] = request.error.issues;
     return wrong(
       `${issue?.path.join('.') ?? ''}: ${issue?.message ?? 'wrong'}`.replace(/^: /u, ''),
     );
   }
-  const result = question.ask(request.data);
+  const result = await question.ask(request.data);
   if (!result.ok) return { code: 1, text: result.error.message };
   const json = flags.includes('--json');
   return { code: 0, text: json ? JSON.stringify(result.value, null, 2) : wordsOf(result.value) };

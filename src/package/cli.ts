@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs';
 import { answerOf } from './ask';
 
-const { code, text } = answerOf(process.argv.slice(2), (name) =>
+const { code, text } = await answerOf(process.argv.slice(2), (name) =>
   readFileSync(name === '-' ? 0 : name),
 );
 (code === 0 ? process.stdout : process.stderr).write(`${text}\n`);

@@ -99,28 +99,30 @@ describe('the command', () => {
       return new TextEncoder().encode(text);
     });
 
-  test('asks a question of a chart, with an index and fields', () => {
-    const asked = ask('options', 'tune.txt', '1', '--lenses=["mode"]', '--json');
+  test('asks a question of a chart, with an index and fields', async () => {
+    const asked = await ask('options', 'tune.txt', '1', '--lenses=["mode"]', '--json');
     expect(asked.code).toBe(0);
     const answer = JSON.parse(asked.text) as { options: { lens: string }[] };
     expect(new Set(answer.options.map(({ lens }) => lens))).toEqual(new Set(['mode']));
-    expect(ask('exercise', 'tune.txt', '--kind=own', '--pattern=1 2 3 5').text).toContain('goal:');
+    expect((await ask('exercise', 'tune.txt', '--kind=own', '--pattern=1 2 3 5')).text).toContain(
+      'goal:',
+    );
   });
 
-  test('says what it can do, and what is wrong', () => {
-    expect(ask().text).toContain('options');
-    expect(ask('--help').code).toBe(0);
-    expect(ask('sing', 'tune.txt')).toMatchObject({
+  test('says what it can do, and what is wrong', async () => {
+    expect((await ask()).text).toContain('options');
+    expect((await ask('--help')).code).toBe(0);
+    expect(await ask('sing', 'tune.txt')).toMatchObject({
       code: 2,
       text: expect.stringContaining('sing'),
     });
-    expect(ask('options', 'tune.txt', '9')).toMatchObject({ code: 1 });
-    expect(ask('options', 'gone.txt', '1')).toMatchObject({
+    expect(await ask('options', 'tune.txt', '9')).toMatchObject({ code: 1 });
+    expect(await ask('options', 'gone.txt', '1')).toMatchObject({
       code: 2,
       text: expect.stringContaining('gone.txt'),
     });
-    expect(ask('options', 'tune.txt', 'x')).toMatchObject({ code: 2 });
-    expect(ask('open', 'tune.abc', '--json').text).toContain('| C |');
+    expect(await ask('options', 'tune.txt', 'x')).toMatchObject({ code: 2 });
+    expect((await ask('open', 'tune.abc', '--json')).text).toContain('| C |');
   });
 
   test('words are lines that are read', () => {

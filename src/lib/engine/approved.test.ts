@@ -54,6 +54,7 @@ function ask<T extends Json>(name: string, request: unknown): T {
   const question = QUESTIONS[name];
   if (!question) throw new Error(name);
   const result = question.ask(question.request.parse(request));
+  if (result instanceof Promise) throw new Error(`${name} answers later`);
   return JSON.parse(JSON.stringify(result.ok ? result.value : { refused: result.error })) as T;
 }
 

@@ -13,6 +13,7 @@ function ask(name: string, request: unknown): unknown {
   const question = QUESTIONS[name];
   if (!question) throw new Error(name);
   const result = question.ask(question.request.parse(request));
+  if (result instanceof Promise) throw new Error(`${name} answers later`);
   if (!result.ok) return { error: result.error };
   return question.answer.parse(JSON.parse(JSON.stringify(result.value)));
 }
@@ -779,6 +780,63 @@ describe('licks', () => {
     expect(ask('exercise', { chart, kind: 'switch', switchAt: 2 })).not.toHaveProperty('error');
     const sung = ask('exercise', { chart, kind: 'melody', melody: notes }) as { notes: unknown[] };
     expect(sung.notes).toHaveLength(6);
+  });
+});
+
+describe('open', () => {
+  const open = async (content: string | Uint8Array) => {
+    const bytes = typeof content === 'string' ? new TextEncoder().encode(content) : content;
+    const result = await QUESTIONS['open']?.ask(bytes);
+    if (!result) throw new Error('open');
+    return result.ok
+      ? (QUESTIONS['open']?.answer.parse(JSON.parse(JSON.stringify(result.value))) as Record<
+          string,
+          unknown
+        >)
+      : { refused: result.error.message };
+  };
+  const TAB = 'e|-------|\nB|-----5-|\nG|-5-7---|\nD|-------|\nA|-------|\nE|-------|';
+
+  test('a chart by any format, with what was guessed', async () => {
+    expect(await open('title: A\n| Dm7 | G7 |')).toEqual({
+      ...{ kind: 'chart', format: 'text', text: 'title: A\n| Dm7 | G7 |', remarks: [] },
+    });
+    const tune = 'X:1\nT:One\nM:4/4\nL:1/4\nK:C\n"Dm7"DFAc|"G7"B4|\n';
+    const abc = await open(tune);
+    expect(abc).toMatchObject({ kind: 'chart', format: 'abc', remarks: [] });
+    expect(abc?.['melody']).toHaveLength(5);
+    expect(abc?.['melody']).toMatchObject([
+      { beat: 0, beats: 1, midi: 62, note: 'D' },
+      {},
+      {},
+      {},
+      {},
+    ]);
+    expect(await open(`${tune}\nX:2\nT:Two\nM:4/4\nL:1/4\nK:C\n"C"C4|\n`)).toMatchObject({
+      remarks: [expect.stringContaining('2 charts')],
+    });
+    expect(await open('{title: A}\n[C]La [G7]la')).toMatchObject({
+      kind: 'chart',
+      format: 'chordpro',
+    });
+  });
+
+  test('a passage where there is no chart', async () => {
+    expect(await open(TAB)).toMatchObject({
+      ...{ kind: 'passage', format: 'tab' },
+      notes: [{ string: 3, fret: 5, midi: 60, note: 'C' }, { midi: 62 }, { string: 2, midi: 64 }],
+    });
+  });
+
+  test('chart text with a slip is kept; what is neither is refused with what it seems', async () => {
+    expect(await open('| Dm7 | Xq |')).toMatchObject({
+      ...{ kind: 'chart', text: '| Dm7 | Xq |', remarks: [expect.stringContaining('Xq')] },
+    });
+    for (const words of ['Dear all,\nnothing here.', '', '<html><p>no</p></html>', '{"a": 1}'])
+      expect(await open(words)).toEqual({ refused: expect.stringMatching(/\.$/u) });
+    expect(await open(new Uint8Array([0, 1, 2, 3]))).toEqual({
+      refused: expect.stringMatching(/\.$/u),
+    });
   });
 });
 

@@ -3,9 +3,9 @@ import { parentPort } from 'node:worker_threads';
 import { type EngineJob, type EngineReply, READY } from './jobs';
 import { QUESTIONS } from './questions';
 
-function answer({ question, request }: EngineJob): EngineReply {
+async function answer({ question, request }: EngineJob): Promise<EngineReply> {
   try {
-    const result = QUESTIONS[question]?.ask(request);
+    const result = await QUESTIONS[question]?.ask(request);
     if (!result) return { kind: 'failed', reason: `There is no question “${question}”.` };
     return result.ok
       ? { kind: 'answered', status: 200, body: JSON.stringify(result.value) }
@@ -17,5 +17,5 @@ function answer({ question, request }: EngineJob): EngineReply {
 
 parentPort?.postMessage(READY);
 parentPort?.on('message', (job: EngineJob) => {
-  parentPort?.postMessage(answer(job));
+  void answer(job).then((reply) => parentPort?.postMessage(reply));
 });

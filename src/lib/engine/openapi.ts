@@ -1,5 +1,6 @@
 /** The OpenAPI 3.1 description of the engine, made from its questions' schemas. */
 import { z } from 'zod';
+import type { Question } from './question';
 import { QUESTIONS } from './questions';
 import { errorAnswer } from './shapes';
 
@@ -13,7 +14,13 @@ function withoutDialect(schema: z.ZodType): Record<string, unknown> {
   return described;
 }
 
+const fileContent = {
+  'application/octet-stream': { schema: { type: 'string', format: 'binary' } },
+};
 const soundContent = { 'audio/wav': { schema: { type: 'string', format: 'binary' } } };
+
+const contentOf = ({ takes, request }: Question) =>
+  takes === 'json' ? jsonContent(request) : takes === 'sound' ? soundContent : fileContent;
 
 const failure = (description: string) => ({ description, content: jsonContent(errorAnswer) });
 
@@ -26,7 +33,7 @@ export function describeEngine() {
         summary: question.summary,
         requestBody: {
           required: true,
-          content: question.takes === 'sound' ? soundContent : jsonContent(question.request),
+          content: contentOf(question),
         },
         responses: {
           200: { description: 'The answer', content: jsonContent(question.answer) },

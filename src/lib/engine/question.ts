@@ -6,22 +6,22 @@ export interface Question {
   readonly summary: string;
   readonly request: z.ZodType;
   readonly answer: z.ZodType;
-  /** What a request holds: JSON, or a recording's bytes as they are. */
-  readonly takes: 'json' | 'sound';
+  /** What a request holds: JSON, or the bytes of a recording or of any file as they are. */
+  readonly takes: 'json' | 'sound' | 'file';
   /** Megabytes a request may hold, where the usual half is too little. */
   readonly megabytes?: number | undefined;
   /** The request has already passed its schema. */
-  readonly ask: (request: unknown) => EngineResult<unknown>;
+  readonly ask: (request: unknown) => EngineResult<unknown> | Promise<EngineResult<unknown>>;
 }
 
 /** A question whose function is held to its schemas. */
 export function question<Request, Answer>(parts: {
   readonly summary: string;
-  readonly takes?: 'sound';
+  readonly takes?: 'sound' | 'file';
   readonly megabytes?: number;
   readonly request: z.ZodType<Request, unknown>;
   readonly answer: z.ZodType<Answer>;
-  readonly ask: (request: Request) => EngineResult<Answer>;
+  readonly ask: (request: Request) => EngineResult<Answer> | Promise<EngineResult<Answer>>;
 }): Question {
   return { takes: 'json', ...parts, ask: (value) => parts.ask(value as Request) };
 }

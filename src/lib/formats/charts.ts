@@ -302,12 +302,18 @@ export const OPENED_TYPES = Object.values(ROWS)
   .concat('text/plain')
   .join(',');
 
+const FORMATS = Object.keys(ROWS) as readonly ChartFormat[];
+const formatOf = (file: OpenedFile): ChartFormat =>
+  FORMATS.find((format) => ROWS[format].recognises(file)) ?? 'text';
+
+/** The format of a file, by what is in it: that of the first row that knows it. */
+export const chartFormatOf = (bytes: Uint8Array): ChartFormat => formatOf(takeUp(bytes));
+
 /** The chart in pasted or opened bytes. */
 export async function openChart(bytes: Uint8Array): Promise<ChartOpened> {
   if (bytes.length > FILE_LIMIT) return refused('This file is too large for a chart.');
   const file = takeUp(bytes);
-  const row = Object.values(ROWS).find(({ recognises }) => recognises(file)) ?? ROWS.text;
-  return row.read(file);
+  return ROWS[formatOf(file)].read(file);
 }
 
 export const chartFileName = (text: string, extension: string): string =>

@@ -123,11 +123,17 @@ const TOO_LONG = `This melody is longer than ${MOST_BEATS} beats, more than a sh
 const passageEnd = ({ notes }: Passage): number =>
   notes.reduce((end, { beat, beats }) => Math.max(end, beat + beats), 0);
 
+const formatOf = (file: OpenedFile): PassageFormat =>
+  PASSAGE_FORMATS.find((format) => FORMATS[format].recognises(file)) ?? 'tab';
+
+/** The format of a file, by what is in it: that of the first row that knows it. */
+export const passageFormatOf = (bytes: Uint8Array): PassageFormat => formatOf(takeUp(bytes));
+
 /** Reads a passage from a file of any of the formats, by what is in it. */
 export async function openPassage(bytes: Uint8Array, neck: Neck): Promise<PassageResult> {
   if (bytes.length > FILE_LIMIT) return refused('This file is too large for a melody.');
   const file = takeUp(bytes);
-  const row = Object.values(FORMATS).find(({ recognises }) => recognises(file)) ?? FORMATS.tab;
+  const row = FORMATS[formatOf(file)];
   if (row.read === null) return refused('This file holds no melody.');
   if (file.text.length > TEXT_LIMIT && row === FORMATS.tab) {
     return refused('This text is too long for a melody.');

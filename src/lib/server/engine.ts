@@ -69,7 +69,7 @@ const respond = (reply: EngineReply): Response =>
 export async function askEngine(job: EngineJob): Promise<Response> {
   const running = threads();
   if (!running) {
-    const result = QUESTIONS[job.question]?.ask(job.request);
+    const result = await QUESTIONS[job.question]?.ask(job.request);
     if (!result) return failure(`There is no question “${job.question}”.`);
     return result.ok
       ? Response.json(result.value)

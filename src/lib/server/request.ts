@@ -16,7 +16,7 @@ export interface Refusal {
   readonly path?: string;
 }
 
-type Body<T> =
+export type Body<T> =
   { readonly ok: true; readonly value: T } | { readonly ok: false; readonly refusal: Refusal };
 
 const refuse = (status: number, code: string, message: string, path?: string): Body<never> => ({

@@ -1,91 +1,103 @@
-/** `open`: what a file or pasted text holds, as chart text. */
+/** `open`: what a file holds, as the Book's Import and the lick editor's Open read it. */
 import { z } from 'zod';
-import { isAbc } from '$core/formats/chart/abc/isAbc';
-import { readAbc } from '$core/formats/chart/abc/read';
-import { readMidiChart } from '$core/formats/chart/midi/read';
-import { readMusicXmlFile } from '$core/formats/chart/musicxml/read';
-import { isSong, readSong } from '$core/formats/chart/song/read';
 import { readChart } from '$core/chart/form';
-import { summariseChart } from '$core/chart/summary';
-import type { Refusal } from '$core/formats/result';
-import { isMidi, isXml, isZip, takeUp } from '$lib/formats/files';
+import { noteName } from '$core/notes/notes';
+import { pitchAt } from '$core/neck/neck';
+import { STANDARD_NECK } from '$core/neck/neck';
+import type { PlayedNote } from '$core/phrases/passage';
+import { chartFormatOf, openChart } from '$lib/formats/charts';
+import { openPassage, passageFormatOf } from '$lib/formats/passages';
+import { lickOfPassage } from '$core/licks/lick';
+import { melodyPassage } from '$lib/study/melody';
+import { readPlan } from '$lib/study/plan';
 import { question } from '../question';
 import { accept, refuse } from '../refusals';
+import { noteText } from '../shapes';
 
-const MOST = 700_000;
+const notes = z.array(
+  z.object({
+    beat: z.number().describe('From the beginning, in beats of the time'),
+    beats: z.number(),
+    string: z.int().describe('1 is the highest'),
+    fret: z.int(),
+    midi: z.int(),
+    note: noteText,
+  }),
+);
+const remarks = z.array(z.string()).describe('What was left out or guessed, in sentences');
 
-const request = z.object({
-  content: z.string().max(MOST).describe('The text, or the bytes in base64'),
-  encoding: z.enum(['text', 'base64']).default('text'),
-});
+const answer = z.discriminatedUnion('kind', [
+  z.object({
+    kind: z.literal('chart'),
+    format: z.string().describe('What the file is'),
+    text: z.string().describe('Chart text'),
+    remarks,
+    melody: notes.optional(),
+  }),
+  z.object({
+    kind: z.literal('passage'),
+    format: z.string(),
+    chart: z.string().optional().describe('The bars and chords under it, as chart text'),
+    notes,
+    remarks,
+  }),
+]);
 
-const answer = z.object({
-  format: z.enum(['chart', 'musicxml', 'abc', 'song', 'midi']),
-  charts: z
-    .array(
-      z.object({
-        title: z.string(),
-        chart: z.string().describe('Chart text'),
-        remarks: z.array(z.string()).describe('What could not be taken over, in sentences'),
-      }),
-    )
-    .describe('Every chart of the file: several tunes may stand in one'),
-});
-type Answer = z.output<typeof answer>;
+const told = (played: readonly PlayedNote[]) =>
+  played.map(({ beat, beats, string, fret, note }) => ({
+    ...{ beat, beats, string, fret, midi: pitchAt(STANDARD_NECK, { string, fret }) },
+    note: noteName(note),
+  }));
 
-interface Found {
-  readonly format: Answer['format'];
-  readonly read: () =>
-    | {
-        readonly ok: true;
-        readonly charts: readonly { text: string; remarks: readonly string[] }[];
-      }
-    | Refusal;
-}
-
-const single = (
-  read: { readonly ok: true; readonly text: string; readonly remarks: readonly string[] } | Refusal,
-) => (read.ok ? { ok: true as const, charts: [read] } : read);
-
-function formatOf(bytes: Uint8Array): Found {
-  const file = takeUp(bytes);
-  const { text } = file;
-  if (isMidi(file)) return { format: 'midi', read: () => single(readMidiChart(bytes)) };
-  if (isZip(file) || isXml(file))
-    return { format: 'musicxml', read: () => single(readMusicXmlFile(bytes)) };
-  if (isAbc(text)) {
-    const read = () => {
-      const tunes = readAbc(text);
-      return tunes.ok ? { ok: true as const, charts: tunes.tunes } : tunes;
-    };
-    return { format: 'abc', read };
-  }
-  if (!readChart(text).ok && isSong(text))
-    return { format: 'song', read: () => single(readSong(text)) };
-  return { format: 'chart', read: () => ({ ok: true, charts: [{ text, remarks: [] }] }) };
-}
+/** Whether a text was meant as a chart, though it cannot be read: it has bars. */
+const hasBars = (text: string): boolean => /^[^\n]*\|[^\n]*$/mu.test(text);
 
 export const open = question({
-  summary: 'What a file holds as chart text: MusicXML, ABC, ChordPro and song sheets, MIDI.',
-  request,
+  summary: 'What a file holds: a chart (text, MusicXML, ABC, ChordPro, MIDI) or a passage.',
+  takes: 'file',
+  request: z.instanceof(Uint8Array),
   answer,
-  megabytes: 1,
-  ask({ content, encoding }) {
-    const bytes =
-      encoding === 'base64'
-        ? new Uint8Array(Buffer.from(content, 'base64'))
-        : new TextEncoder().encode(content);
-    const { format, read } = formatOf(bytes);
-    const result = read();
-    if (!result.ok)
-      return refuse({ code: 'invalid_request', message: result.message, path: 'content' });
-    return accept({
-      format,
-      charts: result.charts.map(({ text, remarks }) => ({
-        title: summariseChart(text).title,
-        chart: text,
-        remarks: [...remarks],
-      })),
-    });
+  async ask(bytes) {
+    const opened = await openChart(bytes);
+    const read = opened.ok ? readChart(opened.chart.text) : null;
+    if (opened.ok && read?.ok) {
+      const { text, plan, remarks: said } = opened.chart;
+      const more = (opened.choices?.length ?? 1) - 1;
+      const kept = plan === null ? null : readPlan(plan);
+      const sung = kept?.melody ? melodyPassage(kept, read.chart).notes : [];
+      return accept({
+        kind: 'chart' as const,
+        format: chartFormatOf(bytes),
+        text,
+        remarks: [
+          ...said,
+          ...(more > 0 ? [`The file offers ${more + 1} charts; this is the first.`] : []),
+        ],
+        ...(sung.length > 0 ? { melody: told(sung) } : {}),
+      });
+    }
+    const passage = await openPassage(bytes, STANDARD_NECK);
+    if (passage.ok && passage.passage.notes.length > 0) {
+      const { chords } = passage.passage;
+      return accept({
+        kind: 'passage' as const,
+        format: passageFormatOf(bytes),
+        ...(chords.length > 0 ? { chart: lickOfPassage(passage.passage, '').chart } : {}),
+        notes: told(passage.passage.notes),
+        remarks: [...passage.remarks],
+      });
+    }
+    // Chart text with a slip in it is kept, as Import keeps it.
+    if (opened.ok && hasBars(opened.chart.text))
+      return accept({
+        kind: 'chart' as const,
+        format: chartFormatOf(bytes),
+        text: opened.chart.text,
+        remarks: [...opened.chart.remarks],
+      });
+    const message = opened.ok
+      ? 'This is text, but neither a chart with bars nor tablature.'
+      : opened.message;
+    return refuse({ code: 'invalid_request', message });
   },
 });
