@@ -1,4 +1,4 @@
-/** `npm run tables`: writes the README's tables and the schema of chart files from the program's own. */
+/** `npm run tables`: writes the manual's tables and the schema of chart files from the program's own. */
 import { ensureInstalled, runBundled } from './tools.js';
 
 ensureInstalled();

@@ -1,4 +1,4 @@
-/** Writes what the README and docs hold of the program's own tables and schemas. */
+/** Writes what the manual and docs hold of the program's own tables and schemas. */
 import { readFileSync, writeFileSync } from 'node:fs';
 import { z } from 'zod';
 import { documentSchema } from '$lib/formats/chartJson';
@@ -10,14 +10,14 @@ function put(text: string, name: string, table: string): string {
   const [open, close] = [`<!-- ${name} -->`, `<!-- /${name} -->`];
   const from = text.indexOf(open);
   const to = text.indexOf(close);
-  if (from < 0 || to < 0) throw new Error(`README.md has no place for “${name}”.`);
+  if (from < 0 || to < 0) throw new Error(`The manual has no place for “${name}”.`);
   return `${text.slice(0, from + open.length)}\n\n${table}\n\n${text.slice(to)}`;
 }
 
-const README = 'README.md';
+const MANUAL = 'docs/manual.md';
 writeFileSync(
-  README,
-  put(put(readFileSync(README, 'utf8'), 'keys', shortcutTable()), 'formats', formatTable()),
+  MANUAL,
+  put(put(readFileSync(MANUAL, 'utf8'), 'keys', shortcutTable()), 'formats', formatTable()),
 );
 writeFileSync(
   'docs/corvel-chart.schema.json',

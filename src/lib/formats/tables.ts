@@ -1,4 +1,4 @@
-/** The README's table of formats, made from the registries. */
+/** The manual's table of formats, made from the registries. */
 import { CHART_FORMAT_ROWS } from './charts';
 import { PASSAGE_FORMAT_ROWS } from './passages';
 

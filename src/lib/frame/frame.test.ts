@@ -97,8 +97,8 @@ describe('shortcuts', () => {
   test.each([
     ['keys', shortcutTable()],
     ['formats', formatTable()],
-  ])('the README holds the table of %s: npm run tables writes it', (_, table) => {
-    expect(readFileSync('README.md', 'utf8')).toContain(table);
+  ])('the manual holds the table of %s: npm run tables writes it', (_, table) => {
+    expect(readFileSync('docs/manual.md', 'utf8')).toContain(table);
   });
 });
 

@@ -1,5 +1,5 @@
 /**
- * Every key of the screens of a chart, in one table: the help sheet and the README are made from it.
+ * Every key of the screens of a chart, in one table: the help sheet and the manual are made from it.
  * A screen says what its keys do by their names here.
  */
 interface ShortcutRow {

@@ -1,4 +1,4 @@
-/** Tables of the README that are made from the program's own. `npm run tables` writes them. */
+/** Tables of the manual that are made from the program's own. `npm run tables` writes them. */
 import { SHORTCUTS } from './shortcuts';
 
 const row = (...cells: readonly string[]): string => `| ${cells.join(' | ')} |`;

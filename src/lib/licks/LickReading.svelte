@@ -1,5 +1,6 @@
 <!-- What a lick says: chord by chord whether it is heard, what lands, how it ends. -->
 <script lang="ts">
+  import TheoryLink from '$lib/ui/TheoryLink.svelte';
   import { backwardSays } from '$core/licks/reading';
   import { NOTE_ROLES } from '$core/licks/roles';
   import { showDegree, showNote, showSymbol } from '$lib/ui/glyphs';
@@ -47,7 +48,10 @@
         </li>
       {/each}
     </ul>
-    <h3 class="heading mt-2">Landings</h3>
+    <div class="mt-2 flex items-baseline gap-3">
+      <h3 class="heading">Landings</h3>
+      <TheoryLink part="landings" of="landings" />
+    </div>
     <ul class="text-sm">
       {#each reading.landings as { chord, sentence } (chord)}<li>{showSymbol(sentence)}</li>{/each}
     </ul>

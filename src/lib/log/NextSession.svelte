@@ -1,5 +1,6 @@
 <!-- What to practise next: blocks with their reasons, each to be started, put off or made longer. -->
 <script lang="ts">
+  import TheoryLink from '$lib/ui/TheoryLink.svelte';
   import Play from '@lucide/svelte/icons/play';
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
@@ -152,4 +153,5 @@
       >Bring back what you postponed ({skipped.length})</button
     >
   {/if}
+  <TheoryLink part="practice" of="practice" />
 </section>

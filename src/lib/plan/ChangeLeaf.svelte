@@ -1,5 +1,6 @@
 <!-- The change from now to next as a ladder, each step of it in words beside it. -->
 <script lang="ts">
+  import TheoryLink from '$lib/ui/TheoryLink.svelte';
   import { getStudy } from '$lib/study/study.svelte';
   import { getPlanModel } from './model.svelte';
   import Choice from '$lib/ui/Choice.svelte';
@@ -45,6 +46,7 @@
       {#each model.remarksNow.slice(0, 2) as { text } (text)}
         <p class="mt-2 text-ink-soft">{showSymbol(text)}</p>
       {/each}
+      <TheoryLink part="the-change" of="the change" />
     </div>
   </div>
 {:else}

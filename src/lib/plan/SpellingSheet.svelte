@@ -1,5 +1,6 @@
 <!-- A chord's spelling, its guide tones, its tensions, and what it does in the key. -->
 <script lang="ts">
+  import TheoryLink from '$lib/ui/TheoryLink.svelte';
   import { type Chord, chordNotes } from '$core/chords/chords';
   import type { Cadence } from '$core/harmony/cadences';
   import { keyName } from '$core/keys/keys';
@@ -71,3 +72,4 @@
     <dd>{fact}</dd>
   {/each}
 </dl>
+<TheoryLink part="keys-and-roles" of="keys and roles" />

@@ -1,5 +1,6 @@
 <!-- What to land on: preferences, the way through, its alternatives, and each step in words. -->
 <script lang="ts">
+  import TheoryLink from '$lib/ui/TheoryLink.svelte';
   import { getStudy } from '$lib/study/study.svelte';
   import { getPlanModel } from './model.svelte';
   import { changeTargets, unpin } from '$lib/study/edits';
@@ -156,5 +157,6 @@
         </li>
       {/each}
     </ul>
+    <TheoryLink part="targets-and-routes" of="targets" />
   </div>
 </div>

@@ -1,5 +1,6 @@
 <!-- Why this choice: three sentences at the most; or one scale's price; or two choices side by side. -->
 <script lang="ts">
+  import TheoryLink from '$lib/ui/TheoryLink.svelte';
   import { getStudy } from '$lib/study/study.svelte';
   import { getPlanModel } from './model.svelte';
   import { group } from 'd3-array';
@@ -120,6 +121,7 @@
     </ul>
   {/if}
   {@render place()}
+  <TheoryLink part="choosing-what-to-play" of="choosing scales" />
 {:else if chord && model.now}
   <h2 class="font-semibold">{showMaterial(model.now.material, naming)}</h2>
   <p class="text-sm text-ink-soft">Your own choice: it is not one of the suggestions.</p>

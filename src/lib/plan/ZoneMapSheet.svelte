@@ -1,5 +1,6 @@
 <!-- The five zones, and the box of every chord of the chart in each. -->
 <script lang="ts">
+  import TheoryLink from '$lib/ui/TheoryLink.svelte';
   import { getStudy } from '$lib/study/study.svelte';
   import { chordName } from '$core/chords/chords';
   import { matchingPentatonic } from '$core/collections/pentatonics';
@@ -76,3 +77,4 @@
     {/each}
   </tbody>
 </table>
+<TheoryLink part="zones-and-boxes" of="zones" />
