@@ -207,10 +207,18 @@ describe('writing a chart', () => {
     const second = await app.driver.getWindowHandle();
     await app.visit(`${url}?edit=text`);
     await app.find('.cm-content');
+    // What the first has typed is still on its way when the second saves.
+    await app.driver.switchTo().window(first);
+    await app.driver.executeScript(
+      `const go = window.fetch; const way = new Promise((done) => (window.letGo = done));
+       window.fetch = (...asked) => (asked[1]?.method === 'PUT' ? way.then(() => go(...asked)) : go(...asked));`,
+    );
+    await typeChart('title: First tab\n| A |');
+    await app.driver.switchTo().window(second);
     await typeChart('title: Second tab\n| G |');
     await saved();
     await app.driver.switchTo().window(first);
-    await typeChart('title: First tab\n| A |');
+    await app.driver.executeScript('window.letGo()');
     await app.findText('*[@role="heading"]', 'Changed in two places');
     const shown = await app.eventually(
       () => app.textOf('[role="dialog"]'),
