@@ -16,7 +16,7 @@
   import { createEar } from '$lib/listening/ear.svelte';
   import { instrumentOf, neckOf, type StoredSettings } from '$lib/settings/settings';
   import { createSettings } from '$lib/settings/store.svelte';
-  import { showSymbol } from '$lib/ui/glyphs';
+  import { asTyped, showSymbol } from '$lib/ui/glyphs';
   import { invalidateAll } from '$app/navigation';
   import DrillNeck from './DrillNeck.svelte';
   import DrillsChoice, { type DrillChart } from './DrillsChoice.svelte';
@@ -52,7 +52,9 @@
   });
 
   const questions = $derived(drill ? [{ question: drill, index: sitting.index }] : []);
-  const keys = $derived(drill && drill.asks !== 'places' ? answerKeys(options, drill.asks) : []);
+  const keys = $derived(
+    drill && drill.asks !== 'places' ? answerKeys(options, drill.asks, asTyped) : [],
+  );
 
   async function next() {
     transport.stop();

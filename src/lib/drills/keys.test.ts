@@ -1,4 +1,6 @@
 import { expect, test } from 'vitest';
+import { renameIn } from '$core/chords/named';
+import type { Naming } from '$core/notes/naming';
 import { answerKeys, keyOf } from './keys';
 
 const shown = (options: string, asks: 'note' | 'degree' | 'choice') =>
@@ -10,6 +12,16 @@ test('notes and degrees have the key that is written on them, with Shift where t
   expect(shown('C Db D Eb E F Gb G Ab A Bb B', 'note')).toBe('C ⇧D D ⇧E E F ⇧G G ⇧A A ⇧B B');
   expect(shown('1 b3 3 4 b5 5 6 b7 7', 'degree')).toBe('1 ⇧3 3 4 ⇧5 5 6 ⇧7 7');
   expect(shown('1 3 5 b7 9 #11 13', 'degree')).toBe('1 3 5 ⇧7 9 ⇧1 q');
+});
+
+test('notes have the keys of the names the player learnt', () => {
+  const keysOf = (naming: Naming) =>
+    answerKeys('C Db D Eb E F Gb G Ab A Bb B'.split(' '), 'note', (note) => renameIn(note, naming))
+      .map((one) => one.shown)
+      .join(' ');
+  expect(keysOf('letters')).toBe('C ⇧D D ⇧E E F ⇧G G ⇧A A ⇧B B');
+  expect(keysOf('german')).toBe('C ⇧D D ⇧E E F ⇧G G ⇧A A B H');
+  expect(keysOf('sol-fa')).toBe('D ⇧R R ⇧M M F ⇧S S ⇧L L ⇧I I');
 });
 
 test('choices are numbered, and lettered where there are more than nine', () => {

@@ -10,13 +10,18 @@ interface AnswerKey {
 
 const PLAIN = 'qwertyuiopasdfghjkl';
 
+const NAMED = /^([b#]*)([A-H]|Do|Re|Mi|Fa|Sol|La|Si|\d+)([b#x]*)$/u;
+
 /**
- * Notes have their letters (E; Shift E is E flat), degrees their digits (3; Shift 3 is the flat third; of 9, 11
- * and 13 the last digit that is free), anything else the digits in order.
+ * Notes have their letters (E; Shift E is E flat; of Sol and Si the next letter that is free), degrees their digits
+ * (3; Shift 3 is the flat third; of 9, 11 and 13 the last digit that is free), anything else the digits in order.
+ *
+ * @param nameOf how the player names a note
  */
 export function answerKeys(
   options: readonly string[],
   asks: 'note' | 'degree' | 'choice',
+  nameOf: (note: string) => string = (note) => note,
 ): readonly AnswerKey[] {
   const taken = new Set<string>();
   const plain = (place: number): AnswerKey => {
@@ -25,19 +30,18 @@ export function answerKeys(
   };
   if (asks === 'choice') return options.map((_, place) => plain(place));
   return options.map((option) => {
-    const [, before = '', name = '', after = ''] =
-      /^([b#]*)([A-G]|\d+)([b#]*)$/u.exec(option) ?? [];
-    const key = name.toLowerCase().at(-1) ?? '';
+    const named = asks === 'note' ? nameOf(option) : option;
+    const [, before = '', name = '', after = ''] = NAMED.exec(named) ?? [];
     const shift = before + after !== '';
-    const own = { shown: `${shift ? '⇧' : ''}${key.toUpperCase()}`, key, shift };
-    const word = `${key} ${shift}`;
-    if (key === '' || taken.has(word)) {
+    const letters = /\d/u.test(name) ? name.slice(-1) : name.toLowerCase();
+    const key = [...letters].find((letter) => !taken.has(`${letter} ${shift}`));
+    if (key === undefined) {
       const free = [...PLAIN].find((letter) => !taken.has(`${letter} false`)) ?? '';
       taken.add(`${free} false`);
       return { shown: free, key: free, shift: false };
     }
-    taken.add(word);
-    return own;
+    taken.add(`${key} ${shift}`);
+    return { shown: `${shift ? '⇧' : ''}${key.toUpperCase()}`, key, shift };
   });
 }
 
