@@ -834,6 +834,16 @@ describe('open', () => {
     });
     for (const words of ['Dear all,\nnothing here.', '', '<html><p>no</p></html>', '{"a": 1}'])
       expect(await open(words)).toEqual({ refused: expect.stringMatching(/\.$/u) });
+    const bytes = (text: string) => Uint8Array.from(text, (sign) => sign.charCodeAt(0));
+    expect(await open(bytes('%PDF-1.7\n\x01'))).toEqual({
+      refused: expect.stringContaining('a PDF'),
+    });
+    expect(await open(bytes('\x89PNG\r\n\x1a\n'))).toEqual({
+      refused: expect.stringContaining('a picture'),
+    });
+    expect(await open(bytes('RIFF\x01\0\0\0WAVE'))).toEqual({
+      refused: expect.stringContaining('a recording'),
+    });
     expect(await open(new Uint8Array([0, 1, 2, 3]))).toEqual({
       refused: expect.stringMatching(/\.$/u),
     });

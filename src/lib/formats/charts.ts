@@ -23,6 +23,7 @@ import {
   isXml,
   isZip,
   type OpenedFile,
+  seemsToBe,
   takeUp,
 } from './files';
 
@@ -192,7 +193,12 @@ async function readText(file: OpenedFile): Promise<ChartOpened> {
   const { text } = file;
   if (text.trim() === '') return refused('There is nothing in it.');
   if (/\p{Cc}/u.test(text.replace(/[\n\r\t]/gu, ''))) {
-    return refused('This is neither chart text nor a score that Corvel reads.');
+    const kind = seemsToBe(file);
+    return refused(
+      kind === null
+        ? 'This is neither chart text nor a score that Corvel reads.'
+        : `This is ${kind}, and no chart that Corvel reads.`,
+    );
   }
   const read = readChart(text);
   if (!read.ok) {

@@ -21,6 +21,23 @@ export const isZip = ({ bytes }: OpenedFile): boolean => begins(bytes, 'PK\x03\x
 export const isXml = ({ text }: OpenedFile): boolean => /^\s*</u.test(text);
 export const isJson = ({ text }: OpenedFile): boolean => /^\s*\{/u.test(text);
 
+/** What files begin with that are no music to read. */
+const STRANGERS: readonly (readonly [begins: string, what: string])[] = [
+  ['%PDF', 'a PDF'],
+  ['\x89PNG', 'a picture'],
+  ['\xff\xd8\xff', 'a picture'],
+  ['GIF8', 'a picture'],
+  ['RIFF', 'a recording'],
+  ['ID3', 'a recording'],
+  ['\xff\xfb', 'a recording'],
+  ['OggS', 'a recording'],
+  ['fLaC', 'a recording'],
+];
+
+/** What a file that cannot be read seems to be, by its first bytes; null where that is not known. */
+export const seemsToBe = ({ bytes }: Pick<OpenedFile, 'bytes'>): string | null =>
+  STRANGERS.find(([start]) => begins(bytes, start))?.[1] ?? null;
+
 /** Takes a file up, its text decoded where it holds one. */
 export function takeUp(bytes: Uint8Array): OpenedFile {
   const packed = { bytes, text: '' };
