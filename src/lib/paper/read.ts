@@ -37,6 +37,9 @@ function colourReader() {
   };
 }
 
+/** Fields whose value is no text to be read. */
+const PRESSED: ReadonlySet<string> = new Set(['checkbox', 'radio', 'range', 'hidden', 'file']);
+
 const PLAIN: Matrix = [1, 0, 0, 1, 0, 0];
 
 const familiesOf = (css: string): readonly string[] =>
@@ -204,7 +207,7 @@ export function readSheet(root: HTMLElement): Sheet {
     style: CSSStyleDeclaration,
   ): void {
     const fill = paint(style.color);
-    if (!fill || element.value === '') return;
+    if (!fill || element.value === '' || PRESSED.has(element.type)) return;
     const rect = element.getBoundingClientRect();
     const size = px(style.fontSize);
     const y = rect.top + rect.height / 2 + size * 0.35;
@@ -234,12 +237,12 @@ export function readSheet(root: HTMLElement): Sheet {
         const content = data.trim() === '' ? '' : data;
         const style = view.getComputedStyle(element);
         const fill = style.fill === 'none' ? null : paint(style.fill);
-        const root_ = element.closest('text');
-        const seen = root_?.getNumberOfChars() ?? 0;
-        if (content !== '' && fill && root_ && at < seen) {
+        const whole = element.closest('text');
+        const seen = whole?.getNumberOfChars() ?? 0;
+        if (content !== '' && fill && whole && at < seen) {
           const lead = content.length - content.trimStart().length;
-          const start = root_.getStartPositionOfChar(Math.min(at, seen - 1));
-          const rect = root_.getBoundingClientRect();
+          const start = whole.getStartPositionOfChar(Math.min(at, seen - 1));
+          const rect = whole.getBoundingClientRect();
           const shown = content.trim();
           const length = Math.min(shown.length, seen - at);
           drawings.push({
@@ -249,7 +252,7 @@ export function readSheet(root: HTMLElement): Sheet {
             ...{
               fill: { ...fill, opacity: fill.opacity * opacity * px(style.fillOpacity || '1') },
             },
-            ...{ end: null, width: root_.getSubStringLength(at, Math.max(1, length)) },
+            ...{ end: null, width: whole.getSubStringLength(at, Math.max(1, length)) },
             ...{ top: rect.top, bottom: rect.bottom },
           });
           at += content.length - lead;
