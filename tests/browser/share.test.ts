@@ -162,6 +162,19 @@ test('both devices see what either changes, within a second, and neither loses w
       () => textOf(device, '[data-chord-name="now"]'),
       (now) => now === 'Gm7',
     );
+  // A device that was not looked at, as one that slept, takes up what it missed.
+  const other = await tablet.getWindowHandle();
+  await tablet.switchTo().newWindow('tab');
+  await tablet.get('about:blank');
+  await save('title: Two Stands\nkey: F\n| Bbm7 | C7 | F6 | % |');
+  await tablet.close();
+  await tablet.switchTo().window(other);
+  for (const device of [tablet, machine])
+    await eventually(
+      device,
+      () => textOf(device, '[data-chord-name="now"]'),
+      (now) => now === 'B♭m7',
+    );
   // After the server was away, what was missed is taken up.
   await server.kill('SIGTERM');
   await server.restart();

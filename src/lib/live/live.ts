@@ -97,10 +97,15 @@ export function listen(): () => void {
   }
 
   const look = () => (document.visibilityState === 'visible' ? begin() : end());
+  // A page that was not seen, on a tablet that slept, has heard nothing meanwhile.
+  const seen = () => {
+    look();
+    if (document.visibilityState === 'visible') take({ returned: true });
+  };
   look();
-  document.addEventListener('visibilitychange', look);
+  document.addEventListener('visibilitychange', seen);
   return () => {
-    document.removeEventListener('visibilitychange', look);
+    document.removeEventListener('visibilitychange', seen);
     end();
     channel?.close();
   };

@@ -3,7 +3,7 @@ import { onDestroy, onMount } from 'svelte';
 import * as z from 'zod/mini';
 import { acknowledge, acknowledgedAt, announce, onKept } from '$lib/kept/acknowledged';
 import { send, waitingAt } from '$lib/kept/outbox.svelte';
-import { onMessage } from '$lib/live/live';
+import { onMessage, onReturn } from '$lib/live/live';
 import { warn } from '$lib/ui/messages.svelte';
 import { callServer } from '$lib/ui/server';
 import { nameAs } from '$lib/ui/names.svelte';
@@ -45,11 +45,17 @@ export function createSettings(stored: StoredSettings) {
     acknowledge(PATH, { fields, revision: at }, true);
     announce(PATH);
   }
-  onMount(() =>
-    onMessage('changed', ({ path, revision: there }) => {
-      if (path === PATH) void follow(there);
-    }),
-  );
+  onMount(() => {
+    const ends = [
+      onMessage('changed', ({ path, revision: there }) => {
+        if (path === PATH) void follow(there);
+      }),
+      onReturn(() => void follow(null)),
+    ];
+    return () => {
+      for (const end of ends) end();
+    };
+  });
 
   return {
     get current() {
