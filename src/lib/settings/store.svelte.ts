@@ -42,6 +42,7 @@ export function createSettings(stored: StoredSettings) {
     const read = storedAnswer.safeParse(await response.json());
     if (!read.success) return;
     const { revision: at, ...fields } = read.data;
+    if (at <= (acknowledgedAt(PATH)?.revision ?? revision)) return;
     acknowledge(PATH, { fields, revision: at }, true);
     announce(PATH);
   }
