@@ -16,4 +16,6 @@
   let { part, of }: Props = $props();
 </script>
 
-<a class="mt-1 inline-block text-sm text-ink-soft underline print:hidden" href="/docs/theory#{part}">More on {of}</a>
+<a class="mt-1 inline-block text-sm text-ink-soft underline print:hidden" href="/docs/theory#{part}"
+  >More on {of}</a
+>
