@@ -93,10 +93,9 @@
   /** One chart on or back; from anywhere else into the list, and back out of it to the line. */
   async function walk(by: 1 | -1) {
     const row = document.activeElement?.closest<HTMLElement>('[data-at]:has([data-row]:focus)');
-    const here = row ? Number(row.dataset['at']) : -1;
-    const next = here < 0 ? (by > 0 ? 0 : found.length - 1) : here + by;
-    if (here === 0 && by < 0) line?.focus();
-    else (await rows.bring(next))?.querySelector<HTMLElement>('[data-row]')?.focus();
+    const here = row ? Number(row.dataset['at']) : by > 0 ? -1 : found.length;
+    if ((rows.aim ?? here) === 0 && by < 0) line?.focus();
+    else (await rows.walk(here, by))?.querySelector<HTMLElement>('[data-row]')?.focus();
   }
 
   const actions: Actions = {

@@ -92,8 +92,7 @@
   async function walk(by: 1 | -1) {
     const row = document.activeElement?.closest<HTMLElement>('[data-at]');
     const here = row ? Number(row.dataset['at']) : found.findIndex(({ id }) => id === open?.id);
-    const next = Math.max(0, Math.min(found.length - 1, here + by));
-    (await rows.bring(next))?.querySelector('a')?.focus();
+    (await rows.walk(here, by))?.querySelector('a')?.focus();
   }
 
   const actions: Actions = {

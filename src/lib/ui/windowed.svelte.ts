@@ -102,6 +102,21 @@ export function createWindowed({ count, estimate, list, own = false }: WindowedL
     };
   });
 
+  /** Brings a row into the page, wherever it is, and answers its element. */
+  async function bring(index: number): Promise<HTMLElement | null> {
+    if (index < 0 || index >= count()) return null;
+    const find = () => list()?.querySelector<HTMLElement>(`[data-at="${index}"]`) ?? null;
+    if (!find()) virtual?.scrollToIndex(index, { align: 'auto' });
+    for (let turn = 0; turn < 20 && !find(); turn += 1) {
+      await tick();
+      await new Promise(requestAnimationFrame);
+    }
+    return find();
+  }
+
+  /** The row a walk is on its way to, while it is brought into the page. */
+  let aim: number | null = null;
+
   return {
     /** The rows to draw, from the one to before the other. */
     get from() {
@@ -121,16 +136,21 @@ export function createWindowed({ count, estimate, list, own = false }: WindowedL
     row(node: HTMLElement) {
       virtual?.measureElement(node);
     },
-    /** Brings a row into the page, wherever it is, and answers its element. */
-    async bring(index: number): Promise<HTMLElement | null> {
-      if (index < 0 || index >= count()) return null;
-      const find = () => list()?.querySelector<HTMLElement>(`[data-at="${index}"]`) ?? null;
-      if (!find()) virtual?.scrollToIndex(index, { align: 'auto' });
-      for (let turn = 0; turn < 20 && !find(); turn += 1) {
-        await tick();
-        await new Promise(requestAnimationFrame);
-      }
-      return find();
+    /** The row a walk is on its way to; null where none is. */
+    get aim() {
+      return aim;
+    },
+    /**
+     * Goes a row on or back from one, or from where a walk is going already, and answers its element; null
+     * where the walk has gone on meanwhile: keys may come faster than rows are drawn.
+     */
+    async walk(here: number, by: 1 | -1): Promise<HTMLElement | null> {
+      const next = Math.max(0, Math.min(count() - 1, (aim ?? here) + by));
+      aim = next;
+      const row = await bring(next);
+      if (aim !== next) return null;
+      aim = null;
+      return row;
     },
   };
 }
