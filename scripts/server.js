@@ -140,6 +140,8 @@ let stopping = false;
 function stop() {
   if (stopping) return;
   stopping = true;
+  // What is streamed ends itself; nothing else of a server says that it stops.
+  process.emit('sveltekit:shutdown', 'SIGTERM');
   const servers = shared ? [server, shared] : [server];
   let open = servers.length;
   for (const one of servers) {

@@ -7,6 +7,7 @@
  * Edits made meanwhile wait as drafts of the page and are sent on return.
  */
 import { build, files, version } from '$service-worker';
+import { isShown } from '$lib/kept/addresses';
 
 const worker = globalThis as unknown as ServiceWorkerGlobalScope;
 
@@ -170,9 +171,6 @@ async function refresh(page: URL): Promise<void> {
   if (await caches.match(keyOf(page), { cacheName: PAGES })) await fetchAndKeep(page, 0);
 }
 
-/** What is saved there shows on kept pages; how a chart is looked at, when it was opened, and sounds do not. */
-const SAVED =
-  /^\/api\/(?:charts|licks|takes|stints|cards|settings)(?!.*\/(?:view|opened|sound)$)(?:\/|$)/u;
 const isPage = (request: Request, url: URL): boolean =>
   (request.mode === 'navigate' || url.pathname.endsWith(DATA)) &&
   !url.pathname.startsWith('/unlock') &&
@@ -183,7 +181,7 @@ worker.addEventListener('fetch', (event) => {
   const url = new URL(request.url);
   if (url.origin !== worker.location.origin) return;
   if (request.method !== 'GET') {
-    if (SAVED.test(url.pathname)) event.respondWith(keepSaved(request, url.pathname));
+    if (isShown(url.pathname)) event.respondWith(keepSaved(request, url.pathname));
     return;
   }
   if (SHELL_FILES.includes(url.pathname)) event.respondWith(shellFile(request));

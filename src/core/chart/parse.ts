@@ -64,10 +64,13 @@ interface ForeignNames {
   readonly decimal: boolean;
 }
 
+/** Whether a text of a line may begin with a foreign name or a figure: most charts have none, and are read once. */
+const FOREIGN = /(?<![^\s|:\]])(?:h|sol|r[eé]|mi|fa|la|si|[1-7])/iu;
+
 function namesIn(lines: readonly string[]): ForeignNames {
   const texts = lines
     .map(withoutComment)
-    .filter((line) => /[hsmlr]|(?<![a-z\d#♯♭+-])[1-7]/iu.test(line) && !HEADER_PATTERN.test(line))
+    .filter((line) => FOREIGN.test(line) && !HEADER_PATTERN.test(line))
     .flatMap((line, index) => tokenize(line, index, 0))
     .flatMap(({ kind, text }) => (kind === 'text' ? [text] : []));
   return {

@@ -10,6 +10,9 @@ const SOL_FA: Readonly<Record<string, string>> = {
   ...{ C: 'Do', D: 'Re', E: 'Mi', F: 'Fa', G: 'Sol', A: 'La', B: 'Si' },
 };
 
+/** Every name of a note without its signs, as a pattern. */
+export const NAME_PATTERN = '(?:[A-H]|Do|Re|Mi|Fa|Sol|La|Si)';
+
 const FLAT = /^[b♭]$/u;
 
 /**

@@ -1,4 +1,5 @@
 /** The key of each answer: the one that is written on it, where there is such a key. */
+import { NAME_PATTERN } from '$core/notes/naming';
 
 interface AnswerKey {
   /** As it is shown. */
@@ -10,7 +11,7 @@ interface AnswerKey {
 
 const PLAIN = 'qwertyuiopasdfghjkl';
 
-const NAMED = /^([b#]*)([A-H]|Do|Re|Mi|Fa|Sol|La|Si|\d+)([b#x]*)$/u;
+const NAMED = new RegExp(`^([b#]*)(${NAME_PATTERN}|\\d+)([b#x]*)$`, 'u');
 
 /**
  * Notes have their letters (E; Shift E is E flat; of Sol and Si the next letter that is free), degrees their digits

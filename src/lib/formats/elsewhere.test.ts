@@ -5,9 +5,9 @@ import { readChart } from '$core/chart/form';
 import { summariseChart } from '$core/chart/summary';
 import { pitchAt, STANDARD_NECK } from '$core/neck/neck';
 import { readPlan } from '$lib/study/plan';
-import { chartFile, openChart } from './charts';
+import { chartFile, openChart, OPENED_TYPES } from './charts';
 import { DEFAULT_VIEW } from '$lib/study/view';
-import { openPassage } from './passages';
+import { openPassage, PASSAGE_TYPES } from './passages';
 import { lickOfPassage } from '$core/licks/lick';
 import { chartOf } from '$tests/laws';
 
@@ -384,6 +384,12 @@ describe('a chart opened as a lick', () => {
     const { chart, notes } = await opened(tune);
     expect(notes).toBe(7);
     expect(chordsOf(chart)).toEqual(['0 Dm7', '2 G7', '4 C6', '8 Am7', '12 D7']);
+  });
+
+  test('every file that is opened as a chart may be chosen as a lick', () => {
+    const chosen = PASSAGE_TYPES.split(',');
+    for (const type of OPENED_TYPES.split(',').filter((one) => one.startsWith('.')))
+      expect(chosen).toContain(type);
   });
 
   test('words are neither', async () => {

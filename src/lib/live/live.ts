@@ -2,7 +2,9 @@
  * Hears what other devices on the same server save and play. One page of a browser listens for all of its
  * pages that are seen: a browser opens only a few connections to one server.
  */
+import { isWholeBook } from '$lib/kept/addresses';
 import { alone } from '$lib/kept/storage';
+import { freshId } from '$lib/ui/ids';
 import { type Message, messageSchema, type StageMessage } from './messages';
 
 type Of<K extends Message['kind']> = Extract<Message, { kind: K }>;
@@ -11,8 +13,7 @@ const hearers = new Set<(message: Message) => void>();
 const missed = new Set<() => void>();
 
 /** This page, by which it knows what it has said itself. */
-export const PAGE =
-  typeof crypto === 'undefined' ? '' : `${Date.now()}-${Math.random().toString(36).slice(2)}`;
+export const PAGE = freshId();
 
 /** Calls back for each message of a kind; the answer ends it. */
 export function onMessage<K extends Message['kind']>(
@@ -39,6 +40,8 @@ export const devicesOpen = (): number => devices;
 
 function hear(message: Message): void {
   if (message.kind === 'devices') devices = message.count;
+  // After a whole book was taken in, anything may be another.
+  if (message.kind === 'changed' && isWholeBook(message.path)) for (const look of missed) look();
   for (const one of hearers) one(message);
 }
 

@@ -58,3 +58,12 @@ export interface Sheet {
   /** Stretches that are not cut by the end of a page. */
   readonly wholes: readonly { readonly top: number; readonly bottom: number }[];
 }
+
+/** Beyond this the page's words were set in another face, and are left as wide as ours has them. */
+const STRETCH = 0.15;
+
+/** How much wider words are drawn than their face has them, to be as wide as on the page. */
+export function stretchTo(width: number, own: number): number {
+  const asked = own > 0 ? width / own : 1;
+  return Math.abs(asked - 1) <= STRETCH ? asked : 1;
+}

@@ -1,7 +1,14 @@
 /** Writes a printed sheet as a PDF: vectors, with the faces of its words embedded. */
 import PDFDocument from 'pdfkit';
 import { toBytes } from 'pdfkit/output';
-import type { Drawing, Matrix, Outline, Sheet, Words } from './drawings';
+import {
+  type Drawing,
+  type Matrix,
+  type Outline,
+  type Sheet,
+  stretchTo,
+  type Words,
+} from './drawings';
 import type { Faces } from './faces';
 import { cutPages } from './pages';
 
@@ -63,9 +70,6 @@ function outline(pdf: Pdf, { path, matrix, fill, stroke }: Outline): void {
   pdf.restore();
 }
 
-/** How far words may be drawn wider or narrower than their face, to be as wide as on the page. */
-const STRETCH = { least: 0.85, most: 1.15 } as const;
-
 async function words(pdf: Pdf, drawing: Words, options: PdfOptions): Promise<void> {
   const { text, matrix, x, y, size, families, weight, fill, end, width } = drawing;
   const runs = await options.faces.runsOf(text, families, weight);
@@ -88,8 +92,7 @@ async function words(pdf: Pdf, drawing: Words, options: PdfOptions): Promise<voi
         .widthOfString(run);
     });
     const own = measured.reduce((sum, one) => sum + one, 0);
-    const asked = own === 0 ? 1 : width / own;
-    const stretch = asked >= STRETCH.least && asked <= STRETCH.most ? asked : 1;
+    const stretch = stretchTo(width, own);
     let at = x;
     for (const [index, { face, text: run }] of runs.entries()) {
       if (face.outlined) {

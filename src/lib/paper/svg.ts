@@ -1,5 +1,13 @@
 /** Writes a sheet as SVG that stands alone: its words are outlines, so that it looks the same everywhere. */
-import type { Colour, Drawing, Matrix, Outline, Sheet, Words } from './drawings';
+import {
+  type Colour,
+  type Drawing,
+  type Matrix,
+  type Outline,
+  type Sheet,
+  stretchTo,
+  type Words,
+} from './drawings';
 import type { Faces } from './faces';
 
 interface SvgOptions {
@@ -44,7 +52,7 @@ async function words(drawing: Words, faces: Faces): Promise<string> {
     (sum, { face, run }) => sum + (run.advanceWidth / face.font.unitsPerEm) * size,
     0,
   );
-  const stretch = own > 0 && Math.abs(width / own - 1) < 0.15 ? width / own : 1;
+  const stretch = stretchTo(width, own);
   let pen = x;
   const glyphs = laid.flatMap(({ face, run }) => {
     const scale = size / face.font.unitsPerEm;

@@ -24,6 +24,11 @@ async function browser() {
   };
 }
 
+const TOLD = [
+  ...['/api/licks/l', '/api/stints', '/api/cards', '/api/settings', '/api/takes/t'],
+  ...['/api/archive', '/api/archive/back'],
+];
+
 const put = (path: string, response: Response, method = 'PUT') =>
   tellOfChange(new Request(`http://localhost${path}`, { method }), path, response);
 const saved = (revision: number) => new Response('{}', { headers: { etag: `"${revision}"` } });
@@ -72,15 +77,11 @@ test('only what has changed something that pages show is told', async () => {
   put('/api/charts/abc/opened', saved(2), 'POST');
   put('/api/engine/route', saved(2), 'POST');
   put('/unlock', saved(2), 'POST');
-  for (const path of ['/api/licks/l', '/api/stints', '/api/cards', '/api/settings', '/api/takes/t'])
-    put(path, new Response(null, { status: 204 }), 'POST');
-  for (let count = 0; count < 5; count += 1) await one.next();
+  for (const path of TOLD) put(path, new Response(null, { status: 204 }), 'POST');
+  for (let count = 0; count < TOLD.length; count += 1) await one.next();
   expect(
     one.told().map((message) => (message.kind === 'changed' ? message.path : message.kind)),
-  ).toEqual([
-    'devices',
-    ...['/api/licks/l', '/api/stints', '/api/cards', '/api/settings', '/api/takes/t'],
-  ]);
+  ).toEqual(['devices', ...TOLD]);
   await one.leave();
 });
 

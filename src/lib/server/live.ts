@@ -1,4 +1,5 @@
 /** Tells every browser that is open what the others save and play, as server-sent events. */
+import { isShown, isWholeBook } from '$lib/kept/addresses';
 import type { Message } from '$lib/live/messages';
 
 /** Browsers at once; each holds a connection. */
@@ -25,8 +26,7 @@ function endWithProcess(): void {
   const endAll = () => {
     for (const { end } of open) end();
   };
-  process.once('SIGTERM', endAll);
-  process.once('SIGINT', endAll);
+  process.once('sveltekit:shutdown', endAll);
 }
 
 /** A stream of messages to one browser; null when too many are open. */
@@ -66,13 +66,10 @@ export function liveStream(): ReadableStream<Uint8Array> | null {
   });
 }
 
-/** What is saved there, and is shown by pages that are open elsewhere. */
-const SAVED =
-  /^\/api\/(?:charts|licks|takes|stints|cards|settings)(?!.*\/(?:view|opened|sound)$)(?:\/|$)/u;
-
 /** Tells of a request that has changed something. */
 export function tellOfChange({ method }: Request, path: string, response: Response): void {
-  if (method === 'GET' || method === 'HEAD' || !response.ok || !SAVED.test(path)) return;
+  if (method === 'GET' || method === 'HEAD' || !response.ok) return;
+  if (!isShown(path) && !isWholeBook(path)) return;
   const revision = Number.parseInt(response.headers.get('etag')?.replace(/"/gu, '') ?? '', 10);
   tellAll({ kind: 'changed', path, revision: Number.isNaN(revision) ? null : revision });
 }

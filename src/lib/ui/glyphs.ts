@@ -6,7 +6,7 @@ import { renameSpoken, spokenChord, spokenName } from '$core/chords/spoken';
 import { decimalsIn } from '$core/keys/numerals';
 import { degreeName } from '$core/notes/degrees';
 import { parseChord } from '$core/chords/symbols';
-import { inLetters, nameNote } from '$core/notes/naming';
+import { inLetters, NAME_PATTERN, nameNote } from '$core/notes/naming';
 import { type Interval, noteName, type Note } from '$core/notes/notes';
 import { namesNow } from './names.svelte';
 
@@ -55,20 +55,20 @@ export const speakNote = (note: Note): string =>
 export const speakChord = (chord: Chord): string =>
   renameSpoken(spokenChord(chord), namesNow().notes);
 
+const SIGNED = new RegExp(`\\b${NAME_PATTERN}(?:bb|##|[b#x])(?![a-z0-9])`, 'gu');
+
 /** A sentence with notes in it as it is spoken: "B flat stays". */
 export const speakSentence = (sentence: string): string =>
-  renameIn(sentence, namesNow().notes).replace(
-    /\b(?:[A-H]|Do|Re|Mi|Fa|Sol|La|Si)(?:bb|##|[b#x])(?![a-z0-9])/gu,
-    spokenName,
-  );
+  renameIn(sentence, namesNow().notes).replace(SIGNED, spokenName);
+
+const PITCH = /^([A-G][#bx♯♭]*)(\d)$/u;
 
 /** A chord of a chart's text, a note or a pitch as the player would type it. */
-export const asTyped = (text: string): string =>
-  text.replace(/^([A-G][#bx♯♭]*)(\d?)$|^.*$/u, (whole, name: string | undefined, octave = '') =>
-    name === undefined || parseChord(whole) !== null
-      ? renameIn(whole, namesNow().notes)
-      : renameIn(name, namesNow().notes) + String(octave),
-  );
+export function asTyped(text: string): string {
+  const { notes } = namesNow();
+  const [, name = '', octave = ''] = (parseChord(text) === null && PITCH.exec(text)) || [];
+  return name === '' ? renameIn(text, notes) : renameIn(name, notes) + octave;
+}
 
 /** What the player typed by his own names, as a chart's text has it: his `B7` is `Bb7` where B is H. */
 export function fromTyped(text: string): string {

@@ -1,9 +1,9 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { expect, test } from 'vitest';
+import { anchorOf } from './anchors';
 
 const theory = readFileSync('docs/theory.md', 'utf8');
-const anchorOf = (words: string) => words.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, '-');
 const parts = [...theory.matchAll(/^## (.+)$/gmu)].map(([, words = '']) => anchorOf(words));
 
 test('every link to a rule leads to a heading, and every part of the links’ list is there', () => {

@@ -2,8 +2,7 @@
 import { z } from 'zod';
 import { readChart } from '$core/chart/form';
 import { noteName } from '$core/notes/notes';
-import { pitchAt } from '$core/neck/neck';
-import { STANDARD_NECK } from '$core/neck/neck';
+import { pitchAt, STANDARD_NECK } from '$core/neck/neck';
 import type { PlayedNote } from '$core/phrases/passage';
 import { chartFormatOf, openChart } from '$lib/formats/charts';
 import { openPassage, passageFormatOf } from '$lib/formats/passages';
@@ -49,9 +48,6 @@ const told = (played: readonly PlayedNote[]) =>
     note: noteName(note),
   }));
 
-/** Whether a text was meant as a chart, though it cannot be read: it has bars. */
-const hasBars = (text: string): boolean => /^[^\n]*\|[^\n]*$/mu.test(text);
-
 export const open = question({
   summary: 'What a file holds: a chart (text, MusicXML, ABC, ChordPro, MIDI) or a passage.',
   takes: 'file',
@@ -87,8 +83,8 @@ export const open = question({
         remarks: [...passage.remarks],
       });
     }
-    // Chart text with a slip in it is kept, as Import keeps it.
-    if (opened.ok && hasBars(opened.chart.text))
+    // Chart text with a slip in it is kept, as Import keeps it; it has bars.
+    if (opened.ok && opened.chart.text.includes('|'))
       return accept({
         kind: 'chart' as const,
         format: chartFormatOf(bytes),

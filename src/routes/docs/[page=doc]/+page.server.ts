@@ -1,18 +1,12 @@
 import { error } from '@sveltejs/kit';
 import { Marked } from 'marked';
+import { anchorOf } from '$lib/ui/anchors';
 import manual from '../../../../docs/manual.md?raw';
 import serving from '../../../../docs/serving.md?raw';
 import theory from '../../../../docs/theory.md?raw';
 import type { PageServerLoad } from './$types';
 
 const PAGES: Readonly<Record<string, string>> = { manual, serving, theory };
-
-/** What a heading is found by: its words in small letters. */
-const anchorOf = (words: string): string =>
-  words
-    .toLowerCase()
-    .replace(/[^\p{L}\p{N}]+/gu, '-')
-    .replace(/^-|-$/gu, '');
 
 const marked = new Marked({
   renderer: {
