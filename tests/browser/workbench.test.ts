@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { unzipSync, strFromU8 } from 'fflate';
 import { By, Key } from 'selenium-webdriver';
 import { expect, test } from 'vitest';
-import { pdfWords } from '../pdf';
+import { pdfWords, readPdf } from '../pdf';
 import { suite } from './suite';
 
 const app = suite();
@@ -258,6 +258,24 @@ test('the plan goes out as a PDF, a change as a picture, and the page is as it w
   // Twice as fine as the sheet it was laid out on.
   expect(png.readUInt32BE(16)).toBe(2 * (1100 + 32));
   expect(await app.driver.findElements(By.css('iframe, [data-plan-paper]'))).toEqual([]);
+});
+
+test('the plan of a long form with many chords is one page of the lower paper', async () => {
+  // Seventeen chords that differ, in 32 bars.
+  const chords = ['C', 'Db', 'D', 'Eb', 'E', 'F', 'Gb', 'G'].flatMap((root) => [
+    `${root}m7`,
+    `${root}7`,
+  ]);
+  const bars = [...chords, ...chords.slice(0, 15), 'Abmaj7'];
+  await openBars(`title: Long Row\nkey: Ab\n| ${bars.join(' | ')} |`);
+  await press(Key.ESCAPE);
+  await app.find('[data-chord-name="next"]');
+  await app.menu('Save as PDF');
+  const { pages } = await readPdf(await app.downloaded(/^Long Row plan\.pdf$/u));
+  expect(pages.map(({ size }) => size)).toEqual([[612, 792]]);
+  const words = pages.flatMap(({ items }) => items.map(({ str }) => str)).join(' ');
+  expect(words).toMatch(/^Long Row/u);
+  for (const root of ['C', 'E', 'G']) expect(words).toContain(`${root}m7`);
 });
 
 test('notes are shown and typed by the names the player learnt, and kept in letters', async () => {

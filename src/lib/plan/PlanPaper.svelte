@@ -79,9 +79,10 @@
 <svelte:window onbeforeprint={begin} onafterprint={() => (printing = false)} />
 
 {#if printing && study.chart}
+  <!-- With its heading, which the screen has not: it takes room of the page. -->
   <div
     bind:this={page}
-    class="fixed top-0 -left-[200vw] print:static"
+    class="fixed top-0 -left-[200vw] print:static [&>header]:block"
     style:width="{PAGE.width / scale}px"
     style:zoom={scale}
     data-plan-paper

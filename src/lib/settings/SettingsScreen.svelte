@@ -83,8 +83,10 @@
     </div>
     <p class="max-w-prose text-sm text-ink-soft">
       {showSymbol('Bm7b5, Bbmaj7, ii7, V7')} are shown, spoken and printed like this. The text of a chart
-      keeps the letters A to G, where B is {showNote(note('B'))} and Bb is {showNote(note('Bb'))};
-      it also reads H, Do Re Mi, Fis and Es.
+      keeps the letters A to G{settings.current.noteNames === 'letters'
+        ? ''
+        : `: its B is ${showNote(note('B'))}, its Bb ${showNote(note('Bb'))}`}. It also reads H, Do
+      Re Mi, Fis and Es.
     </p>
   </div>
   <div class="flex flex-wrap items-end gap-3">
