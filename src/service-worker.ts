@@ -85,13 +85,19 @@ const pageOf = ({ origin, pathname }: URL): URL =>
 const FRESH = 3_000;
 const keptAt = new Map<string, number>();
 
-/** Keeps a page as it now is, to be opened by its address or gone to by the app. */
-async function fetchAndKeep(page: URL, least = FRESH): Promise<void> {
+/**
+ * Keeps a page as it now is, to be opened by its address or gone to by the app; what was just answered is not asked
+ * for again.
+ */
+async function fetchAndKeep(page: URL, least = FRESH, answered?: Response): Promise<void> {
   const key = keyOf(page);
-  if (Date.now() - (keptAt.get(key) ?? 0) < least) return;
-  keptAt.set(key, Date.now());
+  const known = Date.now() - (keptAt.get(key) ?? 0) < least;
+  if (!known) keptAt.set(key, Date.now());
   try {
-    for (const url of [page, dataOf(page)]) await keepPage(url, await fetch(url));
+    if (answered) await keepPage(page, answered);
+    if (known) return;
+    if (!answered) await keepPage(page, await fetch(page));
+    await keepPage(dataOf(page), await fetch(dataOf(page)));
   } catch {
     // The server is away: what was kept stays.
   }
@@ -108,8 +114,9 @@ async function pageOrKept(request: Request, url: URL): Promise<Response> {
   const asked = fetch(request);
   try {
     const response = await (kept ? Promise.race([asked, outOfPatience()]) : asked);
-    // The app may ask for a part of the data only: page and data are kept whole, beside this.
-    if (response.ok) void fetchAndKeep(url.pathname.endsWith(DATA) ? pageOf(url) : url);
+    // The app may ask for a part of the data only: that is kept whole, beside this. A page that is opened is whole.
+    if (response.ok && url.pathname.endsWith(DATA)) void fetchAndKeep(pageOf(url));
+    else if (response.ok) void fetchAndKeep(url, FRESH, response.clone());
     return response;
   } catch {
     asked.catch(() => undefined);
