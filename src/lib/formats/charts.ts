@@ -6,7 +6,7 @@ import { summariseChart, UNTITLED } from '$core/chart/summary';
 import { refused } from '$core/formats/result';
 import { decodeText } from '$core/text';
 import { STANDARD_NECK } from '$core/neck/neck';
-import { EMPTY_PLAN, MELODY_LIMIT, readPlan, writePlan } from '$lib/study/plan';
+import { asMelody, EMPTY_PLAN, readPlan, writePlan } from '$lib/study/plan';
 import {
   type ChartContent,
   type ChartOpened,
@@ -109,12 +109,8 @@ async function melodiesOf(bytes: Uint8Array, text: string): Promise<readonly Par
     const { notes, beats } = part.passage;
     // Notes of a form with repeats are counted otherwise than its bars are played.
     const fits = notes.every(({ beat }) => beat < end) && beats >= end - 1e-6;
-    if (notes.length === 0 || notes.length > MELODY_LIMIT || !fits) return [];
-    const melody = notes.map(({ beat, beats: length, string, fret, techniques }) => ({
-      ...{ beat, string, fret },
-      beats: Math.max(1 / 48, length),
-      techniques: [...techniques],
-    }));
+    const melody = asMelody(notes);
+    if (!melody || !fits) return [];
     return [
       {
         name: name || `part ${index + 1}`,
@@ -141,17 +137,17 @@ async function readTunes({ text }: OpenedFile): Promise<ChartOpened> {
       STANDARD_NECK,
       notes.map(({ midi }) => midi),
     );
-    const sung =
-      laid?.places.map(({ string, fret }, index) => ({
-        ...{ beat: notes[index]?.beat ?? 0, string, fret, techniques: [] },
-        beats: Math.max(1 / 48, notes[index]?.beats ?? 0),
-      })) ?? [];
-    const kept = sung.length > 0 && sung.length <= MELODY_LIMIT;
+    const sung = asMelody(
+      notes.flatMap(({ beat, beats }, index) => {
+        const place = laid?.places[index];
+        return place ? [{ beat, beats, ...place, techniques: [] }] : [];
+      }),
+    );
     return {
       text: written,
-      plan: kept ? writePlan({ ...EMPTY_PLAN, melody: sung }) : null,
+      plan: sung && writePlan({ ...EMPTY_PLAN, melody: sung }),
       view: null,
-      remarks: [...remarks, ...(kept ? (laid?.remarks ?? []) : [])],
+      remarks: [...remarks, ...(sung ? (laid?.remarks ?? []) : [])],
     };
   });
   const [chart] = charts;

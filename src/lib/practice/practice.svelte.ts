@@ -14,7 +14,7 @@ import { latersOf } from '$lib/study/choices';
 import { keepSheet, setMelody } from '$lib/study/edits';
 import { madeWith } from '$lib/study/made';
 import { melodyOver } from '$lib/study/melody';
-import { KEPT_PASSAGE_LIMIT, MELODY_LIMIT, type PracticeSheet } from '$lib/study/plan';
+import { asMelody, KEPT_PASSAGE_LIMIT, type PracticeSheet } from '$lib/study/plan';
 import type { Study } from '$lib/study/study.svelte';
 import { createAnswer } from '$lib/workers/answer.svelte';
 
@@ -124,13 +124,9 @@ export function createPractice(study: Study, from: number) {
     /** Makes what was opened the tune's melody; a sentence where that cannot be. */
     keepMelody(): string | null {
       if (!opened) return null;
-      if (opened.notes.length > MELODY_LIMIT) return 'This melody is too long for a chart.';
-      const notes = opened.notes.map(({ beat, beats, string, fret, techniques }) => ({
-        ...{ beat, string, fret },
-        beats: Math.max(1 / 48, beats),
-        techniques: [...techniques],
-      }));
-      study.edit(setMelody(notes));
+      const melody = asMelody(opened.notes);
+      if (!melody && opened.notes.length > 0) return 'This melody is too long for a chart.';
+      study.edit(setMelody(melody));
       opened = null;
       settings = { ...settings, kind: 'melody' };
       return null;

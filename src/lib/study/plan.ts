@@ -9,6 +9,7 @@ import { EXTENTS } from '$core/lines/spans';
 import { LINE_STYLES } from '$core/lines/styles';
 import { SUBDIVISIONS } from '$core/time/subdivision';
 import { CONTOURS, PREFERENCES } from '$core/targets/kinds';
+import type { LickNote } from '$core/licks/sounding';
 import { playedNoteSchema } from './played';
 
 const PLAN_VERSION = 3;
@@ -63,7 +64,17 @@ export type TargetSettings = z.infer<typeof targetsSchema>;
 export const KEPT_PASSAGE_LIMIT = 60_000;
 
 /** Notes of a melody at the most. */
-export const MELODY_LIMIT = 2_048;
+const MELODY_LIMIT = 2_048;
+/** The shortest note of a melody, in beats. */
+const SHORTEST = 1 / 48;
+
+/** Notes as a plan keeps its melody; null for none, and for more than it keeps. */
+export const asMelody = (notes: readonly LickNote[]): Plan['melody'] =>
+  notes.length === 0 || notes.length > MELODY_LIMIT
+    ? null
+    : notes.map(({ beat, beats, string, fret, techniques }) => ({
+        ...{ beat, beats: Math.max(SHORTEST, beats), string, fret, techniques: [...techniques] },
+      }));
 
 /** An exercise or a melody kept with the chart. */
 const practiceSheetSchema = z.object({
