@@ -12,7 +12,7 @@ import {
 } from '../browser/harness';
 import { archiveThere, fillBook } from './archive';
 import { keepTime } from './clock';
-import { changeByHairs } from './hairs';
+import { tryMutations } from './mutations';
 import { killInMigrations } from './migrations';
 import { editInTabs, flipBytes, generateRequests, killInBackups } from './runs';
 import { useInTabs } from './tabs';
@@ -126,10 +126,10 @@ const RUNS: Readonly<Record<string, () => Promise<void>>> = {
       }
       say('memory in MB after each', memory);
     }),
-  hairs: () => {
-    const count = Number(process.env['SOAK_HAIRS'] ?? 100);
+  mutations: () => {
+    const count = Number(process.env['SOAK_MUTATIONS'] ?? 100);
     const seed = Number(process.env['SOAK_SEED'] ?? Date.now() % 100_000);
-    say(`${count} small changes, seed ${seed}`, changeByHairs(count, seed, console.log));
+    say(`${count} small changes, seed ${seed}`, tryMutations(count, seed, console.log));
     return Promise.resolve();
   },
   clock: () =>

@@ -6,7 +6,7 @@ import { note, noteName } from '$core/notes/notes';
 import { laneOfMelody } from '$lib/plan/melodyLane';
 import { alignPlan } from './align';
 import { melodyOn, melodyOver } from './melody';
-import { EMPTY_PLAN, type Plan } from './plan';
+import { asMelody, EMPTY_PLAN, type Plan, readPlan, writePlan } from './plan';
 import { chartOf } from '$tests/laws';
 
 const TEXT = 'key: C\n| Cmaj7 | Am7 | Dm7 G7 |';
@@ -49,5 +49,19 @@ describe('the melody of a tune', () => {
       melody: [...MELODY, { beat: 10, beats: 1, string: 5, fret: 3, techniques: [] }],
     };
     expect(melodyOn(high, bass.neck)).toHaveLength(3);
+  });
+
+  test('is kept up to 2,048 notes, none shorter than a forty-eighth of a beat', () => {
+    const one = { beat: 0, beats: 1 / 64, string: 2, fret: 5, techniques: [] };
+    expect(asMelody([])).toBeNull();
+    expect(asMelody([one, { ...one, beat: 1, beats: 1 / 47 }])?.map(({ beats }) => beats)).toEqual([
+      1 / 48,
+      1 / 47,
+    ]);
+    const most = Array.from({ length: 2_048 }, (_, beat) => ({ ...one, beat }));
+    expect(asMelody([...most, one])).toBeNull();
+    const kept = asMelody(most);
+    expect(kept).toHaveLength(2_048);
+    expect(readPlan(writePlan({ ...EMPTY_PLAN, melody: kept })).melody).toEqual(kept);
   });
 });
