@@ -77,6 +77,8 @@ function serve(request, response, protocol) {
   if (Number(request.headers['content-length'] ?? 0) > DRAINED) {
     response.setHeader('connection', 'close');
   }
+  // A file that is gone when it is read, as after a new build, ends its own answer and nothing else.
+  response.on('pipe', (source) => source.once('error', () => response.destroy()));
   // What was refused unread would hold up the next request of its connection.
   response.once('finish', () => {
     if (request.complete || request.destroyed) return;

@@ -55,8 +55,9 @@ interface Launched {
   readonly ready: Promise<void>;
 }
 
-function launch(environment: NodeJS.ProcessEnv): Launched {
+function launch(environment: NodeJS.ProcessEnv, cwd: string): Launched {
   const child = spawn(process.execPath, ['scripts/server.js'], {
+    cwd,
     env: { ...process.env, ...environment },
     stdio: ['ignore', 'pipe', 'inherit'],
   });
@@ -72,14 +73,17 @@ function launch(environment: NodeJS.ProcessEnv): Launched {
   return { child, ready };
 }
 
-/** Starts a server on a data folder of its own, unless one is named in `CORVEL_DATA`. */
-export async function startServer(environment: NodeJS.ProcessEnv = {}): Promise<TestServer> {
+/** Starts a server on a data folder of its own, unless one is named in `CORVEL_DATA`; of another copy on wish. */
+export async function startServer(
+  environment: NodeJS.ProcessEnv = {},
+  root = process.cwd(),
+): Promise<TestServer> {
   const data = environment['CORVEL_DATA'] ?? throwAway('data');
   const port = await freePort();
   const settings = { CORVEL_SEED: 'demo', ...environment, CORVEL_DATA: data, PORT: String(port) };
   let child: ChildProcess;
   const start = async () => {
-    const launched = launch(settings);
+    const launched = launch(settings, root);
     ({ child } = launched);
     await launched.ready;
   };

@@ -2,10 +2,12 @@ import { spawn } from 'node:child_process';
 import { Agent, get, request } from 'node:http';
 import {
   closeSync,
+  cpSync,
   openSync,
   readdirSync,
   rmSync,
   statSync,
+  symlinkSync,
   writeFileSync,
   writeSync,
 } from 'node:fs';
@@ -15,6 +17,7 @@ import { killInMigrations } from '../soak/migrations';
 import { flipBytes, generateRequests, killInBackups } from '../soak/runs';
 import { killInWrites, writeUnderLock, WRITES } from '../soak/writes';
 import { startServer, type TestServer } from './harness';
+import { throwAway } from './started';
 
 let server: TestServer | null = null;
 
@@ -231,6 +234,21 @@ describe('safety', () => {
     const file = await fetch(`${url}/${script?.[0] ?? ''}`);
     expect(file.status).toBe(200);
     expect(file.headers.get('x-content-type-options')).toBe('nosniff');
+  });
+
+  test('a file of the build that is gone ends its own answer, not the server', async () => {
+    const copy = throwAway('copy');
+    for (const part of ['scripts', 'build', 'package.json'])
+      cpSync(part, join(copy, part), { recursive: true });
+    symlinkSync(join(process.cwd(), 'node_modules'), join(copy, 'node_modules'));
+    server = await startServer({}, copy);
+    rmSync(join(copy, 'build', 'client'), { recursive: true });
+    for (const path of ['favicon.svg', 'sounds/LICENSE.txt']) {
+      await expect(
+        fetch(`${server.url}/${path}`).then((answer) => answer.text()),
+      ).rejects.toThrow();
+    }
+    expect((await fetch(server.url)).status).toBe(200);
   });
 
   test('a text that cannot be kept is refused in words', async () => {
