@@ -2,7 +2,7 @@
  * A chart with its plan as JSON: `{"format":"corvel-chart","version":1,"text":"…","plan":{…}}`.
  * `docs/corvel-chart.schema.json` describes it.
  */
-import { z } from 'zod';
+import * as z from 'zod/mini';
 import { CHART_LIMITS } from '$core/chart/syntax';
 import { EMPTY_PLAN, parsePlan, planSchema, readPlan, writePlan } from '$lib/study/plan';
 import { type View, viewInPlan, viewSchema } from '$lib/study/view';
@@ -42,7 +42,7 @@ export const documentSchema = z.object({
   format: z.literal(JSON_FORMAT),
   version: z.literal(1),
   /** Chart text. */
-  text: z.string().max(CHART_LIMITS.characters * 4),
+  text: z.string().check(z.maxLength(CHART_LIMITS.characters * 4)),
   plan: planSchema,
   /** How it was last looked at. */
   view: z.optional(viewSchema),
@@ -51,10 +51,10 @@ export const documentSchema = z.object({
 export const writeDocument = ({ text, plan, view }: ChartContent): string =>
   `${JSON.stringify({ format: JSON_FORMAT, version: 1, text, plan: readPlan(plan), view }, null, 2)}\n`;
 
-const envelope = documentSchema.extend({
+const envelope = z.extend(documentSchema, {
   version: z.number(),
-  plan: z.unknown().optional(),
-  view: z.unknown().optional(),
+  plan: z.optional(z.unknown()),
+  view: z.optional(z.unknown()),
 });
 
 /** Reads a file of this format; a plan it cannot read is left out, and said. */
