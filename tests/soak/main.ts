@@ -129,7 +129,9 @@ const RUNS: Readonly<Record<string, () => Promise<void>>> = {
   mutations: () => {
     const count = Number(process.env['SOAK_MUTATIONS'] ?? 100);
     const seed = Number(process.env['SOAK_SEED'] ?? Date.now() % 100_000);
-    say(`${count} small changes, seed ${seed}`, tryMutations(count, seed, console.log));
+    const where = process.env['SOAK_WHERE']?.split(',') ?? ['src/'];
+    const found = tryMutations({ count, seed, where }, console.log);
+    say(`${count} small changes, seed ${seed}`, found);
     return Promise.resolve();
   },
   clock: () =>

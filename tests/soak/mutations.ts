@@ -74,18 +74,31 @@ export function mutationsOf(file: string, text: string): readonly Mutation[] {
 const isTested = (file: string): boolean =>
   /^src\/(?:core|lib)\/.+\/.*\.ts$/u.test(file) && !/\.(?:test|d|svelte|worker)\.ts$/u.test(file);
 
+export interface MutationsWanted {
+  readonly count: number;
+  readonly seed: number;
+  /** The folders they are made in, such as `src/core/keys`. */
+  readonly where: readonly string[];
+}
+
 /** Changes drawn by chance, of as many rooms as there are: a large room has no more than a small one. */
-function drawn(root: string, files: readonly string[], count: number, seed: number): Mutation[] {
+function drawn(
+  root: string,
+  files: readonly string[],
+  { count, seed, where }: MutationsWanted,
+): readonly Mutation[] {
   const random = seeded(seed);
   const rooms = new Map<string, Mutation[]>();
-  for (const file of files.filter(isTested)) {
+  const wanted = (file: string) => where.some((folder) => file.startsWith(folder));
+  for (const file of files.filter((one) => isTested(one) && wanted(one))) {
     const mutations = mutationsOf(file, readFileSync(join(root, file), 'utf8'));
     const room = dirname(file).split('/').slice(0, 3).join('/');
     rooms.set(room, [...(rooms.get(room) ?? []), ...mutations]);
   }
   const names = [...rooms.keys()].sort();
   const result: Mutation[] = [];
-  for (let turn = 0; result.length < count; turn++) {
+  const most = [...rooms.values()].reduce((sum, { length }) => sum + length, 0);
+  for (let turn = 0; result.length < Math.min(count, most); turn++) {
     const room = rooms.get(names[turn % names.length] ?? '') ?? [];
     const [mutation] = room.splice(Math.floor(random() * room.length), 1);
     if (mutation) result.push(mutation);
@@ -104,8 +117,7 @@ export interface MutationsResult {
 
 /** Makes some changes, each alone, and answers those that pass every unit test that reads the file. */
 export function tryMutations(
-  count: number,
-  seed: number,
+  wanted: MutationsWanted,
   say: (what: string) => void,
 ): MutationsResult {
   const copy = mkdtempSync(join(tmpdir(), 'corvel-mutations-'));
@@ -122,7 +134,7 @@ export function tryMutations(
   spawnSync(process.execPath, ['node_modules/@sveltejs/kit/svelte-kit.js', 'sync'], { cwd: copy });
   const passed: string[] = [];
   try {
-    const mutations = drawn(copy, files, count, seed);
+    const mutations = drawn(copy, files, wanted);
     for (const { file, line, from, to, was, becomes } of mutations) {
       const path = join(copy, file);
       const text = readFileSync(path, 'utf8');
