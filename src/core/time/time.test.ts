@@ -78,6 +78,23 @@ describe('metre', () => {
   });
 });
 
+test.each([
+  [48, 'whole', 0, false],
+  [36, 'half', 1, false],
+  [24, 'half', 0, false],
+  [18, 'quarter', 1, false],
+  [12, 'quarter', 0, false],
+  [9, 'eighth', 1, false],
+  [8, 'quarter', 0, true],
+  [6, 'eighth', 0, false],
+  [4, 'eighth', 0, true],
+  [3, '16th', 0, false],
+  [2, '16th', 0, true],
+  [1, '32nd', 0, true],
+] as const)('%i ticks from the beat are one value', (ticks, type, dots, triplet) => {
+  expect(valuesFor(0, ticks)).toEqual([{ ticks, type, dots, triplet }]);
+});
+
 test('note values fill any stretch of a bar on the grid', () => {
   fc.assert(
     fc.property(

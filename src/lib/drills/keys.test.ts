@@ -26,6 +26,7 @@ test('notes have the keys of the names the player learnt', () => {
 
 test('choices are numbered, and lettered where there are more than nine', () => {
   expect(shown('C7 Cm7 Cmaj7', 'choice')).toBe('1 2 3');
+  expect(shown('a b c d e f g h i', 'choice')).toBe('1 2 3 4 5 6 7 8 9');
   expect(shown('a b c d e f g h i j', 'choice')).toBe('q w e r t y u i o p');
 });
 

@@ -6,6 +6,7 @@ import {
   instrumentOf,
   neckOf,
   readSettings,
+  settingsRequest,
   settingsSchema,
 } from './settings';
 
@@ -57,4 +58,10 @@ describe('settings', () => {
     ]);
     expect(neckOf({ ...guitar, tuning: ['nonsense'] })).toEqual(STANDARD_NECK);
   });
+});
+
+test('settings are saved first on revision 0, and on none below', () => {
+  const saves = (revision: number) =>
+    settingsRequest.safeParse({ ...DEFAULT_SETTINGS, revision }).success;
+  expect([0, 1, -1, 0.5].map(saves)).toEqual([true, true, false, false]);
 });
