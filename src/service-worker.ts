@@ -7,7 +7,7 @@
  * Edits made meanwhile wait as drafts of the page and are sent on return.
  */
 import { build, files, version } from '$service-worker';
-import { isShown } from '$lib/kept/addresses';
+import { isShown, pagesShowing } from '$lib/kept/addresses';
 
 const worker = globalThis as unknown as ServiceWorkerGlobalScope;
 
@@ -137,33 +137,13 @@ async function soundFile(request: Request): Promise<Response> {
   return response;
 }
 
-/** The pages that show what is saved at an address; kept ones of them are fetched anew. */
-function pagesOf(path: string): readonly string[] {
-  const [, kind, id] = /^\/api\/(\w+)(?:\/([a-z0-9]+))?/u.exec(path) ?? [];
-  switch (kind) {
-    case 'charts':
-      return id === undefined ? ['/'] : ['/', `/plan/${id}`];
-    case 'licks':
-    case 'takes':
-      return id === undefined ? ['/licks'] : ['/licks', `/licks/${id}`];
-    case 'stints':
-      return ['/log', '/drills'];
-    case 'cards':
-      return ['/drills'];
-    case 'settings':
-      return ['/settings'];
-    default:
-      return [];
-  }
-}
-
 const refreshing = new Set<string>();
 
 /** What was saved is kept as it now is, once its saves have settled, wherever a kept page shows it. */
 async function keepSaved(request: Request, path: string): Promise<Response> {
   const response = await fetch(request);
   if (!response.ok) return response;
-  for (const page of pagesOf(path)) {
+  for (const page of pagesShowing(path)) {
     if (refreshing.has(page)) continue;
     refreshing.add(page);
     setTimeout(() => {

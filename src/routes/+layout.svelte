@@ -10,6 +10,7 @@
   import { onMount } from 'svelte';
   import { page } from '$app/state';
   import WaitingMark from '$lib/kept/WaitingMark.svelte';
+  import { keepLists } from '$lib/live/lists';
   import { listen } from '$lib/live/live';
   import TodayMark from '$lib/log/TodayMark.svelte';
   import { message, messagesShown } from '$lib/ui/messages.svelte';
@@ -30,7 +31,14 @@
   const shell = $derived(!/^\/(?:unlock|recover|plan\/.)/u.test(page.url.pathname));
 
   // The passcode is asked first.
-  onMount(() => (page.url.pathname.startsWith('/unlock') ? undefined : listen()));
+  onMount(() => {
+    if (page.url.pathname.startsWith('/unlock')) return;
+    const open = () => (page.data as { readonly open?: { readonly id: string } | null }).open?.id;
+    const ends = [listen(), keepLists(() => open() ?? null)];
+    return () => {
+      for (const end of ends) end();
+    };
+  });
 
   // Says to assistive tools and tests that the page now answers to keys.
   onMount(() => {

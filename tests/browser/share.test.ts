@@ -187,6 +187,40 @@ test('both devices see what either changes, within a second, and neither loses w
     );
 });
 
+test('the lists of one device show what the other saves, and what is open stays open', async () => {
+  const put = async (path: string, body: object) => {
+    const headers = { 'content-type': 'application/json' };
+    const sent = { method: 'PUT', headers, body: JSON.stringify({ revision: 0, ...body }) };
+    expect((await fetch(`${server.url}/api/${path}`, sent)).status).toBe(200);
+  };
+  const listed = (words: string) =>
+    eventually(
+      tablet,
+      () => textOf(tablet, '#main'),
+      (text) => text.includes(words),
+    );
+  await tablet.get(`${address}/`);
+  await find(tablet, 'html[data-ready]');
+  await makeChart(server, 'title: Aired Just Now\n| C | F |');
+  await listed('Aired Just Now');
+  await tablet.get(`${address}/licks`);
+  const titled = () => tablet.executeScript<string>('return document.title');
+  await find(tablet, '[data-grid]');
+  const open = await titled();
+  await put('licks/aaaaaaaaaaaa', {
+    ...{ title: 'A first of all licks', tags: [], source: 'mine', chart: '| C |', notes: [] },
+  });
+  await listed('A first of all licks');
+  expect(await titled()).toBe(open);
+  await tablet.get(`${address}/log`);
+  await find(tablet, 'html[data-ready]');
+  await put('stints/bbbbbbbbbbbb', {
+    ...{ at: '2026-11-01T10:00:00+00:00', chart: 'general', exercise: 'free' },
+    ...{ zone: { low: 5, high: 8 }, tempoFrom: 90, tempo: 90, minutes: 4 },
+  });
+  await listed('Free playing of no chart, frets 5 to 8');
+});
+
 test('the stage of the tablet follows the one of the machine: chord, key, zone and chart', async () => {
   await onBoth('title: Lead\nkey: F\ntempo: 160\n| Gm7 | C7 | Am7 | D7 |', '/play');
   const choose = async (item: string) => {
