@@ -1,9 +1,8 @@
 <!-- A chart begun from a form, in any key. -->
 <script lang="ts">
-  import { group } from 'd3-array';
   import { fromTemplate, type Template, TEMPLATES } from '$core/chart/templates';
   import { noteName, type Note } from '$core/notes/notes';
-  import { range } from '$core/lists';
+  import { group, range } from '$core/lists';
   import Dialog from '$lib/ui/Dialog.svelte';
   import { showNote } from '$lib/ui/glyphs';
 

@@ -1,5 +1,6 @@
 /** Formats of charts: one row each. Readers and writers of scores come when they are first needed. */
-import { group, sum } from 'd3-array';
+import { sum } from 'd3-array';
+import { group } from '$core/lists';
 import { type Chart, chartBeats, readChart } from '$core/chart/form';
 import { isAbc } from '$core/formats/chart/abc/isAbc';
 import { summariseChart, UNTITLED } from '$core/chart/summary';

@@ -4,7 +4,7 @@
 -->
 <script lang="ts">
   import { untrack } from 'svelte';
-  import { group } from 'd3-array';
+  import { group } from '$core/lists';
   import type { Problem } from '$core/chart/syntax';
   import type { Chart, PlayedBar } from '$core/chart/form';
   import { keyName, writeKey } from '$core/keys/keys';

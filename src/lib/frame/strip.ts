@@ -1,5 +1,5 @@
 /** How the strip is laid out, and how it names what it brackets. */
-import { group } from 'd3-array';
+import { group } from '$core/lists';
 import type { Chart } from '$core/chart/form';
 import type { Cadence } from '$core/harmony/cadences';
 import { keyName } from '$core/keys/keys';

@@ -3,7 +3,7 @@
   import type { Ladder } from '$core/log/ladder';
   import { PROGRESSION } from '$core/log/practice';
   import { cellKey, STATES, type State } from '$core/log/stints';
-  import { group } from 'd3-array';
+  import { group } from '$core/lists';
   import { screenFor } from './links';
   import type { LoggedCell, LoggedChart } from './LogScreen.svelte';
   import LadderSteps from './LadderSteps.svelte';

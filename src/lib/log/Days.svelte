@@ -2,7 +2,7 @@
 <script lang="ts">
   import Plus from '@lucide/svelte/icons/plus';
   import Trash from '@lucide/svelte/icons/trash-2';
-  import { group } from 'd3-array';
+  import { group } from '$core/lists';
   import { onDestroy } from 'svelte';
   import { invalidateAll } from '$app/navigation';
   import { dayOf } from '$core/time/moments';

@@ -5,13 +5,12 @@
 -->
 <script lang="ts">
   import { GUIDE_TONE_SAYS } from '$lib/frame/words';
-  import { group } from 'd3-array';
   import type { Chord } from '$core/chords/chords';
   import { degreeOver } from '$core/chords/over';
   import { type Option, reasonFor, withFlatFifths } from '$core/lenses/options';
   import { borrowedOver } from '$core/lenses/pentatonics';
   import { halfSteps, pitchClass } from '$core/notes/notes';
-  import { range } from '$core/lists';
+  import { group, range } from '$core/lists';
   import { getStudy } from '$lib/study/study.svelte';
   import { showDegree, showOver, showSymbol } from '$lib/ui/glyphs';
 

@@ -3,7 +3,7 @@
   the neck for each chord that differs. Made when it is printed, as small as one page asks.
 -->
 <script lang="ts">
-  import { group } from 'd3-array';
+  import { group } from '$core/lists';
   import { flushSync } from 'svelte';
   import { nextChange } from '$core/chart/form';
   import { notesIn } from '$core/neck/zones';

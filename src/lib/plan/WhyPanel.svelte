@@ -3,7 +3,7 @@
   import TheoryLink from '$lib/ui/TheoryLink.svelte';
   import { getStudy } from '$lib/study/study.svelte';
   import { getPlanModel } from './model.svelte';
-  import { group } from 'd3-array';
+  import { group } from '$core/lists';
   import Volume from '@lucide/svelte/icons/volume-2';
   import type { Chart } from '$core/chart/form';
   import { roleSentence } from '$core/harmony/roles';

@@ -1,4 +1,5 @@
-import { group, rollup, sum } from 'd3-array';
+import { rollup, sum } from 'd3-array';
+import { group } from '$core/lists';
 import { ladderOf } from '$core/log/ladder';
 import { dayOf } from '$core/time/moments';
 import { isoWeek } from '$lib/log/weeks';
