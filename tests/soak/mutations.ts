@@ -35,7 +35,7 @@ const beside = (written: string): string => {
 };
 
 /** Every small change of a file. */
-export function mutationsOf(file: string, text: string): readonly Mutation[] {
+function mutationsOf(file: string, text: string): readonly Mutation[] {
   const source = ts.createSourceFile(file, text, ts.ScriptTarget.Latest, true);
   const found: Mutation[] = [];
   const add = (node: ts.Node, becomes: string) => {
