@@ -305,13 +305,8 @@ function stepCosts(from: Candidate, to: Candidate, changes: boolean): StepCosts 
 
 const standSum = ({ degree, zone, register, position, contour }: StandCosts): number =>
   degree + zone + register + position + contour;
-/** The same in one number: it is asked for hundreds of thousands of times. */
-function stepSum(from: Candidate, to: Candidate, changes: boolean): number {
-  const frets = Math.abs(to.fret - from.fret);
-  const strings = Math.abs(to.string - from.string);
-  if (frets === 0 && strings === 0) return changes ? movementCost(0) + AGAIN : 0;
-  return movementCost(to.midi - from.midi) + handCost(frets) + stringsCost(strings);
-}
+const stepSum = ({ movement, hand, strings, repetition }: StepCosts): number =>
+  movement + hand + strings + repetition;
 
 const NO_COSTS = Object.fromEntries(ROUTE_PARTS.map((part) => [part, 0])) as Record<
   RoutePart,
@@ -352,7 +347,7 @@ export function solveRoutes(request: RouteRequest, options: PathOptions = {}): r
     edge: (layer, from, to) => {
       const here = layers[layer]?.[from];
       const there = layers[layer + 1 === layers.length ? 0 : layer + 1]?.[to];
-      return here && there ? stepSum(here, there, changes[layer] ?? true) : Infinity;
+      return here && there ? stepSum(stepCosts(here, there, changes[layer] ?? true)) : Infinity;
     },
     loop: closed,
     // A shape that is asked for makes every place in the form another.
