@@ -1,3 +1,4 @@
+import { readdirSync } from 'node:fs';
 import js from '@eslint/js';
 import prettier from 'eslint-config-prettier';
 import svelte from 'eslint-plugin-svelte';
@@ -26,11 +27,46 @@ const CORE_FOLDERS = [
     'formats',
   ],
 ];
+/** The folders of src/lib in the same order: what all share, what a chart is studied with, screens, the server. */
+const LIB_FOLDERS = [
+  ...['audio', 'ui', 'kept', 'neck', 'live', 'settings', 'study', 'formats', 'log', 'engine'],
+  ...['paper', 'workers', 'frame', 'listening', 'notation'],
+  ...['book', 'plan', 'screens', 'shapes', 'drills', 'licks', 'practice', 'play', 'server'],
+];
+
+for (const [root, known] of /** @type {const} */ ([
+  ['src/core', CORE_FOLDERS],
+  ['src/lib', LIB_FOLDERS],
+]))
+  for (const { name } of readdirSync(new URL(root, import.meta.url), { withFileTypes: true }))
+    if (!name.includes('.') && !known.includes(name))
+      throw new Error(`${root}/${name} has no place in the order of eslint.config.js yet.`);
+
 /** What the folders of the core may import from elsewhere: readers of files, and the pitch of a sound. */
 const CORE_PACKAGES = {
   formats: ['abcjs', 'fast-xml-parser', 'fflate', '@tonejs/midi', 'midi-file', 'wavefile', 'zod'],
   listening: ['fft.js', 'pitchy'],
 };
+
+/** @param {string} folder */
+function libImports(folder) {
+  const later = LIB_FOLDERS.slice(LIB_FOLDERS.indexOf(folder) + 1);
+  return {
+    files: [`src/lib/${folder}/**/*.{ts,svelte}`],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: later.map((other) => ({
+            regex: `^(?:\\$lib|(?:\\.\\./)+)/?${other}/`,
+            message: `src/lib/${folder} comes before ${other}: see LIB_FOLDERS.`,
+          })),
+        },
+      ],
+    },
+  };
+}
 
 /** @param {string} folder */
 function coreImports(folder) {
@@ -105,6 +141,7 @@ export default ts.config(
     },
   },
   ...CORE_FOLDERS.map(coreImports),
+  ...LIB_FOLDERS.map(libImports),
   {
     files: ['src/core/**/*.ts'],
     ignores: ['src/core/**/*.test.ts'],

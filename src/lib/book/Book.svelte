@@ -27,7 +27,7 @@
   import { createForms } from './forms.svelte';
   import TypedChart from './TypedChart.svelte';
   import { NEW_CHART } from './newChart';
-  import type { ChartSummary } from '$lib/server/charts';
+  import type { ChartSummary } from '$lib/study/messages';
   import ChartRow from './ChartRow.svelte';
   import FormDialog from './FormDialog.svelte';
   import ImportDialog from './ImportDialog.svelte';

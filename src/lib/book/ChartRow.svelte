@@ -4,7 +4,7 @@
   import { DropdownMenu } from 'bits-ui';
   import { formatDistanceToNowStrict } from 'date-fns/formatDistanceToNowStrict';
   import { tick } from 'svelte';
-  import type { ChartSummary } from '$lib/server/charts';
+  import type { ChartSummary } from '$lib/study/messages';
   import type { FormSketch } from '$core/harmony/sketch';
   import FormShape from './FormShape.svelte';
   import { showSymbol } from '$lib/ui/glyphs';

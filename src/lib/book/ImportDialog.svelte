@@ -3,7 +3,7 @@
   import { summariseChart, UNTITLED } from '$core/chart/summary';
   import { FILE_LIMIT } from '$lib/formats/files';
   import { type ChartOpened, OPENED_TYPES, type OpenedChart } from '$lib/formats/charts';
-  import { readChartFile } from '$lib/formats/opening';
+  import { readChartFile } from '$lib/workers/opening';
   import Dialog from '$lib/ui/Dialog.svelte';
 
   interface Props {

@@ -1,6 +1,6 @@
 <!-- One line that takes chords, typed or pasted, and opens them as a chart. -->
 <script lang="ts">
-  import { readChartFile } from '$lib/formats/opening';
+  import { readChartFile } from '$lib/workers/opening';
   import type { OpenedChart } from '$lib/formats/charts';
 
   import { namedByChords, nameOf, typedLine } from './typed';

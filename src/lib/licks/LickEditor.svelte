@@ -28,8 +28,8 @@
     type SoundEvent,
   } from '$lib/audio/programme';
   import { pageTransport } from '$lib/audio/transport.svelte';
-  import PassageFiles from '$lib/formats/PassageFiles.svelte';
-  import { readPassageFile } from '$lib/formats/opening';
+  import PassageFiles from '$lib/notation/PassageFiles.svelte';
+  import { readPassageFile } from '$lib/workers/opening';
   import { createEar } from '$lib/listening/ear.svelte';
   import { playsSimulated } from '$lib/listening/guitarist.svelte';
   import HeardMark from '$lib/listening/HeardMark.svelte';
@@ -40,7 +40,7 @@
   import Neck from '$lib/neck/Neck.svelte';
   import { createWires } from '$lib/neck/wires.svelte';
   import Notation from '$lib/notation/Notation.svelte';
-  import { momentAt, momentsOf, soundingAt } from '$lib/practice/moments';
+  import { momentAt, momentsOf, soundingAt } from '$lib/notation/moments';
   import { instrumentOf, neckOf } from '$lib/settings/settings';
   import type { SettingsStore } from '$lib/settings/store.svelte';
   import { showSymbol } from '$lib/ui/glyphs';

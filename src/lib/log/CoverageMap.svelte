@@ -5,7 +5,7 @@
   import { cellKey, STATES, type State } from '$core/log/stints';
   import { group } from '$core/lists';
   import { screenFor } from './links';
-  import type { LoggedCell, LoggedChart } from './LogScreen.svelte';
+  import type { LoggedCell, LoggedChart } from './logged';
   import LadderSteps from './LadderSteps.svelte';
   import StateMark from './StateMark.svelte';
   import TempoLine from './TempoLine.svelte';

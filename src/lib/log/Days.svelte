@@ -19,7 +19,7 @@
     restoreStint,
     withWaiting,
   } from './api';
-  import type { LoggedChart } from './LogScreen.svelte';
+  import type { LoggedChart } from './logged';
   import { NO_CHART, type StintContent, type StoredStint } from './messages';
   import StintForm from './StintForm.svelte';
   import { dayName, exerciseName, hasTempo, minutesName, wentWords } from './words';

@@ -9,7 +9,7 @@
   import { cellKey } from '$core/log/stints';
   import { showSymbol } from '$lib/ui/glyphs';
   import { blockAddress } from './links';
-  import type { LoggedChart } from './LogScreen.svelte';
+  import type { LoggedChart } from './logged';
   import { exerciseName, hasTempo } from './words';
 
   interface Props {

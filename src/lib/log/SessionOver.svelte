@@ -4,7 +4,7 @@
   import { RULES } from '$core/log/stints';
   import { goto } from '$app/navigation';
   import type { DoneBlock } from './done';
-  import type { LoggedChart } from './LogScreen.svelte';
+  import type { LoggedChart } from './logged';
   import { exerciseName, minutesName, wentWords } from './words';
 
   interface Props {

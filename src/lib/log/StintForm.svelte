@@ -2,7 +2,7 @@
 <script lang="ts">
   import { FREE } from '$core/log/stints';
   import { PROGRESSION } from '$core/log/practice';
-  import type { LoggedChart } from './LogScreen.svelte';
+  import type { LoggedChart } from './logged';
   import { localMoment, SAID, type Said, type StintContent, stintSchema } from './messages';
   import { exerciseName } from './words';
 

@@ -2,7 +2,7 @@
 <script lang="ts">
   import { extent } from 'd3-array';
   import { line } from 'd3-shape';
-  import type { LoggedCell } from './LogScreen.svelte';
+  import type { LoggedCell } from './logged';
   import { exerciseName } from './words';
 
   let { cell }: { readonly cell: LoggedCell } = $props();

@@ -3,7 +3,7 @@
   import { reasonFor } from '$core/lenses/options';
   import { showMaterial } from '$lib/frame/material';
   import { getStudy } from '$lib/study/study.svelte';
-  import { showBox, showBoxInFull } from '$lib/ui/boxes';
+  import { showBox, showBoxInFull } from '$lib/settings/boxes';
   import { showSymbol } from '$lib/ui/glyphs';
   import { getPlanModel } from './model.svelte';
 

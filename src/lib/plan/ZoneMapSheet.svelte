@@ -6,7 +6,7 @@
   import { matchingPentatonic } from '$core/collections/pentatonics';
   import { pentatonicIn } from '$core/neck/zones';
   import { BOX_NAMES } from '$lib/settings/settings';
-  import { NAMING_LABELS, showBox, showBoxInFull } from '$lib/ui/boxes';
+  import { NAMING_LABELS, showBox, showBoxInFull } from '$lib/settings/boxes';
   import { showSymbol } from '$lib/ui/glyphs';
   import { ZONE_SAYS } from '$lib/frame/words';
 

@@ -7,7 +7,7 @@
   import { pageTransport } from '$lib/audio/transport.svelte';
   import Frame from '$lib/frame/Frame.svelte';
   import type { Actions } from '$lib/frame/shortcuts';
-  import { momentAt, momentsOf } from '$lib/practice/moments';
+  import { momentAt, momentsOf } from '$lib/notation/moments';
   import type { PedalAction } from '$lib/settings/settings';
   import { LOOP_NAMES, LOOP_SIZES } from '$lib/study/loops';
   import { getStudy } from '$lib/study/study.svelte';

@@ -37,7 +37,7 @@
   import KeptSheets from './KeptSheets.svelte';
   import LineIdea from './LineIdea.svelte';
   import LineWords from './LineWords.svelte';
-  import { coming, momentAt, momentsOf, soundingAt } from './moments';
+  import { coming, momentAt, momentsOf, soundingAt } from '$lib/notation/moments';
   import OwnPattern from './OwnPattern.svelte';
   import { createPractice } from './practice.svelte';
   import SheetControls from './SheetControls.svelte';

@@ -3,7 +3,7 @@
   import Play from '@lucide/svelte/icons/play';
   import Stop from '@lucide/svelte/icons/square';
   import type { Passage } from '$core/phrases/passage';
-  import PassageFiles from '$lib/formats/PassageFiles.svelte';
+  import PassageFiles from '$lib/notation/PassageFiles.svelte';
   import { getStudy } from '$lib/study/study.svelte';
 
   interface Props {

@@ -2,31 +2,12 @@
 import { randomBytes } from 'node:crypto';
 import { sql, type Updateable } from 'kysely';
 import { summariseChart, withTitle } from '$core/chart/summary';
+import type { ChartDocument, ChartSummary } from '$lib/study/messages';
 import type { View } from '$lib/study/view';
 import { commitTogether, outcomeOf, type Saved } from './commits';
 import type { Db } from './database';
 import type { ChartTable } from './schema';
 import { bytesOf, decode } from './texts';
-
-export interface ChartSummary {
-  readonly id: string;
-  readonly title: string;
-  readonly key: string | null;
-  readonly tempo: number | null;
-  readonly bars: number | null;
-  readonly openedAt: string | null;
-  readonly updatedAt: string;
-  /** Whether bytes of it were lost; what could be saved is shown. */
-  readonly damaged: boolean;
-}
-
-export interface ChartDocument extends ChartSummary {
-  readonly text: string;
-  readonly plan: string;
-  /** How it was last looked at, as JSON. */
-  readonly view: string;
-  readonly revision: number;
-}
 
 export type SaveResult = Saved<ChartDocument>;
 

@@ -34,7 +34,7 @@
   import OnlyChoice from '$lib/frame/OnlyChoice.svelte';
   import { getStudy } from '$lib/study/study.svelte';
   import Choice from '$lib/ui/Choice.svelte';
-  import { showBox } from '$lib/ui/boxes';
+  import { showBox } from '$lib/settings/boxes';
   import { showSymbol } from '$lib/ui/glyphs';
 
   const study = getStudy();

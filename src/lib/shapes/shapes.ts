@@ -20,7 +20,7 @@ import {
 import { degreeName } from '$core/notes/degrees';
 import { intervalBetween } from '$core/notes/notes';
 import type { BoxNaming } from '$lib/settings/settings';
-import { showBox } from '$lib/ui/boxes';
+import { showBox } from '$lib/settings/boxes';
 
 /** One picture: places, what they are called, and the zone a hand takes for them. */
 export interface Shape {

@@ -3,7 +3,7 @@
   import { onMount, type Snippet, untrack } from 'svelte';
   import { afterNavigate } from '$app/navigation';
   import { page } from '$app/state';
-  import type { ChartDocument } from '$lib/server/charts';
+  import type { ChartDocument } from '$lib/study/messages';
   import type { StoredSettings } from '$lib/settings/settings';
   import { createSettings } from '$lib/settings/store.svelte';
   import { onMessage, onReturn } from '$lib/live/live';

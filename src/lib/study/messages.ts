@@ -11,6 +11,28 @@ export const canBeKept = z.refine<string>((text) => !text.includes('\0') && text
   error: 'it holds a NUL or half of a character, which cannot be kept',
 });
 
+/** A chart as the Book lists it. */
+export interface ChartSummary {
+  readonly id: string;
+  readonly title: string;
+  readonly key: string | null;
+  readonly tempo: number | null;
+  readonly bars: number | null;
+  readonly openedAt: string | null;
+  readonly updatedAt: string;
+  /** Whether bytes of it were lost; what could be saved is shown. */
+  readonly damaged: boolean;
+}
+
+/** A chart as it is kept, with what was chosen over it. */
+export interface ChartDocument extends ChartSummary {
+  readonly text: string;
+  readonly plan: string;
+  /** How it was last looked at, as JSON. */
+  readonly view: string;
+  readonly revision: number;
+}
+
 const keptText = z.string().check(z.maxLength(TEXT_LIMIT), canBeKept);
 
 export const createRequest = z.object({

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import LogScreen from '$lib/log/LogScreen.svelte';
+  import LogScreen from '$lib/screens/LogScreen.svelte';
   import type { PageProps } from './$types';
 
   let { data }: PageProps = $props();

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import SettingsScreen from '$lib/settings/SettingsScreen.svelte';
+  import SettingsScreen from '$lib/screens/SettingsScreen.svelte';
   import type { PageProps } from './$types';
 
   let { data }: PageProps = $props();

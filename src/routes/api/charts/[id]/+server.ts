@@ -1,7 +1,6 @@
 import { json } from '@sveltejs/kit';
-import { renameRequest, saveRequest } from '$lib/study/messages';
+import { type ChartDocument, renameRequest, saveRequest } from '$lib/study/messages';
 import {
-  type ChartDocument,
   deleteChart,
   findChart,
   renameChart,

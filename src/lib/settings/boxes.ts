@@ -1,6 +1,6 @@
 /** Naming boxes in the school the player was taught. */
 import type { BoxName } from '$core/neck/boxes';
-import type { BoxNaming } from '$lib/settings/settings';
+import type { BoxNaming } from './settings';
 
 /** `box 4`, `pattern 3`, `C shape`. */
 export const showBox = (box: BoxName, naming: BoxNaming): string =>

@@ -7,12 +7,17 @@
   import { NECK_LIMITS } from '$core/neck/neck';
   import { LARGE, layOut } from '$lib/neck/layout';
   import NeckBoard from '$lib/neck/NeckBoard.svelte';
-  import { type Instrument, INSTRUMENT_LIMIT, neckOf, type StoredSettings } from './settings';
+  import {
+    type Instrument,
+    INSTRUMENT_LIMIT,
+    neckOf,
+    type StoredSettings,
+  } from '$lib/settings/settings';
   import Keys from '$lib/frame/Keys.svelte';
   import { note } from '$core/notes/notes';
   import Choice from '$lib/ui/Choice.svelte';
   import { asTyped, fromTyped, showNote, showSymbol } from '$lib/ui/glyphs';
-  import { createSettings } from './store.svelte';
+  import { createSettings } from '$lib/settings/store.svelte';
 
   interface Props {
     readonly stored: StoredSettings;

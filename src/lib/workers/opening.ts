@@ -1,8 +1,8 @@
 /** Opening files away from the page, which goes on whatever they hold. */
 import { type PassageResult, type Refusal, refused } from '$core/formats/result';
 import type { Neck } from '$core/neck/neck';
-import { createCaller, LateError } from '$lib/workers/compute';
-import type { ChartOpened } from './charts';
+import { createCaller, LateError } from './compute';
+import type { ChartOpened } from '$lib/formats/charts';
 
 /** Milliseconds a file may take to be read. */
 const DEADLINE = 4_500;

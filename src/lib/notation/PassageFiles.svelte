@@ -5,14 +5,14 @@
   import type { Passage } from '$core/phrases/passage';
   import { download } from '$lib/ui/download';
   import { inform, warn } from '$lib/ui/messages.svelte';
-  import { readPassageFile } from './opening';
+  import { readPassageFile } from '$lib/workers/opening';
   import {
     PASSAGE_FORMATS,
     PASSAGE_TYPES,
     type PassageFormat,
     passageFile,
     passageFormatName,
-  } from './passages';
+  } from '$lib/formats/passages';
   import { chosenFile } from '$lib/ui/chosenFile';
 
   interface Props {

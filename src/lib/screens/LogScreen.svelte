@@ -3,37 +3,18 @@
   import { invalidateAll } from '$app/navigation';
   import type { Ladder } from '$core/log/ladder';
   import type { Block } from '$core/log/session';
-  import type { State } from '$core/log/stints';
   import { dayOf } from '$core/time/moments';
-  import type { Zone } from '$core/neck/neck';
   import Keys from '$lib/frame/Keys.svelte';
-  import CoverageMap from './CoverageMap.svelte';
-  import Days from './Days.svelte';
-  import { localMoment, type StoredStint } from './messages';
-  import type { DoneBlock } from './done';
-  import NextSession from './NextSession.svelte';
-  import SessionOver from './SessionOver.svelte';
-  import { today } from './today.svelte';
-  import WholeBook from './WholeBook.svelte';
-  import Weeks from './Weeks.svelte';
-
-  export interface LoggedChart {
-    readonly id: string;
-    readonly title: string;
-    readonly zones: readonly Zone[];
-    readonly tempo: number;
-    readonly change: number;
-  }
-
-  export interface LoggedCell {
-    readonly chart: string;
-    readonly exercise: string;
-    readonly zone: Zone;
-    readonly minutes: number;
-    readonly last: string | null;
-    readonly state: State;
-    readonly tempos: readonly { readonly at: string; readonly tempo: number }[];
-  }
+  import CoverageMap from '$lib/log/CoverageMap.svelte';
+  import Days from '$lib/log/Days.svelte';
+  import type { LoggedCell, LoggedChart } from '$lib/log/logged';
+  import { localMoment, type StoredStint } from '$lib/log/messages';
+  import type { DoneBlock } from '$lib/log/done';
+  import NextSession from '$lib/log/NextSession.svelte';
+  import SessionOver from '$lib/log/SessionOver.svelte';
+  import { today } from '$lib/log/today.svelte';
+  import WholeBook from '$lib/log/WholeBook.svelte';
+  import Weeks from '$lib/log/Weeks.svelte';
 
   interface Props {
     readonly charts: readonly LoggedChart[];
