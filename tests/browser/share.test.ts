@@ -203,7 +203,7 @@ test('the lists of one device show what the other saves, and what is open stays 
   await find(tablet, 'html[data-ready]');
   await makeChart(server, 'title: Aired Just Now\n| C | F |');
   await listed('Aired Just Now');
-  await tablet.get(`${address}/licks`);
+  await tablet.get(`${address}/licks?session=5.1&block=1`);
   const titled = () => tablet.executeScript<string>('return document.title');
   await find(tablet, '[data-grid]');
   const open = await titled();
@@ -212,13 +212,19 @@ test('the lists of one device show what the other saves, and what is open stays 
   });
   await listed('A first of all licks');
   expect(await titled()).toBe(open);
+  expect(new URL(await tablet.getCurrentUrl()).search).toBe('?session=5.1&block=1');
   await tablet.get(`${address}/log`);
   await find(tablet, 'html[data-ready]');
-  await put('stints/bbbbbbbbbbbb', {
-    ...{ at: '2026-11-01T10:00:00+00:00', chart: 'general', exercise: 'free' },
-    ...{ zone: { low: 5, high: 8 }, tempoFrom: 90, tempo: 90, minutes: 4 },
-  });
+  const stint = {
+    ...{ chart: 'general', exercise: 'free', zone: { low: 5, high: 8 } },
+    ...{ tempoFrom: 90, tempo: 90, minutes: 4 },
+  };
+  await put('stints/bbbbbbbbbbbb', { ...stint, at: '2026-11-01T10:00:00+00:00' });
   await listed('Free playing of no chart, frets 5 to 8');
+  const today = () => textOf(tablet, '[data-today]');
+  const before = await eventually(tablet, today, (said) => said !== '');
+  await put('stints/cccccccccccc', { ...stint, at: new Date().toISOString() });
+  await eventually(tablet, today, (said) => said !== before);
 });
 
 test('the stage of the tablet follows the one of the machine: chord, key, zone and chart', async () => {

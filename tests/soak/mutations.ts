@@ -28,8 +28,8 @@ const METHODS: Readonly<Record<string, string>> = {
   ...{ find: 'findLast', findLast: 'find', round: 'floor' },
 };
 
-/** The number beside it: the next whole one, or a tenth more. */
-const beside = (written: string): string => {
+/** The number next to it: the next whole one, or a tenth more. */
+const nextTo = (written: string): string => {
   const value = Number(written.replaceAll('_', ''));
   return Number.isInteger(value) ? String(value + 1) : String(Number((value * 1.1).toFixed(6)));
 };
@@ -46,7 +46,7 @@ function mutationsOf(file: string, text: string): readonly Mutation[] {
   const visit = (node: ts.Node): void => {
     // Types, names and messages do nothing that a test could see.
     if (ts.isTypeNode(node) || ts.isImportDeclaration(node)) return;
-    if (ts.isNumericLiteral(node)) add(node, beside(node.text));
+    if (ts.isNumericLiteral(node)) add(node, nextTo(node.text));
     if (ts.isBinaryExpression(node)) {
       const instead = INSTEAD[node.operatorToken.getText(source)];
       const words = ts.isStringLiteralLike(node.left) || ts.isStringLiteralLike(node.right);

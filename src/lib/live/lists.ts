@@ -30,9 +30,9 @@ export function keepLists(open: () => string | null): () => void {
     const list = listAt(location.pathname);
     const id = open();
     if (list === null) return;
-    // What is open stays open, whatever comes first in the list from now on.
+    // What is open stays open, whatever comes first in the list from now on, and its session goes on.
     if (id !== null && location.pathname === list)
-      void goto(`${list}/${id}`, {
+      void goto(`${list}/${id}${location.search}`, {
         ...{ replaceState: true, keepFocus: true, noScroll: true, invalidateAll: true },
       });
     else void invalidateAll();

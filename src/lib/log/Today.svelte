@@ -2,10 +2,23 @@
 <script lang="ts">
   import Timer from '@lucide/svelte/icons/timer';
   import { onMount } from 'svelte';
+  import { onMessage, onReturn } from '$lib/live/live';
   import { care } from './care.svelte';
-  import { lookUpToday, today } from './today.svelte';
+  import { lookUpToday, STINTS, today } from './today.svelte';
 
-  onMount(() => void lookUpToday());
+  onMount(() => {
+    void lookUpToday();
+    // What was played on another device counts as well.
+    const ends = [
+      onMessage('changed', ({ path }) => {
+        if (path.startsWith(STINTS)) void lookUpToday();
+      }),
+      onReturn(() => void lookUpToday()),
+    ];
+    return () => {
+      for (const end of ends) end();
+    };
+  });
 
   const whole = $derived(Math.round(today.minutes ?? 0));
   const says = $derived(

@@ -3,13 +3,13 @@
   import { onMount, type Snippet, untrack } from 'svelte';
   import { afterNavigate } from '$app/navigation';
   import { page } from '$app/state';
-  import type { ChartDocument } from '$lib/study/messages';
   import type { StoredSettings } from '$lib/settings/settings';
   import { createSettings } from '$lib/settings/store.svelte';
   import { onMessage, onReturn } from '$lib/live/live';
   import { message } from '$lib/ui/messages.svelte';
   import { markOpened } from './api';
   import { createDocument } from './document.svelte';
+  import type { ChartDocument } from './messages';
   import { readPlace } from './place';
   import { createStudy, setStudy } from './study.svelte';
 
