@@ -227,6 +227,27 @@ test('the lists of one device show what the other saves, and what is open stays 
   await eventually(tablet, today, (said) => said !== before);
 });
 
+test('a page that is on its way arrives, whatever another device saves meanwhile', async () => {
+  const chart = await makeChart(server, 'title: Slow Road\n| Ebm7 | Ab7 |');
+  await tablet.get(`${address}/`);
+  await find(tablet, 'html[data-ready]');
+  const link = await find(tablet, `a[href^="/plan/${chart}"]`);
+  // The road is slower than a list is asked for anew.
+  await tablet.executeScript(`
+    const { fetch } = window;
+    window.fetch = async (...asked) => {
+      if (String(asked[0]).includes('/plan/')) await new Promise((go) => setTimeout(go, 1500));
+      return fetch(...asked);
+    };`);
+  await link.click();
+  await makeChart(server, 'title: Saved On The Way\n| C | F |');
+  await eventually(
+    tablet,
+    () => textOf(tablet, '[data-chord-name="now"]'),
+    (now) => now === 'E♭m7',
+  );
+});
+
 test('the stage of the tablet follows the one of the machine: chord, key, zone and chart', async () => {
   await onBoth('title: Lead\nkey: F\ntempo: 160\n| Gm7 | C7 | Am7 | D7 |', '/play');
   const choose = async (item: string) => {

@@ -4,9 +4,10 @@
   import LayoutTemplate from '@lucide/svelte/icons/layout-template';
   import Plus from '@lucide/svelte/icons/plus';
   import Search from '@lucide/svelte/icons/search';
+  import { askAnew } from '$lib/ui/anew';
   import { message, warn } from '$lib/ui/messages.svelte';
   import { holdsWords } from '$lib/ui/search';
-  import { goto, invalidateAll } from '$app/navigation';
+  import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import {
     addDemoCharts,
@@ -59,7 +60,7 @@
 
   async function attempt(action: Promise<boolean>): Promise<boolean> {
     const done = await action;
-    if (done) await invalidateAll();
+    if (done) await askAnew();
     else warn(AWAY);
     return done;
   }

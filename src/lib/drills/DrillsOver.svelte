@@ -1,7 +1,7 @@
 <!-- The end of a sitting: what came back, what returns sooner, and the ways on. -->
 <script lang="ts">
   import { rollups } from 'd3-array';
-  import { invalidateAll } from '$app/navigation';
+  import { askAnew } from '$lib/ui/anew';
   import { DRILL_WORDS } from '$core/drills/kinds';
   import type { Sitting, Texts } from './sitting.svelte';
 
@@ -39,7 +39,7 @@
     </ul>
   {/if}
   <p class="mt-3 flex gap-2">
-    <button class="button-strong" onclick={() => void invalidateAll()}>Ten more (Space)</button>
+    <button class="button-strong" onclick={() => void askAnew()}>Ten more (Space)</button>
     <a class="button" href="/log">To the log</a>
   </p>
 </section>

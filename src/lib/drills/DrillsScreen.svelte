@@ -17,7 +17,7 @@
   import { instrumentOf, neckOf, type StoredSettings } from '$lib/settings/settings';
   import { createSettings } from '$lib/settings/store.svelte';
   import { asTyped, showSymbol } from '$lib/ui/glyphs';
-  import { invalidateAll } from '$app/navigation';
+  import { askAnew } from '$lib/ui/anew';
   import DrillNeck from './DrillNeck.svelte';
   import DrillsChoice, { type DrillChart } from './DrillsChoice.svelte';
   import { answerKeys, keyOf } from './keys';
@@ -111,7 +111,7 @@
     if (!drill) {
       if (sitting.count > 0 && key === ' ' && !button) {
         event.preventDefault();
-        void invalidateAll();
+        void askAnew();
       }
       return;
     }

@@ -4,14 +4,16 @@
   import Search from '@lucide/svelte/icons/search';
   import Trash from '@lucide/svelte/icons/trash-2';
   import { untrack } from 'svelte';
-  import { goto, invalidateAll } from '$app/navigation';
+  import { goto } from '$app/navigation';
   import type { Lick } from '$core/licks/lick';
   import Keys from '$lib/frame/Keys.svelte';
   import type { Actions } from '$lib/frame/shortcuts';
   import { createBlock } from '$lib/log/block.svelte';
   import SessionBar from '$lib/log/SessionBar.svelte';
+  import { listAt } from '$lib/live/lists';
   import type { StoredSettings } from '$lib/settings/settings';
   import { createSettings } from '$lib/settings/store.svelte';
+  import { arrived, askAnew } from '$lib/ui/anew';
   import { showSymbol } from '$lib/ui/glyphs';
   import { message, warn } from '$lib/ui/messages.svelte';
   import { holdsWords } from '$lib/ui/search';
@@ -62,16 +64,17 @@
       warn(AWAY);
       return;
     }
+    await arrived();
     const after = found[found.findIndex(({ id }) => id === lick.id) + 1] ?? found[0];
-    const next =
-      lick.id === open?.id ? `/licks/${after && after.id !== lick.id ? after.id : ''}` : null;
+    const left = listAt(location.pathname) !== '/licks' || lick.id !== open?.id;
+    const next = left ? null : `/licks/${after && after.id !== lick.id ? after.id : ''}`;
     if (next) await goto(next, { invalidateAll: true });
-    else await invalidateAll();
+    else await askAnew();
     message(`“${lick.title}” is deleted.`, {
       duration: 10_000,
       action: {
         label: 'Undo',
-        onClick: () => void restoreLick(lick.id).then(() => invalidateAll()),
+        onClick: () => void restoreLick(lick.id).then(askAnew),
       },
     });
   }

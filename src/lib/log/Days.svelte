@@ -4,9 +4,9 @@
   import Trash from '@lucide/svelte/icons/trash-2';
   import { group } from '$core/lists';
   import { onDestroy } from 'svelte';
-  import { invalidateAll } from '$app/navigation';
   import { dayOf } from '$core/time/moments';
   import { type Sent } from '$lib/kept/outbox.svelte';
+  import { askAnew } from '$lib/ui/anew';
   import { freshId } from '$lib/ui/ids';
   import { message, warn } from '$lib/ui/messages.svelte';
   import {
@@ -58,7 +58,7 @@
   /** What was sent is in the list, or waits for the server; only what is refused is said. */
   async function told(sent: Promise<Sent>) {
     const { kind, ...rest } = await sent;
-    if (kind === 'kept') await invalidateAll();
+    if (kind === 'kept') await askAnew();
     else if ('message' in rest && rest.message !== '') warn(rest.message);
     return kind !== 'refused';
   }
@@ -75,11 +75,11 @@
     }
     const wasOlder = older.some((one) => one.id === id);
     older = older.filter((one) => one.id !== id);
-    await invalidateAll();
+    await askAnew();
     const restore = async () => {
       if (!(await restoreStint(id))) warn(AWAY);
       else if (wasOlder) older = [...older, stint];
-      await invalidateAll();
+      await askAnew();
     };
     message(`${exerciseName(exercise)} is deleted from the log.`, {
       duration: 10_000,
@@ -115,7 +115,7 @@
 
   async function take(file: File) {
     message(await importLog(file));
-    await invalidateAll();
+    await askAnew();
   }
 </script>
 

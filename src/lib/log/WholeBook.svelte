@@ -1,6 +1,6 @@
 <!-- The whole book as one file: out, and in again with a look at what would change. -->
 <script lang="ts">
-  import { invalidateAll } from '$app/navigation';
+  import { askAnew } from '$lib/ui/anew';
   import { message } from '$lib/ui/messages.svelte';
   import { messageOf, reached } from '$lib/ui/server';
   import { chosenFile } from '$lib/ui/chosenFile';
@@ -42,7 +42,7 @@
       duration: 10_000,
       action: { label: 'Undo', onClick: () => void takeBack() },
     });
-    await invalidateAll();
+    await askAnew();
   }
   async function takeBack() {
     const response = await reached('/api/archive/back', 'POST');
@@ -50,7 +50,7 @@
     else if (!response.ok) problem = await messageOf(response);
     else {
       message('Everything is as it was before the copy was opened. What you changed since stays.');
-      await invalidateAll();
+      await askAnew();
     }
   }
   const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' });

@@ -1,10 +1,10 @@
 <!-- The log: what to practise next, what is covered, the weeks, the days. -->
 <script lang="ts">
-  import { invalidateAll } from '$app/navigation';
   import type { Ladder } from '$core/log/ladder';
   import type { Block } from '$core/log/session';
   import { dayOf } from '$core/time/moments';
   import Keys from '$lib/frame/Keys.svelte';
+  import { askAnew } from '$lib/ui/anew';
   import CoverageMap from '$lib/log/CoverageMap.svelte';
   import Days from '$lib/log/Days.svelte';
   import type { LoggedCell, LoggedChart } from '$lib/log/logged';
@@ -51,7 +51,7 @@
   $effect(() => {
     if (over === null || today.changes === seen) return;
     seen = today.changes;
-    void invalidateAll();
+    void askAnew();
   });
 
   const day = dayOf(localMoment());
