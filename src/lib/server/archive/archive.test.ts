@@ -6,15 +6,16 @@ import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { DEFAULT_SETTINGS } from '$lib/settings/settings';
 import { readArchive } from './read';
 import type { Archive } from './rows';
-import { changeSays, type Mode, previewArchive, takeArchive } from './take';
+import { changeSays, type Mode, previewArchive, takeArchive, takenIn } from './take';
 import { writeArchive } from './write';
 import { answerCard } from '../cards';
 import { type DeskJob, type Told, work } from '../desk/jobs';
 import { createChart, deleteChart, findChart, listCharts, saveChart } from '../charts';
-import { openDatabase, type OpenDatabase } from '../database';
+import { DATABASE_FILE, openDatabase, type OpenDatabase } from '../database';
 import { seedDemo } from '../demo';
 import { beginLickBook, createLick, listLicks, listTakes, markSound, saveLick } from '../licks';
 import { findSettings, saveSettings } from '../settings';
+import { connect } from '../sqlite';
 import { putSound, readSound, soundsIn } from '../sounds';
 import { listStints } from '../stints';
 
@@ -305,6 +306,43 @@ describe('the whole book', () => {
     await saveChart(db, id, { revision: 4, text: 'title: Since\n| C |', plan: '{}' });
     await done({ kind: 'back', now: NOW });
     expect(await findChart(db, id)).toMatchObject({ title: 'Since' });
+  });
+
+  test.each<[Mode, string]>([
+    ['merge', 'a chart that changes'],
+    ['replace', 'a chart that changes'],
+    ['replace', 'a chart that goes'],
+  ])('%s: %s and is saved while that is worked out stays as it was saved', async (mode, which) => {
+    const [first] = await listCharts(db);
+    const id = first?.id ?? '';
+    const theirs = { title: 'Theirs', updated_at: '2099-01-01T00:00:00.000Z' };
+    await db.updateTable('chart').set(theirs).where('id', '=', id).execute();
+    if (which.endsWith('goes')) await deleteChart(db, id);
+    const archive = await archiveOf(await written(db));
+    await db
+      .updateTable('chart')
+      .set({ title: 'Ours', updated_at: NOW, deleted_at: null })
+      .execute();
+    const beside = connect(join(folderOf.get(db) ?? '', DATABASE_FILE));
+    let saved = false;
+    const rows = new Proxy(archive.rows, {
+      get: (from, name: keyof Archive['rows']) => {
+        // The last table is worked out, and nothing is put in its place yet.
+        if (name === 'card' && !saved) {
+          saved = true;
+          beside.exec(
+            `update chart set title = 'Mine', revision = revision + 1 where id = '${id}'`,
+          );
+        }
+        return from[name];
+      },
+    });
+    await taken(db, { ...archive, rows }, mode);
+    beside.close();
+    expect(await findChart(db, id)).toMatchObject({ title: 'Mine', revision: 2 });
+    // What is not said to be taken in is not taken back.
+    const receipt = await takenIn(db);
+    expect(Object.values(receipt?.tables['chart'] ?? {}).flatMap(Object.keys)).not.toContain(id);
   });
 
   test('replacing puts away what it has not, and takes what was deleted', async () => {

@@ -166,14 +166,36 @@ const waitingName = (name: Name) => `waiting_${name}`;
 /** Rows that go with one statement. */
 const TOGETHER = 100;
 
+type Standing = ReadonlyMap<string, number>;
+
 /** At which revision each row of a table stands, of what is put away too; a card by how often it was answered. */
-async function standing(db: Db, name: Name): Promise<ReadonlyMap<string, number>> {
+async function standing(db: Db, name: Name): Promise<Standing> {
   const count = sql.ref(name === 'card' ? 'seen' : 'revision');
   const rows = await db
     .selectFrom(name)
     .select([bytesOf('id').as('id'), sql<number>`cast(${count} as integer)`.as('at')])
     .execute();
   return new Map(rows.map(({ id, at }) => [decode(id)?.text ?? '', at]));
+}
+
+/**
+ * At which revision rows stand once they are put in their place; reckoned from how they stood, so that nobody
+ * waits until all are read once more.
+ */
+function standsAfter(name: Name, { put, gone }: Omit<Work, 'change'>, at: Standing) {
+  const stood = (rows: readonly Row[]) =>
+    Object.fromEntries(
+      rows.map((row) => [
+        row.id,
+        name === 'card' ? Number(row['seen']) : (at.get(row.id) ?? 0) + 1,
+      ]),
+    );
+  return {
+    added: stood(put.filter(({ id }) => !at.has(id))),
+    changed: stood(put.filter(({ id }) => at.has(id))),
+    // Nothing of a card stays that could stand anywhere.
+    gone: Object.fromEntries(gone.map((id) => [id, name === 'card' ? 0 : (at.get(id) ?? 0)])),
+  };
 }
 
 /** Puts rows beside the database's own, in a table of this connection's that nobody else sees. */
@@ -241,35 +263,28 @@ async function takeRows(
   archive: Archive,
   { mode, now, backup }: Taking,
 ): Promise<readonly Change[]> {
-  const works: (Work & { readonly name: Name; readonly before: ReadonlyMap<string, number> })[] =
-    [];
+  const works: (Work & { name: Name; before: Standing; stands: TakenIn['tables'][string] })[] = [];
   for (const name of NAMES) {
     const before = await standing(db, name);
     const work = workFor(name, archive, await rowsOf(db, name), mode);
     await wait(db, name, work.put);
-    works.push({ ...work, name, before });
+    works.push({ ...work, name, before, stands: standsAfter(name, work, before) });
   }
   await commitTogether(db, async (transaction) => {
     const tables: TakenIn['tables'] = {};
-    for (const { name, put, gone, before } of works) {
+    for (const { name, put, gone, before, stands } of works) {
       await stillWait(transaction, name, put);
       const at = await standing(transaction, name);
-      // Saved while this was worked out: beside ours, that is the later.
-      const left = put.flatMap(({ id }) =>
-        mode === 'merge' && at.has(id) && at.get(id) !== before.get(id) ? [id] : [],
-      );
-      await putInPlace(transaction, name, left);
-      await putAway(transaction, name, gone, now);
-      const after = await standing(transaction, name);
+      // Saved while this was worked out: no backup has it, so it stays, whatever comes in.
+      const saved = (id: string) => at.has(id) && at.get(id) !== before.get(id);
+      const left = [...put.map(({ id }) => id), ...gone].filter(saved);
       const staying = new Set(left);
-      const stood = (ids: readonly string[]) =>
-        Object.fromEntries(ids.map((id) => [id, after.get(id) ?? 0]));
-      const ids = put.map(({ id }) => id).filter((id) => !staying.has(id));
-      tables[name] = {
-        added: stood(ids.filter((id) => !at.has(id))),
-        changed: stood(ids.filter((id) => at.has(id))),
-        gone: stood(gone),
-      };
+      const going = gone.filter((id) => !staying.has(id));
+      await putInPlace(transaction, name, left);
+      await putAway(transaction, name, going, now);
+      const rows = () => put.filter(({ id }) => !staying.has(id));
+      tables[name] =
+        left.length === 0 ? stands : standsAfter(name, { put: rows(), gone: going }, at);
     }
     const settings = await takeSettings(transaction, archive.settings, mode);
     const value = JSON.stringify({ at: now, backup, settings, tables } satisfies TakenIn);

@@ -44,6 +44,8 @@ export interface Places {
 
 export async function* work({ database, folder }: Places, job: DeskJob): AsyncGenerator<Told> {
   const { db, connection, close } = openBeside(database);
+  /** What was written goes from the log into the file here: otherwise the next save would have to wait for it. */
+  const settle = () => void connection.all('pragma wal_checkpoint(passive)');
   try {
     switch (job.kind) {
       case 'export':
@@ -60,15 +62,20 @@ export async function* work({ database, folder }: Places, job: DeskJob): AsyncGe
         }
         const copy = await openCopy(backupPath(folder, taken.backup));
         try {
-          yield { kind: 'taken', changes: await takeBack(db, taken, copy.db, job.now) };
+          const changes = await takeBack(db, taken, copy.db, job.now);
+          settle();
+          yield { kind: 'taken', changes };
         } finally {
           copy.close();
         }
         return;
       }
-      case 'log':
-        yield await takeLog(db, createReadStream(job.file));
+      case 'log': {
+        const taken = await takeLog(db, createReadStream(job.file));
+        settle();
+        yield taken;
         return;
+      }
       case 'preview':
       case 'take': {
         const read = await readArchive(job.file);
@@ -86,6 +93,7 @@ export async function* work({ database, folder }: Places, job: DeskJob): AsyncGe
             if (backup === null) yield { kind: 'unsafe' };
             else {
               const changes = await takeArchive(db, folder, archive, { mode, now, backup });
+              settle();
               log('info', 'archive taken in', { mode });
               yield { kind: 'taken', changes };
             }
