@@ -206,4 +206,32 @@ describe('what is pressed', () => {
     // The row of what comes next stands in the Book before its words are worked out.
     expect(await (await fetch(app.url)).text()).toContain('data-next-line');
   });
+
+  test('on a phone every change stands on one screen, above the bar under the thumb', async () => {
+    const all = await charts();
+    await resize(360, 740);
+    for (const address of all.slice(-2)) {
+      await app.visit(address);
+      await app.find('[data-sentence] [data-landing]:not(:empty)');
+      const found = await app.driver.executeAsyncScript<readonly string[]>(`
+        const done = arguments[0];
+        const found = [];
+        const bar = document.querySelector('nav[aria-label="Chords and screens"]');
+        const [, scales, next] = bar.querySelectorAll('button');
+        // As it is at rest: a test before may have left the drawer open.
+        if (scales.ariaExpanded === 'true') scales.click();
+        const look = (step) => {
+          const said = document.querySelector('[data-sentence]').textContent.trim();
+          const own = [...document.querySelectorAll('main button')].filter((one) => !bar.contains(one));
+          if (document.documentElement.scrollHeight > innerHeight) found.push('scrolls: ' + said);
+          if (own.at(-1).getBoundingClientRect().bottom > bar.getBoundingClientRect().top)
+            found.push('covered: ' + said);
+          if (step === 0) return done(found);
+          next.click();
+          requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(look, 30, step - 1)));
+        };
+        setTimeout(look, 100, 12);`);
+      expect(found, address).toEqual([]);
+    }
+  });
 });

@@ -63,6 +63,8 @@ const WHOLE = 720;
 const EDGES = { above: 16, below: 22 } as const;
 /** Pixels between strings where nothing bounds the height, and their bounds. */
 export const USUAL_GAP = 44;
+/** The least between strings under a finger, where a phone's screen has no room for more. */
+export const TIGHT_GAP = 36;
 const GAP = { least: 20, most: 72 } as const;
 
 /** The height with which strings stand so far apart. */

@@ -44,7 +44,10 @@
     onclick={() => study.look({ leaf: 'scales' })}>Change</button
   >
   {#if model.next}
-    <p class="ml-auto min-w-0 shrink truncate text-sm text-ink-soft" data-material-name="next">
+    <p
+      class="ml-auto min-w-0 shrink truncate max-sm:hidden text-sm text-ink-soft"
+      data-material-name="next"
+    >
       next: {showMaterial(model.next.material, naming)}
     </p>
   {/if}

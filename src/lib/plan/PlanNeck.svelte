@@ -6,15 +6,7 @@
   import { type DrawnMark, drawnChange } from '$lib/neck/drawn';
   import JoinedPlaces from '$lib/neck/JoinedPlaces.svelte';
   import { labelMark } from '$lib/neck/labels';
-  import {
-    FITTED,
-    fretsBeside,
-    heightFor,
-    layOut,
-    measuresIn,
-    USUAL_GAP,
-    ZONE_ONLY,
-  } from '$lib/neck/layout';
+  import { FITTED, fretsBeside, layOut, measuresIn, ZONE_ONLY } from '$lib/neck/layout';
   import MoveArrows from '$lib/neck/MoveArrows.svelte';
   import Neck from '$lib/neck/Neck.svelte';
   import { createWires } from '$lib/neck/wires.svelte';
@@ -54,13 +46,12 @@
     const { low, high } = model.marks.length > 0 ? spanOf(model.marks) : zone;
     return { low: Math.min(low, zone.low), high: Math.max(high, zone.high) };
   });
+  /** On a phone the neck gives way where what is said over it is long; beside an open drawer the page scrolls. */
+  const givesWay = $derived(width < ZONE_ONLY && study.view.leaf === null);
+  const bounded = $derived(width >= FITTED || givesWay);
   const layout = $derived(
     layOut(study.neck, {
-      ...measuresIn(
-        { width, height: width < FITTED ? null : height },
-        stringCount(study.neck),
-        !zoneOnly,
-      ),
+      ...measuresIn({ width, height: bounded ? height : null }, stringCount(study.neck), !zoneOnly),
       ...(zoneOnly ? { frets: fretsBeside(study.neck, played, 1) } : {}),
       ...{ leftHanded, played, wires: wires.current },
     }),
@@ -148,11 +139,10 @@
   {@attach zoneInSight(() => (dragging ? null : { layout, zone, width }))}
   bind:clientWidth={width}
   bind:clientHeight={height}
-  style:--usual="{heightFor(USUAL_GAP, stringCount(study.neck))}px"
-  class="max-lg:h-(--usual) overflow-x-auto overflow-y-hidden will-change-transform contain-content max-lg:shrink-0 {study
+  class="max-lg:h-(--usual) overflow-x-auto overflow-y-hidden will-change-transform contain-content {study
     .view.leaf === null
-    ? 'lg:min-h-51 lg:flex-1'
-    : 'lg:h-61 lg:shrink-0 [@media(max-height:799px)]:lg:h-53'}"
+    ? 'max-sm:min-h-(--least) sm:max-lg:shrink-0 lg:min-h-51 lg:flex-1'
+    : 'shrink-0 lg:h-61 [@media(max-height:799px)]:lg:h-53'}"
 >
   <Neck
     class={zoneOnly ? '' : 'min-w-180'}

@@ -7,10 +7,12 @@
   import type { Mark } from '$core/neck/marks';
   import { INTENTS } from '$core/lenses/lens';
   import { changeSentence } from '$core/targets/changes';
+  import { stringCount } from '$core/neck/neck';
   import ChangeLine from '$lib/frame/ChangeLine.svelte';
   import Frame from '$lib/frame/Frame.svelte';
   import type { MenuItem } from '$lib/frame/menu';
   import type { Actions } from '$lib/frame/shortcuts';
+  import { heightFor, TIGHT_GAP, USUAL_GAP } from '$lib/neck/layout';
   import { setIntent } from '$lib/study/edits';
   import { type Editing, readEditing, writeEditing } from '$lib/study/place';
   import { getStudy } from '$lib/study/study.svelte';
@@ -159,6 +161,7 @@
   {actions}
   typing={editing === 'bars'}
   fitted={editing === null}
+  fittedPhone={editing === null && study.view.leaf === null}
   lane={model.lane}
   instead={editing === 'bars' && study.chart ? barsEditor : null}
   beside={editing === 'text' ? textEditor : null}
@@ -173,9 +176,12 @@
       <ChangeLine now={model.now.chord} next={model.next?.chord ?? null} said={model.change} />
     {/if}
     <div
-      class="relative flex min-h-0 flex-col print:hidden {study.view.leaf === null
-        ? 'lg:flex-1'
-        : 'shrink-0'}"
+      class={[
+        'relative flex flex-col print:hidden',
+        study.view.leaf === null ? 'min-h-0 max-sm:min-h-(--least) lg:flex-1' : 'shrink-0',
+      ]}
+      style:--usual="{heightFor(USUAL_GAP, stringCount(study.neck))}px"
+      style:--least="{heightFor(TIGHT_GAP, stringCount(study.neck))}px"
     >
       <PlanNeck
         onread={(mark) => (read = mark)}
