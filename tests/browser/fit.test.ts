@@ -22,6 +22,16 @@ async function charts(): Promise<readonly string[]> {
   return [...demo, `${app.url}/plan/${await app.makeChart(LONG)}`];
 }
 
+/** Adds to what was found the lines of the strip that end in sight only in part. */
+const CUT_LINES = `
+    const form = document.querySelector('[aria-label^="The form"]');
+    const { top: above, bottom: below } = form.getBoundingClientRect();
+    for (const line of form.querySelectorAll('ol')) {
+      const { top, bottom } = line.getBoundingClientRect();
+      const seen = Math.min(bottom, below) - Math.max(top, above);
+      if (seen > 3 && seen < bottom - top - 1) found.push('line cut: ' + line.textContent.trim());
+    }`;
+
 /** What of the page is out of sight: it scrolls, or a head's or a bar's words are cut. */
 const outOfSight = (least: number, gap: number): Promise<readonly string[]> =>
   app.driver.executeScript(
@@ -54,6 +64,7 @@ const outOfSight = (least: number, gap: number): Promise<readonly string[]> =>
     if (gap < arguments[1] - 0.5) found.push('strings apart: ' + gap);
     const strip = document.querySelector('[aria-label^="The form"]').offsetHeight;
     if (strip > 200) found.push('strip of ' + strip);
+    ${CUT_LINES}
     const visible = [...document.querySelectorAll('main :is(a, button, select, input)')].filter(
       (one) => one.getClientRects().length > 0 && !one.closest('[aria-label^="The form"]'),
     );
@@ -226,6 +237,7 @@ describe('what is pressed', () => {
           if (document.documentElement.scrollHeight > innerHeight) found.push('scrolls: ' + said);
           if (own.at(-1).getBoundingClientRect().bottom > bar.getBoundingClientRect().top)
             found.push('covered: ' + said);
+          ${CUT_LINES}
           if (step === 0) return done(found);
           next.click();
           requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(look, 30, step - 1)));

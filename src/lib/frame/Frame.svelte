@@ -54,8 +54,6 @@
     readonly shut?: boolean;
     /** Whether what is typed belongs to a part of the screen, as while bars are edited. */
     readonly typing?: boolean;
-    /** Whether the strip leaves room to the rest, and the more on a phone. */
-    readonly thin?: boolean;
     /** What landed of the targets of chords. */
     readonly landings?: ComponentProps<typeof Strip>['landings'];
     /** Where the music is on the strip. */
@@ -89,7 +87,6 @@
     shut = false,
     typing = false,
     landings = [],
-    thin = false,
     hand = null,
     onloop,
     loopAt,
@@ -180,7 +177,6 @@
         naming={settings.current.modeNames}
         opened={study.view.opened}
         {shut}
-        {thin}
         ongo={ongo ?? study.go}
         onedit={onedit ?? ongo ?? study.go}
         unreadable={study.unreadable}

@@ -18,7 +18,7 @@
   import type { ModeNaming } from '$lib/settings/settings';
   import type { PlannedChord } from '$lib/study/choices';
   import Contour from './Contour.svelte';
-  import { contourStops } from './contour';
+  import { CONTOUR_HEIGHT, contourStops } from './contour';
   import { columnsFor, headingInRoom, isRoomy, linesOf, passName } from './strip';
   import StripChord from './StripChord.svelte';
 
@@ -37,8 +37,6 @@
     readonly opened: boolean;
     /** Whether the lines keep their lanes shut, where other things need the room. */
     readonly shut?: boolean;
-    /** Whether it leaves room to the rest, and the more on a phone. */
-    readonly thin?: boolean;
     readonly ongo: (index: number) => void;
     readonly onedit: (index: number) => void;
     /** Bars of which something cannot be read, and what. */
@@ -64,7 +62,6 @@
     naming,
     opened,
     shut = false,
-    thin = false,
     ongo,
     onedit,
     unreadable,
@@ -85,13 +82,21 @@
     return here && before ? sharedShare(here, before) : null;
   }
   let width = $state(1248);
+  /** A line and what it has more where it is open, the room between two, and under the last, in pixels. */
+  const LINE = 33.4;
+  const OPENED = 39.8;
+  const GAP = 2;
+  const EDGE = 1;
+  /** On a tablet that stands upright a long form has more lines. */
+  const TALL = {
+    low: 'sm:max-lg:portrait:[--more:7]',
+    high: 'sm:max-lg:portrait:[--more:3]',
+  } as const;
   /** On narrow screens a form of several rows has its height before its width is known: nothing under it moves. */
   const reserved = $derived.by(() => {
     if (chart.bars.length < 16) return '';
-    const low = thin ? 'max-lg:h-38 max-sm:h-20' : 'max-lg:h-50 max-sm:h-29';
-    return chart.bars.length < 32
-      ? low
-      : `${low} ${thin ? 'sm:max-lg:portrait:h-75' : 'sm:max-lg:portrait:h-84'}`;
+    const low = 'max-lg:h-(--share)';
+    return chart.bars.length < 32 ? low : `${low} ${high ? TALL.high : TALL.low}`;
   });
   const columns = $derived(columnsFor(chart, width));
   const roomy = $derived(isRoomy(chart, width, columns));
@@ -126,6 +131,10 @@
 
   const landed = $derived(new Map(landings.map((landing) => [landing.index, landing])));
   const laned = $derived(reading.areas.length > 1);
+  // The strip's share of the screen is so many whole lines: what scrolls is cut between two.
+  const row = $derived(LINE + (laned ? 1 : 0));
+  const high = $derived(!shut && (opened || contour !== null));
+  const first = $derived(shut ? row : row + OPENED + (contour ? CONTOUR_HEIGHT : 0));
   const areaAt = (bar: number): KeyArea | undefined =>
     reading.areas.find(({ from, to }) => from <= bar && bar <= to);
 
@@ -180,7 +189,7 @@
       const room = Math.min(height, 2 * line.offsetHeight);
       const { scrollTop } = scroller;
       if (top >= scrollTop && top + room <= scrollTop + height) return;
-      scroller.scrollTo({ top: Math.max(0, top - 4) });
+      scroller.scrollTo({ top });
     });
   });
 
@@ -236,9 +245,11 @@
   bind:this={scroller}
   bind:clientWidth={width}
   bind:clientHeight={height}
-  class="relative {thin
-    ? 'max-h-38 max-sm:max-h-20 sm:max-lg:portrait:max-h-75'
-    : 'max-h-50 max-sm:max-h-29 sm:max-lg:portrait:max-h-84'} {reserved} shrink-0 pb-px will-change-transform contain-content overflow-x-hidden overflow-y-auto [scrollbar-width:thin]"
+  style:--first="{first + EDGE}px"
+  style:--row="{(opened && !shut ? first : row) + GAP}px"
+  class="relative max-h-(--share) [--share:calc(var(--first)+var(--more)*var(--row))] {high
+    ? '[--more:1]'
+    : '[--more:3] max-sm:[--more:1]'} {reserved} shrink-0 pb-px will-change-transform contain-content overflow-x-hidden overflow-y-auto [scrollbar-width:thin]"
   role="group"
   aria-label="The form, {chart.bars.length} bars"
 >

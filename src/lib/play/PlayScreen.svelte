@@ -183,7 +183,6 @@
   {actions}
   fitted
   shut
-  thin
   now={onStrip.current.now}
   next={onStrip.current.next}
   ongo={steering.goTo}
