@@ -37,7 +37,7 @@ if (sharing) {
   process.env.CORVEL_SHARE = JSON.stringify({
     address: `https://${address}:${sharedPort}/`,
     ...{ fingerprint: sharing.fingerprint, passcode: sharing.passcode },
-    certificate: sharing.certificate,
+    certificate: sharing.authority,
   });
 }
 
@@ -104,7 +104,7 @@ function serve(request, response, protocol) {
 const server = createServer((request, response) => serve(request, response, 'http'));
 const shared =
   sharing &&
-  createSecureServer({ key: sharing.key, cert: sharing.certificate }, (request, response) =>
+  createSecureServer({ key: sharing.key, cert: sharing.certificates }, (request, response) =>
     serve(request, response, 'https'),
   );
 
@@ -135,7 +135,9 @@ if (sharing && shared) {
     console.log(await qrcode.toString(address, { type: 'terminal', small: true }));
     console.log(`Other devices of this network open ${address}`);
     console.log(`Passcode: ${sharing.passcode}`);
-    console.log(`Fingerprint of the certificate (SHA-256): ${fingerprint}`);
+    console.log(
+      `Fingerprint of the certificate “Corvel on this network” (SHA-256): ${fingerprint}`,
+    );
     console.log(
       'The first time, a device warns of the certificate: compare the fingerprint, then trust it.',
     );

@@ -1,6 +1,6 @@
 /**
- * What serving the local network needs: a certificate of its own and a passcode of six words, made once and kept in
- * the data folder, and the addresses another device reaches this one at.
+ * What serving the local network needs: an authority that devices trust and a passcode of six words, made once and kept
+ * in the data folder; a certificate that the authority signs for the addresses another device reaches this one at.
  */
 import { createHash, randomBytes, randomInt, X509Certificate } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
@@ -8,10 +8,11 @@ import { hostname, networkInterfaces } from 'node:os';
 import { join } from 'node:path';
 
 const WORDS = 6;
-/** Days a certificate lasts, and how long before its end another is made. */
-const LASTS = 397;
-const RENEWED = 30;
 const DAY = 86_400_000;
+/** How long it lasts what a device trusts, and what is made anew from it, in milliseconds. */
+const LASTS = { authority: 3_650 * DAY, certificate: 397 * DAY };
+/** How long before its end another is made. */
+const RENEWED = 30 * DAY;
 
 /** Addresses of this machine in its networks, those of IPv4. */
 function networkAddresses() {
@@ -28,40 +29,47 @@ function namesHere() {
 }
 
 /**
- * Whether a certificate is good for these names and addresses for a while yet.
+ * Whether a certificate lasts a while yet.
  * @param {string} pem
- * @param {readonly string[]} names
- * @param {readonly string[]} addresses
+ * @param {(certificate: X509Certificate) => boolean} holds what else it must be
  */
-function isGood(pem, names, addresses) {
+function isGood(pem, holds) {
   try {
     const certificate = new X509Certificate(pem);
-    const left = Date.parse(certificate.validTo) - Date.now();
-    return (
-      left > RENEWED * DAY &&
-      names.every((name) => certificate.checkHost(name) !== undefined) &&
-      addresses.every((address) => certificate.checkIP(address) !== undefined)
-    );
+    return Date.parse(certificate.validTo) - Date.now() > RENEWED && holds(certificate);
   } catch {
     return false;
   }
 }
 
+/** What a device trusts once: it signs the certificates of this machine, whatever its address becomes. */
+async function makeAuthority() {
+  const { generate } = await import('selfsigned');
+  return generate([{ name: 'commonName', value: 'Corvel on this network' }], {
+    ...{ keyType: 'ec', algorithm: 'sha256' },
+    notAfterDate: new Date(Date.now() + LASTS.authority),
+    extensions: [
+      { name: 'basicConstraints', cA: true, pathLenConstraint: 0, critical: true },
+      { name: 'keyUsage', digitalSignature: true, keyCertSign: true, critical: true },
+    ],
+  });
+}
+
 /**
+ * The certificate of this machine under its names and addresses.
+ * @param {{ readonly key: string, readonly cert: string }} authority
  * @param {readonly string[]} names
  * @param {readonly string[]} addresses
  */
-async function makeCertificate(names, addresses) {
+async function makeCertificate(authority, names, addresses) {
   const { generate } = await import('selfsigned');
-  return generate([{ name: 'commonName', value: 'Corvel on this network' }], {
-    keyType: 'ec',
-    notAfterDate: new Date(Date.now() + LASTS * DAY),
+  return generate([{ name: 'commonName', value: 'Corvel' }], {
+    ...{ keyType: 'ec', algorithm: 'sha256' },
+    ca: authority,
+    notAfterDate: new Date(Date.now() + LASTS.certificate),
     extensions: [
-      { name: 'basicConstraints', cA: true, critical: true },
-      {
-        name: 'keyUsage',
-        ...{ digitalSignature: true, keyEncipherment: true, keyCertSign: true, critical: true },
-      },
+      { name: 'basicConstraints', cA: false, critical: true },
+      { name: 'keyUsage', digitalSignature: true, keyEncipherment: true, critical: true },
       { name: 'extKeyUsage', serverAuth: true },
       {
         name: 'subjectAltName',
@@ -100,8 +108,21 @@ export async function readyToShare(data) {
   const addresses = networkAddresses();
   const names = namesHere();
   const covered = ['127.0.0.1', ...addresses];
-  if (kept('key.pem') === '' || !isGood(kept('certificate.pem'), names, covered)) {
-    const made = await makeCertificate(names, covered);
+  if (kept('authority-key.pem') === '' || !isGood(kept('authority.pem'), ({ ca }) => ca)) {
+    const made = await makeAuthority();
+    keep('authority-key.pem', made.private);
+    keep('authority.pem', made.cert);
+  }
+  const authority = new X509Certificate(kept('authority.pem'));
+  /** @param {X509Certificate} certificate */
+  const isOurs = (certificate) =>
+    certificate.checkIssued(authority) &&
+    certificate.verify(authority.publicKey) &&
+    names.every((name) => certificate.checkHost(name) !== undefined) &&
+    covered.every((address) => certificate.checkIP(address) !== undefined);
+  if (kept('key.pem') === '' || !isGood(kept('certificate.pem'), isOurs)) {
+    const signer = { key: kept('authority-key.pem'), cert: kept('authority.pem') };
+    const made = await makeCertificate(signer, names, covered);
     keep('key.pem', made.private);
     keep('certificate.pem', made.cert);
   }
@@ -109,12 +130,12 @@ export async function readyToShare(data) {
   if (kept('signing.txt').trim() === '')
     keep('signing.txt', `${randomBytes(32).toString('base64url')}\n`);
 
-  const certificate = kept('certificate.pem');
-  const { raw } = new X509Certificate(certificate);
-  const fingerprint = createHash('sha256').update(raw).digest('hex').toUpperCase();
+  const fingerprint = createHash('sha256').update(authority.raw).digest('hex').toUpperCase();
   return {
     key: kept('key.pem'),
-    certificate,
+    // With the one that signed it, so that a browser shows both.
+    certificates: `${kept('certificate.pem').trim()}\n${kept('authority.pem')}`,
+    authority: kept('authority.pem'),
     fingerprint: fingerprint.match(/../gu)?.join(':') ?? '',
     signing: kept('signing.txt').trim(),
     passcode: process.env.CORVEL_PASSCODE || kept('passcode.txt').trim(),

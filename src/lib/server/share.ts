@@ -4,10 +4,10 @@ import { z } from 'zod';
 const sharingSchema = z.object({
   /** Where other devices open Corvel. */
   address: z.string(),
-  /** SHA-256 of the certificate, in pairs. */
+  /** SHA-256 of what a device trusts, in pairs. */
   fingerprint: z.string(),
   passcode: z.string(),
-  /** As PEM. */
+  /** What a device trusts, as PEM: it signs this machine’s certificate, whatever its address. */
   certificate: z.string(),
 });
 type Sharing = z.output<typeof sharingSchema>;

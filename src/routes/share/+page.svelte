@@ -18,7 +18,8 @@
         On the tablet or phone, in the same network, scan the code or open <code>{address}</code>.
       </li>
       <li>
-        The browser warns of the certificate once. Compare its SHA-256 fingerprint, then trust it:
+        The browser warns of the certificate once. Compare the SHA-256 fingerprint of “Corvel on
+        this network”, then trust it:
         <code class="block text-sm break-all">{fingerprint}</code>
       </li>
       <li>Type the passcode: <strong>{passcode}</strong></li>
