@@ -17,7 +17,7 @@
   import ThemeButton from '$lib/ui/ThemeButton.svelte';
   import type { LayoutProps } from './$types';
 
-  let { children }: LayoutProps = $props();
+  let { children, data }: LayoutProps = $props();
 
   const SCREENS = [
     { name: 'Book', href: '/', icon: BookOpen, matches: /^\/$/u },
@@ -34,7 +34,7 @@
   onMount(() => {
     if (page.url.pathname.startsWith('/unlock')) return;
     const open = () => (page.data as { readonly open?: { readonly id: string } | null }).open?.id;
-    const ends = [listen(), keepLists(() => open() ?? null)];
+    const ends = [listen(data.told), keepLists(() => open() ?? null)];
     return () => {
       for (const end of ends) end();
     };

@@ -1,5 +1,5 @@
 /** The local network: a second browser, by another name and address, over HTTPS with the server's own certificate. */
-import { readFileSync } from 'node:fs';
+import { readFileSync, writeFileSync } from 'node:fs';
 import { request } from 'node:https';
 import { join } from 'node:path';
 import { By, Key } from 'selenium-webdriver';
@@ -29,7 +29,7 @@ let port: number;
 /** What the shared port answers, trusting the certificate that is kept. */
 const ask = (path: string, headers: Readonly<Record<string, string>> = {}) =>
   new Promise<{ status: number; body: string }>((resolve, reject) => {
-    const ca = readFileSync(join(server.data, 'share', 'certificate.pem'));
+    const ca = readFileSync(join(server.data, 'share', 'authority.pem'));
     request({ host: '127.0.0.1', port, path, headers, ca }, (answer) => {
       let body = '';
       answer.setEncoding('utf8').on('data', (part: string) => (body += part));
@@ -59,12 +59,32 @@ afterAll(async () => {
   await server.remove();
 });
 
-test('certificate and passcode are made once, kept for their owner alone, and outlast a start', async () => {
-  const before = ['certificate.pem', 'key.pem', 'passcode.txt', 'signing.txt'].map(kept);
-  expect(before[2]?.split(' ')).toHaveLength(6);
+test('what a device trusts and the passcode are made once, kept for their owner alone, and outlast a start', async () => {
+  const names = ['authority.pem', 'certificate.pem', 'key.pem', 'passcode.txt', 'signing.txt'];
+  const before = names.map(kept);
+  expect(before[3]?.split(' ')).toHaveLength(6);
   await server.kill('SIGTERM');
   await server.restart();
-  expect(['certificate.pem', 'key.pem', 'passcode.txt', 'signing.txt'].map(kept)).toEqual(before);
+  expect(names.map(kept)).toEqual(before);
+});
+
+test('where the address is another, what a device trusts signs a new certificate', async () => {
+  const [authority, certificate] = ['authority.pem', 'certificate.pem'].map(kept);
+  await server.kill('SIGTERM');
+  // As it was made for a network this machine has left.
+  const { generate } = await import('selfsigned');
+  const ca = { key: kept('authority-key.pem'), cert: authority ?? '' };
+  const left = await generate([{ name: 'commonName', value: 'Corvel' }], {
+    ...{ keyType: 'ec', algorithm: 'sha256', ca },
+    extensions: [{ name: 'subjectAltName', altNames: [{ type: 7, ip: '10.9.8.7' }] }],
+  });
+  writeFileSync(join(server.data, 'share', 'certificate.pem'), left.cert);
+  writeFileSync(join(server.data, 'share', 'key.pem'), left.private);
+  await server.restart();
+  expect(kept('authority.pem')).toBe(authority);
+  expect([certificate, left.cert.trim()]).not.toContain(kept('certificate.pem'));
+  // A device that trusts what it trusted before is answered.
+  expect((await ask('/share/certificate')).body.trim()).toBe(authority);
 });
 
 test('who sits at the machine is not asked; others are, and nobody can say that he sits there', async () => {
@@ -225,6 +245,29 @@ test('the lists of one device show what the other saves, and what is open stays 
   const before = await eventually(tablet, today, (said) => said !== '');
   await put('stints/cccccccccccc', { ...stint, at: new Date().toISOString() });
   await eventually(tablet, today, (said) => said !== before);
+});
+
+test('what is saved after a page was made and before it listens is on it too', async () => {
+  const late = await tablet.sendAndGetDevToolsCommand('Page.addScriptToEvaluateOnNewDocument', {
+    source: `
+      const Own = window.EventSource;
+      window.EventSource = function (url) {
+        const late = { close() { clearTimeout(late.timer); late.own?.close(); } };
+        const begin = () => {
+          late.own = new Own(url);
+          late.own.onopen = () => late.onopen?.();
+          late.own.onmessage = (message) => late.onmessage?.(message);
+        };
+        late.timer = setTimeout(begin, 1500);
+        return late;
+      };`,
+  });
+  await tablet.get(`${address}/`);
+  await find(tablet, 'html[data-ready]');
+  await makeChart(server, 'title: Before It Listened\n| C | F |');
+  await findText(tablet, 'a', 'Before It Listened');
+  const { identifier } = late as unknown as { readonly identifier: string };
+  await tablet.sendDevToolsCommand('Page.removeScriptToEvaluateOnNewDocument', { identifier });
 });
 
 test('a page that is on its way arrives, whatever another device saves meanwhile', async () => {

@@ -45,16 +45,35 @@ function hear(message: Message): void {
   for (const one of hearers) one(message);
 }
 
-type Told = { readonly message: Message } | { readonly returned: true };
+type Told =
+  | { readonly message: Message }
+  | { readonly returned: true }
+  /** A page that is new asks up to what has been told; the one that listens answers. */
+  | { readonly asks: true }
+  | { readonly told: string };
 
-/** Listens while the page is seen; the answer ends it. */
-export function listen(): () => void {
+/**
+ * Listens while the page is seen; the answer ends it.
+ *
+ * @param known up to what had been told when the page was made: what was saved before it listens is missed
+ */
+export function listen(known: string): () => void {
   if (typeof EventSource === 'undefined') return () => undefined;
   const channel =
     typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('corvel:live');
-  const take = (told: Told) => {
-    if ('message' in told) hear(told.message);
-    else for (const look of missed) look();
+  /** Up to what has been told here; null as long as this page has heard nothing. */
+  let told: string | null = null;
+  function compare(now: string): void {
+    if (told === null && now !== known) for (const look of missed) look();
+    told = now;
+  }
+  const take = (one: Told) => {
+    if ('message' in one) {
+      if ('told' in one.message) compare(one.message.told);
+      hear(one.message);
+    } else if ('told' in one) compare(one.told);
+    else if ('returned' in one) for (const look of missed) look();
+    else if (release && told !== null) channel?.postMessage({ told } satisfies Told);
   };
   if (channel) channel.onmessage = ({ data }: MessageEvent<Told>) => take(data);
   let release: (() => void) | null = null;
@@ -106,6 +125,7 @@ export function listen(): () => void {
     if (document.visibilityState === 'visible') take({ returned: true });
   };
   look();
+  channel?.postMessage({ asks: true } satisfies Told);
   document.addEventListener('visibilitychange', seen);
   return () => {
     document.removeEventListener('visibilitychange', seen);

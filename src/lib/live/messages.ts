@@ -1,15 +1,19 @@
 /** What devices that are open on one server tell each other. */
 import * as z from 'zod/mini';
 
+/** Up to what has been told: another than a page knows means that it has missed something. */
+const told = z.string().check(z.maxLength(60));
+
 /** Something was saved: its address, and the revision it now has where it has one. */
 const changedSchema = z.object({
   kind: z.literal('changed'),
   path: z.string().check(z.maxLength(300)),
   revision: z.nullable(z.int()),
+  told,
 });
 
 /** How many browsers are open. */
-const devicesSchema = z.object({ kind: z.literal('devices'), count: z.int() });
+const devicesSchema = z.object({ kind: z.literal('devices'), count: z.int(), told });
 
 /** Where the stage of a browser is. */
 export const stageSchema = z.object({

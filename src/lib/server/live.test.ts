@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
 import { messageSchema } from '$lib/live/messages';
-import { liveStream, tellAll, tellOfChange } from './live';
+import { liveStream, tellAll, tellOfChange, toldSoFar } from './live';
 
 /** A browser that listens: what it has been told so far. */
 async function browser() {
@@ -39,10 +39,13 @@ test('every browser hears how many are open, and what is saved and played', asyn
   await first.next();
   await second.next();
   expect(first.told()).toEqual([
-    { kind: 'devices', count: 1 },
-    { kind: 'devices', count: 2 },
+    { kind: 'devices', count: 1, told: toldSoFar() },
+    { kind: 'devices', count: 2, told: toldSoFar() },
   ]);
+  const before = toldSoFar();
   put('/api/charts/abc', saved(7));
+  // A page that was made before knows by this that it has missed something.
+  expect(toldSoFar()).not.toBe(before);
   const zone = { low: 5, high: 8 };
   const stage = {
     kind: 'stage',
@@ -58,13 +61,13 @@ test('every browser hears how many are open, and what is saved and played', asyn
     await one.next();
     await one.next();
     expect(one.told().slice(-2)).toEqual([
-      { kind: 'changed', path: '/api/charts/abc', revision: 7 },
+      { kind: 'changed', path: '/api/charts/abc', revision: 7, told: toldSoFar() },
       stage,
     ]);
   }
   await second.leave();
   await first.next();
-  expect(first.told().at(-1)).toEqual({ kind: 'devices', count: 1 });
+  expect(first.told().at(-1)).toEqual({ kind: 'devices', count: 1, told: toldSoFar() });
   await first.leave();
 });
 

@@ -1,4 +1,5 @@
 /** Tells every browser that is open what the others save and play, as server-sent events. */
+import { randomUUID } from 'node:crypto';
 import { isShown, isWholeBook } from '$lib/kept/addresses';
 import type { Message } from '$lib/live/messages';
 
@@ -15,7 +16,14 @@ export function tellAll(message: Message): void {
   for (const { send } of open) send(`data: ${JSON.stringify(message)}\n\n`);
 }
 
-const tellDevices = () => tellAll({ kind: 'devices', count: open.size });
+/** Of this run of the server: after another all may be different. */
+const RUN = randomUUID();
+let changes = 0;
+
+/** Up to what has been told; a page that was made before knows less. */
+export const toldSoFar = (): string => `${RUN} ${changes}`;
+
+const tellDevices = () => tellAll({ kind: 'devices', count: open.size, told: toldSoFar() });
 
 let endsWithProcess = false;
 
@@ -71,5 +79,7 @@ export function tellOfChange({ method }: Request, path: string, response: Respon
   if (method === 'GET' || method === 'HEAD' || !response.ok) return;
   if (!isShown(path) && !isWholeBook(path)) return;
   const revision = Number.parseInt(response.headers.get('etag')?.replace(/"/gu, '') ?? '', 10);
-  tellAll({ kind: 'changed', path, revision: Number.isNaN(revision) ? null : revision });
+  changes += 1;
+  const known = Number.isNaN(revision) ? null : revision;
+  tellAll({ kind: 'changed', path, revision: known, told: toldSoFar() });
 }
