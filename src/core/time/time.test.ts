@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { readFeel } from './feel';
+import { meantBeat } from './meant';
 import { barsOf, barTicks, TIME_UNITS } from './metre';
 import { valuesFor } from './noteValues';
 import { notesPerBeat, SUBDIVISIONS } from './subdivision';
@@ -123,4 +124,26 @@ test.each([
   expect(feel?.kind).toBe(kind);
   expect(feel?.swing?.ratio ?? null).toBe(ratio);
   expect(readFeel('  ')).toBeNull();
+});
+
+describe('a beat that was written as a decimal', () => {
+  const parts = [1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 12, 14, 16, 32, 64];
+
+  test.each([3, 4, 6, 12])('of %i digits is the division of a beat that was meant', (digits) => {
+    const scale = 10 ** digits;
+    for (const of of parts)
+      for (let count = 1; count <= 3 * of; count += 1) {
+        const exact = count / of;
+        // Three digits that were only cut off still say a third.
+        for (const cut of digits > 3 || of === 3 ? [Math.round, Math.trunc] : [Math.round]) {
+          expect(meantBeat(cut(exact * scale) / scale)).toBe(exact);
+          expect(meantBeat(-cut(exact * scale) / scale)).toBe(-exact);
+        }
+      }
+  });
+
+  test('is itself where it misses every division by more than cut digits, and where nothing would be left', () => {
+    for (const played of [0.37, 0.665, 0.334_01, 1.251, 4 / 11, 0.000_5, 0, -0.000_5])
+      expect(meantBeat(played)).toBe(played);
+  });
 });

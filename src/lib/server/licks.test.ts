@@ -191,6 +191,17 @@ describe('licks in the database', () => {
     expect(await listLicks(db)).toEqual([]);
   });
 
+  test('thirds that were stored as decimals are read as thirds', async () => {
+    const id = await createLick(open.db, LICK);
+    const notes = [0, 0.333, 0.667].map((beat) => ({ ...LICK.notes[0], beat, beats: 0.3333 }));
+    const stored = { notes: JSON.stringify(notes) };
+    await open.db.updateTable('lick').set(stored).where('id', '=', id).execute();
+    const read = (await findLick(open.db, id))?.notes ?? [];
+    expect(read.map(({ beat, beats }) => [beat, beats])).toEqual(
+      [0, 1 / 3, 2 / 3].map((beat) => [beat, 1 / 3]),
+    );
+  });
+
   test('what cannot be read of a row is left out, the rest is shown', async () => {
     const { db } = open;
     const id = await createLick(db, LICK);

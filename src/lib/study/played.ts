@@ -1,6 +1,7 @@
 /** Played notes as plans and licks keep them. */
 import * as z from 'zod/mini';
 import { NECK_LIMITS } from '$core/neck/neck';
+import { meantBeat } from '$core/time/meant';
 
 const fret = z.int().check(z.minimum(0), z.maximum(36));
 const bendSizes = [z.literal(1), z.literal(2), z.literal(3), z.literal(4)] as const;
@@ -16,8 +17,8 @@ const technique = z.union([
 ]);
 
 export const playedNoteSchema = z.object({
-  beat: z.number().check(z.minimum(-64), z.maximum(100_000)),
-  beats: z.number().check(z.gt(0), z.maximum(1_024)),
+  beat: z.number().check(z.minimum(-64), z.maximum(100_000), z.overwrite(meantBeat)),
+  beats: z.number().check(z.gt(0), z.maximum(1_024), z.overwrite(meantBeat)),
   string: z.int().check(z.minimum(1), z.maximum(NECK_LIMITS.strings.high)),
   fret,
   techniques: z.array(technique).check(z.maxLength(8)),

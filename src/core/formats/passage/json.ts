@@ -12,12 +12,13 @@ import { simplestPitch } from '../../notes/spelling';
 import { inTime, type Passage, PLAIN_PASSAGE, type PlayedNote } from '../../phrases/passage';
 import { bendBy, inOrder, type Technique } from '../../phrases/techniques';
 import { readFeel } from '../../time/feel';
+import { meantBeat } from '../../time/meant';
 import { NOTE_LIMIT, type PassageResult, refused, type Written } from '../result';
 import { techniqueSchema } from './techniqueSchema';
 
 const LONGEST = 100_000;
-const beat = z.number().min(-64).max(LONGEST);
-const beats = z.number().min(0).max(LONGEST);
+const beat = z.number().min(-64).max(LONGEST).overwrite(meantBeat);
+const beats = z.number().min(0).max(LONGEST).overwrite(meantBeat);
 const time = z.object({ beats: z.int().min(1).max(32), unit: z.int().min(1).max(32) });
 
 const played = {
