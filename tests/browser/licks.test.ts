@@ -37,9 +37,8 @@ async function newLick(): Promise<void> {
     () => app.driver.getCurrentUrl(),
     (address) => /\/licks\/\w+$/u.test(address),
   );
-  await app.find('[data-grid][data-notes="0"]');
-  await script('document.querySelector("[data-grid]").focus()');
-  await press(Key.HOME);
+  // It is written without a press on it.
+  await app.find('[data-grid][data-notes="0"]:focus');
 }
 
 async function openStarter(name: string): Promise<void> {

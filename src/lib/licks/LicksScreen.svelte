@@ -3,7 +3,7 @@
   import Plus from '@lucide/svelte/icons/plus';
   import Search from '@lucide/svelte/icons/search';
   import Trash from '@lucide/svelte/icons/trash-2';
-  import { untrack } from 'svelte';
+  import { tick, untrack } from 'svelte';
   import { goto } from '$app/navigation';
   import type { Lick } from '$core/licks/lick';
   import Keys from '$lib/frame/Keys.svelte';
@@ -55,9 +55,17 @@
 
   async function make(lick: Lick) {
     const id = await createLick(lick);
-    if (id === null) warn(AWAY);
-    else await goto(`/licks/${id}`, { invalidateAll: true });
+    if (id === null) {
+      warn(AWAY);
+      return;
+    }
+    // It is written at once.
+    await goto(`/licks/${id}`, { invalidateAll: true });
+    await tick();
+    toGrid();
   }
+
+  const toGrid = () => document.querySelector<HTMLElement>('[data-grid]')?.focus();
 
   async function remove(lick: LickTitle) {
     if (!(await deleteLick(lick.id))) {
@@ -119,8 +127,7 @@
     <!-- By Tab alone the tablature is not behind the whole list. -->
     <button
       class="button absolute top-2 left-2 z-30 not-focus:sr-only print:hidden"
-      onclick={() => document.querySelector<HTMLElement>('[data-grid]')?.focus()}
-      >Go to the tablature</button
+      onclick={toGrid}>Go to the tablature</button
     >
   {/if}
   <aside
