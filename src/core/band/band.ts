@@ -13,6 +13,7 @@ import { type BandForm, cutForm, type FormChord, lastBy } from './form';
 import { PATTERNS } from './patterns';
 import { touched } from './touch';
 
+/** How the band plays; whatever is left out is chosen for the chart. */
 export interface BandOptions {
   /** Swing where nothing is said. */
   readonly feel?: FeelKind;
@@ -159,6 +160,8 @@ function asPlayed(
 /** How long the introduction to a form is, and what its ending takes. */
 export const introBeats = (form: BandForm): Beats =>
   form.bars.slice(-INTRODUCTION).reduce((sum, { beats }) => sum + beats, 0);
+
+/** How long the chord is held that the band ends on, in beats: the last bar of the form. */
 export const endingBeats = ({ bars }: BandForm): Beats => bars.at(-1)?.beats ?? 0;
 
 /** The introduction to a form alone, before beat 0. */

@@ -167,6 +167,7 @@ function stepsOf(form: BandForm, hits: readonly Hit[], loops: boolean): readonly
 /** How much a chorus plays. */
 export type Energy = 'drop' | 'usual' | 'busy';
 
+/** What every part of the band is told of the chorus it plays. */
 export interface PartOptions {
   readonly energy: Energy;
   /** The number of the chorus, from 0. */

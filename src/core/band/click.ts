@@ -5,6 +5,7 @@ import type { Beats } from '../time/units';
 import type { BandForm } from './form';
 import { pulsesOf } from '../time/pulses';
 
+/** On which beats a click is heard. */
 export const CLICKS = [
   'none',
   'every beat',
@@ -14,6 +15,7 @@ export const CLICKS = [
 ] as const;
 export type Click = (typeof CLICKS)[number];
 
+/** A click, at its beat of the form. */
 export interface ClickEvent {
   readonly beat: Beats;
   /** Whether it is the first of a bar. */

@@ -2,9 +2,11 @@
 import type { Midi } from '../notes/pitch';
 import type { Beats } from '../time/units';
 
+/** Who plays in the band. */
 export const BAND_PARTS = ['bass', 'comp', 'drums'] as const;
 export type BandPart = (typeof BAND_PARTS)[number];
 
+/** What the drummer strikes. */
 export const DRUMS = [
   'kick',
   'snare',
@@ -37,6 +39,7 @@ export type Room = 'left' | 'answer';
 /** Whether who plays over the band plays, or rests. */
 export type Solo = 'playing' | 'resting';
 
+/** A note of the bass or of the comping. */
 export interface PitchedEvent extends Struck {
   readonly part: 'bass' | 'comp';
   readonly midi: Midi;
@@ -44,9 +47,11 @@ export interface PitchedEvent extends Struck {
   readonly room?: Room;
 }
 
+/** A stroke of the drummer. */
 export interface DrumEvent extends Struck {
   readonly part: 'drums';
   readonly drum: Drum;
 }
 
+/** Anything the band plays, at its beat of the form. */
 export type BandEvent = PitchedEvent | DrumEvent;

@@ -17,6 +17,7 @@ interface FormBar {
   readonly closes: boolean;
 }
 
+/** A chord as the band sees it: where it begins in the form, and for how long. */
 export interface FormChord {
   readonly chord: Chord;
   readonly beat: Beats;

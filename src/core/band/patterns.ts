@@ -13,12 +13,14 @@
 import type { FeelKind } from '../time/feel';
 import type { Drum } from './events';
 
+/** Rhythms in strings of a character a step, for pulses that fall into two and into three. */
 export interface Cells {
   /** For groups of two pulses, in turn through the bars; and for groups of three. */
   readonly two: readonly string[];
   readonly three: readonly string[];
 }
 
+/** What one drum plays in a feel. */
 export interface DrumLine extends Cells {
   readonly drum: Drum;
   readonly velocity: number;
@@ -26,6 +28,7 @@ export interface DrumLine extends Cells {
   readonly vary?: Cells;
 }
 
+/** What the band plays in a feel. */
 export interface FeelPatterns {
   /** The bass of the samples that suits it. */
   readonly bass: Cells & {
@@ -97,6 +100,7 @@ const SWING: FeelPatterns = {
   opening: 'crash',
 };
 
+/** The patterns of every feel. */
 export const PATTERNS: Readonly<Record<FeelKind, FeelPatterns>> = {
   swing: SWING,
   shuffle: {

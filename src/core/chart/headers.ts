@@ -11,6 +11,7 @@ type Headers = { -readonly [P in keyof Omit<ChartSource, 'sections'>]: ChartSour
 /** A word and a colon at the start of a line; a bar line after the colon is a repeat sign instead. */
 export const HEADER_PATTERN = /^\s*([A-Za-z]{3,})\s*:(?!\|)\s*(.*)$/u;
 
+/** The sentence for a text that is no key. */
 export const notAKey = (text: string): string =>
   `“${text}” is not a key: write it like Eb, F#m or D dorian.`;
 

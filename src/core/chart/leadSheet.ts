@@ -20,6 +20,7 @@ export interface SheetBar {
   readonly endings: readonly number[];
 }
 
+/** A section as it is written: its name, repeats and key. */
 export interface SheetSection {
   readonly name: string;
   readonly repeats: number;
@@ -44,10 +45,12 @@ interface OtherLine {
   readonly text: string;
 }
 
+/** A chart as it is written, line by line: rows of bars, and all other lines as they stand. */
 export interface LeadSheet {
   readonly lines: readonly (Row | OtherLine)[];
 }
 
+/** A bar of these slots without repeats and endings. */
 export const emptyBar = (slots: readonly SheetSlot[]): SheetBar => ({
   slots,
   same: 0,
@@ -56,6 +59,7 @@ export const emptyBar = (slots: readonly SheetSlot[]): SheetBar => ({
   endings: [],
 });
 
+/** A row of bars, the first of a section where one is named. */
 export const rowOf = (bars: readonly SheetBar[], section: SheetSection | null = null): Row => ({
   kind: 'row',
   section,
@@ -161,5 +165,6 @@ function rowText(row: Row): string {
   return parts.filter((part) => part !== '').join(' ');
 }
 
+/** The text of a sheet: a line that was not changed is the one that was read. */
 export const writeLeadSheet = ({ lines }: LeadSheet): string =>
   lines.map((line) => (line.kind === 'other' ? line.text : rowText(line))).join('\n');

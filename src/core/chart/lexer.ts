@@ -4,6 +4,7 @@ import type { TextPlace } from './syntax';
 type TokenKind =
   'bar' | 'open-repeat' | 'close-repeat' | 'count' | 'bracket' | 'key' | 'same' | 'share' | 'text';
 
+/** A piece of a line of bars, with its place in the text. */
 export interface Token extends TextPlace {
   readonly kind: TokenKind;
   readonly text: string;
@@ -42,6 +43,12 @@ function tokenAt(line: string, position: number): Pick<Token, 'kind' | 'text'> {
   return { kind: 'text', text: matchAt(TEXT, line, position) ?? line.slice(position) };
 }
 
+/**
+ * The tokens of a line of bars.
+ *
+ * @param number of the line, from 1
+ * @param offset of the line from the beginning of the text, in characters
+ */
 export function tokenize(line: string, number: number, offset: number): readonly Token[] {
   const tokens: Token[] = [];
   let position = 0;

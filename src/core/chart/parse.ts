@@ -24,6 +24,7 @@ type ParseResult =
       readonly readable: ChartSource;
     };
 
+/** What a text is read with. */
 export interface ParseOptions {
   /** Overrules the chart's own `key:` line. */
   readonly key?: Key;

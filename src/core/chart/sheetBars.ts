@@ -8,6 +8,7 @@ export interface BarRange {
   readonly to: number;
 }
 
+/** The lines of a sheet that hold bars. */
 export const rowsOf = (sheet: LeadSheet): readonly Row[] =>
   sheet.lines.filter((line): line is Row => line.kind === 'row');
 
@@ -20,6 +21,7 @@ export interface SectionSpan extends BarRange {
   readonly section: SheetSection | null;
 }
 
+/** The sections of a sheet, each with its first and last written bar, from 0. */
 export function sectionSpans(sheet: LeadSheet): readonly SectionSpan[] {
   const spans: { section: SheetSection | null; from: number; to: number }[] = [];
   let bar = 0;
@@ -34,6 +36,7 @@ export function sectionSpans(sheet: LeadSheet): readonly SectionSpan[] {
   return spans.filter(({ from, to }) => to >= from);
 }
 
+/** The section a written bar stands in; null where there is no such bar. */
 export const sectionAt = (sheet: LeadSheet, bar: number): SectionSpan | null =>
   sectionSpans(sheet).find(({ from, to }) => from <= bar && bar <= to) ?? null;
 
@@ -67,6 +70,7 @@ export function mapBars(
   });
 }
 
+/** The sheet with one of its written bars changed. */
 export const changeBar = (
   sheet: LeadSheet,
   bar: number,

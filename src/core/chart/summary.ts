@@ -4,6 +4,7 @@ import { playChart } from './form';
 import { HEADER_PATTERN } from './headers';
 import { parseChart } from './parse';
 
+/** What a list shows of a chart. */
 export interface ChartSummary {
   readonly title: string;
   readonly key: string | null;
@@ -12,6 +13,7 @@ export interface ChartSummary {
   readonly bars: number | null;
 }
 
+/** The title of a chart that states none. */
 export const UNTITLED = 'Untitled';
 
 /** Never fails: a text that cannot be read still has a title, key and tempo if it states them. */
@@ -44,4 +46,5 @@ export function withHeader(text: string, name: string, value: string | null): st
   return lines.toSpliced(place < 0 ? lines.length : place, 0, ...added).join('\n');
 }
 
+/** The text under another title. */
 export const withTitle = (text: string, title: string): string => withHeader(text, 'title', title);

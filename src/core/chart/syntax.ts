@@ -31,6 +31,7 @@ type BarContent =
   /** `%` or `%%`: the previous bar, or the previous two, once more. */
   | { readonly kind: 'repeat'; readonly bars: 1 | 2 };
 
+/** A bar as it is written. */
 export interface Bar {
   readonly content: BarContent;
   readonly opensRepeat: boolean;
@@ -41,6 +42,7 @@ export interface Bar {
   readonly place: TextPlace;
 }
 
+/** A section as it is written, with its bars. */
 export interface Section {
   readonly name: string | null;
   readonly repeats: number;
@@ -54,6 +56,7 @@ export interface Section {
 export const IDIOMS = ['jazz', 'blues', 'rock'] as const;
 export type Idiom = (typeof IDIOMS)[number];
 
+/** A chart as it is written: headers and sections, before repeats are played out. */
 export interface ChartSource {
   readonly title: string;
   readonly key: Key | null;

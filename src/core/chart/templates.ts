@@ -2,6 +2,7 @@
 import { type Key, writeKey } from '../keys/keys';
 import { toSymbols } from './rewrite';
 
+/** A progression to begin from, in any key. */
 export interface Template {
   readonly id: string;
   readonly group:
@@ -11,6 +12,7 @@ export interface Template {
   readonly bars: readonly string[];
 }
 
+/** The progressions a chart may begin from: common forms, and no tune. */
 export const TEMPLATES: readonly Template[] = [
   {
     id: 'loop-1564',

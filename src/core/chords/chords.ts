@@ -2,6 +2,7 @@
 import { type Interval, noteName, type Note, pitchClass, transpose } from '../notes/notes';
 import type { Quality } from './qualities';
 
+/** A chord: its root, its quality, its bass where another one is written. */
 export interface Chord {
   /** As the player wrote it. */
   readonly symbol: string;

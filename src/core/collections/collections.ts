@@ -27,11 +27,13 @@ interface CollectionKind {
   readonly parent: { readonly name: string; readonly from: Interval } | null;
 }
 
+/** Notes that are played as one: a kind of scale, mode or pentatonic on a root. */
 export interface Collection {
   readonly root: Note;
   readonly kind: CollectionKind;
 }
 
+/** The families whose members are modes of one scale. */
 export const MODAL_FAMILIES: ReadonlySet<CollectionFamily> = new Set([
   'major modes',
   'melodic minor modes',
@@ -110,6 +112,7 @@ export function parseCollection(text: string): Collection | null {
   return root === null || kind === null ? null : { root, kind };
 }
 
+/** A collection in words, as “F lydian dominant”. */
 export const collectionName = (collection: Collection): string =>
   `${noteName(collection.root)} ${collection.kind.name}`;
 
@@ -121,6 +124,7 @@ export const collectionNotes = ({ root, kind }: Collection): readonly Note[] =>
 export const pitchMask = (notes: readonly Note[]): number =>
   notes.reduce((mask, note) => mask | (1 << pitchClass(note)), 0);
 
+/** The same kind an interval higher. */
 export const transposeCollection = (collection: Collection, interval: Interval): Collection => ({
   root: transpose(collection.root, interval),
   kind: collection.kind,

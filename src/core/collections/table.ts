@@ -1,5 +1,6 @@
 /** Every collection by degree from its own root, and the other names players use for it. */
 
+/** What belongs together: the modes of a scale, or scales of one make. */
 export type CollectionFamily =
   | 'major modes'
   | 'melodic minor modes'
@@ -13,6 +14,7 @@ export type CollectionFamily =
 /** Name, degrees, aliases. In the modal families each row is the next mode of the first row. */
 type Row = readonly [name: string, degrees: string, ...aliases: string[]];
 
+/** Every kind of collection with its degrees, family by family. */
 export const COLLECTION_TABLE: Readonly<Record<CollectionFamily, readonly Row[]>> = {
   'major modes': [
     ['ionian', '1 2 3 4 5 6 7', 'major', 'major scale'],

@@ -8,6 +8,7 @@ import { modulo } from '../lists';
 import { degree } from '../notes/degrees';
 import { noteName, type Note, pitchClass, transpose } from '../notes/notes';
 
+/** A chord that is come to, and what is played over it and before it. */
 export interface Arrival {
   readonly chord: Chord;
   /** What is played over it, and what was played before it; null where nothing was. */

@@ -14,8 +14,11 @@ export interface LaneStop {
   readonly halfSteps: number;
 }
 
+/** The lines through the changes that can be drawn over the bars. */
 export const LANES = ['1', '3', '5', '7', 'smooth', 'guideTones'] as const;
 type LaneKind = (typeof LANES)[number];
+
+/** A line through the changes: a note for each chord. */
 export type Lane = readonly LaneStop[];
 export type Lanes = Readonly<Record<LaneKind, Lane>>;
 

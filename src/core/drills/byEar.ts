@@ -42,6 +42,7 @@ function cadence({ tonic }: Pick<Key, 'tonic'>): readonly (readonly Midi[])[] {
 
 const C_MAJOR: Key = { tonic: note('C'), mode: 'major' };
 
+/** Asks for the quality of a chord that is heard. */
 export function hearQuality(making: Making): Drill {
   const key = making.key ?? C_MAJOR;
   const symbols = chordsOf(making).map(({ quality }) => quality.name);
@@ -62,6 +63,7 @@ export function hearQuality(making: Making): Drill {
 /** What may sound over a chord besides its own tones: the ninth, and what stands with its third. */
 const ADDED = { major: degrees('9 #11 13'), minor: degrees('9 11') } as const;
 
+/** Asks for the degree of a note that is heard over a chord. */
 export function hearOverChord(making: Making): Drill {
   const chord = pick(making, chordsOf(making));
   const own = chord.quality.degrees;
@@ -83,6 +85,7 @@ export function hearOverChord(making: Making): Drill {
   });
 }
 
+/** Asks for the degree of a note that is heard in a key. */
 export function hearDegree(making: Making): Drill {
   const key = making.key ?? C_MAJOR;
   const degree = pick(making, keyScale(key));

@@ -5,6 +5,7 @@ import type { Neck, Place, Zone } from '../neck/neck';
 import type { Note } from '../notes/notes';
 import type { Midi } from '../notes/pitch';
 
+/** What a player calls each kind of question. */
 export const DRILL_WORDS = {
   'find-degree': 'Find a degree',
   'name-degree': 'Name the degree',
@@ -19,8 +20,11 @@ export const DRILL_WORDS = {
 } as const;
 
 export type DrillKind = keyof typeof DRILL_WORDS;
+
+/** The kinds of questions, those on the neck first. */
 export const DRILL_KINDS = Object.keys(DRILL_WORDS) as [DrillKind, ...DrillKind[]];
 
+/** What a player answers: of these the one that is asked for. */
 export interface DrillAnswer {
   readonly places?: readonly Place[];
   readonly note?: Note;
@@ -28,6 +32,7 @@ export interface DrillAnswer {
   readonly choice?: string;
 }
 
+/** A question, with its answer and what it may be confused with. */
 export interface Drill {
   readonly kind: DrillKind;
   readonly prompt: string;
@@ -44,6 +49,7 @@ export interface Drill {
   readonly zone: Zone;
 }
 
+/** Where questions are asked: a neck, a zone, a chart or none. */
 export interface DrillSetting {
   readonly neck: Neck;
   readonly zone: Zone;

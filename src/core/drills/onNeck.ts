@@ -20,6 +20,7 @@ const where = ({ string, fret }: Place): string =>
 const placesIn = ({ neck, zone }: DrillSetting, sought: Note): readonly Place[] =>
   placesOf(neck, [sought], zone).map(({ string, fret }) => ({ string, fret }));
 
+/** Asks for every place of a degree in the zone. */
 export function findDegree(making: Making): Drill {
   const chord = pick(making, chordsOf(making));
   const inside = chordNotes(chord).filter((one) => placesIn(making, one).length > 0);
@@ -55,6 +56,7 @@ const placeIn = (making: Making): Place => pick(making, placesInZone(making));
 /** Degrees offered, whatever is asked. */
 const COMMON_DEGREES = ['1', 'b3', '3', '4', 'b5', '5', '6', 'b7', '7'] as const;
 
+/** Asks which degree of a chord stands at a place. */
 export function nameDegree(making: Making): Drill {
   const chord = pick(making, chordsOf(making));
   const notes = chordNotes(chord);
@@ -77,6 +79,7 @@ const C_SCALE: readonly Note[] = keyScale({ tonic: note('C'), mode: 'major' }).m
   transpose(note('C'), one),
 );
 
+/** Asks which note stands at a place. */
 export function nameNote(making: Making): Drill {
   const { neck, key } = making;
   const scale = key ? keyScale(key).map((one) => transpose(key.tonic, one)) : C_SCALE;
@@ -118,6 +121,7 @@ function halfStepMoves(chords: readonly Chord[]) {
   });
 }
 
+/** Asks which note of the next chord lies a half step from one that is held. */
 export function halfStepAhead(making: Making): Drill {
   const own = halfStepMoves(chordsOf(making));
   const { chord, next, held, to } = pick(
@@ -134,6 +138,7 @@ export function halfStepAhead(making: Making): Drill {
   });
 }
 
+/** Asks which box of a pentatonic is shown. */
 export function nameBox(making: Making): Drill {
   const chord = pick(making, chordsOf(making));
   const pentatonic = ownPentatonic(chord) ?? collection(chord.root, 'minor pentatonic');

@@ -32,6 +32,7 @@ function misspelled(chord: Chord): readonly string[] {
   );
 }
 
+/** Asks for the notes of a chord. */
 export function spellChord(making: Making): Drill {
   const chord = pick(making, chordsOf(making));
   const right = spelled(chordNotes(chord));
@@ -68,6 +69,7 @@ const parts = <T>(items: readonly T[], count: number): readonly (readonly T[])[]
         parts(items.slice(place + 1), count - 1).map((rest) => [item, ...rest]),
       );
 
+/** Asks which tones of a chord a pentatonic leaves out. */
 export function whatIsMissing(making: Making): Drill {
   const chord = pick(making, chordsOf(making));
   const roots = ROOTS.map((up) => transpose(chord.root, up));

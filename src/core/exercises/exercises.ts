@@ -42,6 +42,7 @@ import { tonesInTime } from './tones';
 import { roundTriads } from './triads';
 import { doubleStops, STOP_STYLES } from './stops';
 
+/** What an exercise is made for. */
 export interface ExerciseRequest {
   readonly chart: Chart;
   /** The key it is written in; null where no single one holds. */
@@ -87,6 +88,7 @@ export interface ExerciseRequest {
   readonly style?: LineStyle | null;
 }
 
+/** An exercise: what it is for, and its notes. */
 export interface Exercise {
   readonly kind: ExerciseKind;
   readonly title: string;

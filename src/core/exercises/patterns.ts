@@ -94,6 +94,7 @@ type PatternKind = Exclude<
   | 'own'
 >;
 
+/** How each kind of exercise walks over one chord. */
 export const PATTERNS: Readonly<Record<PatternKind, Pattern>> = {
   ascending: (moment) => {
     const rungs = ladder(moment, scaleOf(moment));

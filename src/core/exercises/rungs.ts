@@ -37,6 +37,7 @@ export interface Moment {
   readonly nextSpan: ChordSpan;
 }
 
+/** What is played over one chord, note by note. */
 export type Pattern = (moment: Moment) => readonly Placed[];
 
 /** Notes from low to high, each pitch once; on the whole neck where the zone holds none. */
@@ -49,7 +50,10 @@ export function ladder(
   return inside.length > 0 ? inside : underHand(neck, notes, wholeNeck(neck), { strings });
 }
 
+/** The notes of the material over a chord. */
 export const scaleOf = ({ span }: Moment): readonly Note[] => span.material.notes;
+
+/** The notes of a chord, without a bass that is none of them. */
 export const tonesOf = ({ span }: Moment): readonly Note[] =>
   chordNotes({ ...span.chord, bass: null });
 
@@ -99,6 +103,7 @@ export function lowest(rungs: readonly Placed[], notes: readonly Note[]): number
   return found.find((rung) => rung >= 0) ?? 0;
 }
 
+/** Index of the highest rung with the first of these notes that any rung has; of the last rung where none has. */
 export function highest(rungs: readonly Placed[], notes: readonly Note[]): number {
   const found = notes.map((wanted) => rungs.findLastIndex(sameAs(wanted)));
   return found.find((rung) => rung >= 0) ?? rungs.length - 1;
@@ -141,6 +146,7 @@ export function besides(neck: Neck, rungs: readonly Placed[], sounded: Place): r
   return others.length > 0 ? others : rungs;
 }
 
+/** The rungs from the lowest root up to the next. */
 export const withinOctave = (moment: Moment, rungs: readonly Placed[]): readonly Placed[] => {
   const root = at(rungs, lowest(rungs, rootsOf(moment)));
   const low = pitchAt(moment.neck, root);

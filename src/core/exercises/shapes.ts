@@ -31,6 +31,7 @@ export function inversionsAlong({ neck, span, strings }: Moment): readonly Voici
   return voicingsOn(neck, span.chord, four ? 'drop-2' : 'triad', strings.slice(0, four ? 4 : 3));
 }
 
+/** A motif in steps from where it begins. */
 export const MOTIF = [0, 1, 2, 1, 3, 2, 1, 0] as const;
 
 /** What a motif plays above the root of what is played over each chord, under one hand. */

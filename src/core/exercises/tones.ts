@@ -20,6 +20,7 @@ type Sequence = readonly Note[];
 /** What may be played over one chord, one of these. */
 type TonesOver = (span: ChordSpan) => readonly Sequence[];
 
+/** The tones of a chord that are played in time, by the kind of exercise. */
 export const TONES = {
   roots: ({ chord }) => [[chord.root]],
   thirds: (span) => [[thirdOf(span)]],

@@ -6,6 +6,7 @@ interface ExerciseWords {
   readonly goal: string;
 }
 
+/** Title, goal and instructions of every exercise. */
 export const EXERCISE_WORDS: Readonly<Record<ExerciseKind, ExerciseWords>> = {
   ascending: {
     name: 'Ascending',

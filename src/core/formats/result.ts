@@ -1,6 +1,7 @@
 /** What readers and writers of files answer. */
 import type { Passage } from '../phrases/passage';
 
+/** Why something was not read or written. */
 export interface Refusal {
   readonly ok: false;
   /** A sentence for the player. */
@@ -17,6 +18,7 @@ export interface Written<T extends string | Uint8Array = string | Uint8Array> {
   readonly remarks: readonly string[];
 }
 
+/** A refusal with its sentence. */
 export const refused = (message: string): Refusal => ({ ok: false, message });
 
 /** Notes of the largest passage read. */

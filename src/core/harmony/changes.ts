@@ -15,6 +15,7 @@ export interface Change {
   readonly beats: number;
 }
 
+/** The chords of a chart where they change: one that stays is one change. */
 export function changesOf(chords: readonly PlayedChord[]): readonly Change[] {
   const changes: Change[] = [];
   for (const { chord, index, beats, bar } of chords) {
@@ -38,6 +39,8 @@ export const rootMotion = (from: Chord, to: Chord): number =>
 
 /** Up a fourth, which is down a fifth. */
 export const FALLING_FIFTH = 5;
+
+/** Half steps up to the pitch class a half step below. */
 export const HALF_STEP_DOWN = 11;
 
 const SEVENTH = degree('7');
@@ -50,6 +53,7 @@ export function pullsAsDominant(chord: Chord): boolean {
   return (family === 'major' && degrees.length === 3) || name === 'aug';
 }
 
+/** Whether a chord is heard as a dominant: with a major third and a minor seventh, sus chords among them. */
 export const isDominantSeventh = (chord: Chord): boolean =>
   chord.quality.family === 'dominant' ||
   (chord.quality.family === 'suspended' && chord.quality.degrees.includes(FLAT_SEVENTH));
@@ -81,6 +85,7 @@ export const canArrive = (chord: Chord): boolean =>
   chord.quality.name === 'maj7#5' ||
   chord.quality.name === 'sus2';
 
+/** Whether a chord is heard as minor. */
 export const isMinorChord = (chord: Chord): boolean =>
   chord.quality.family === 'minor' ||
   chord.quality.family === 'half-diminished' ||

@@ -23,6 +23,7 @@ import {
 import type { Key, KeyMode } from '../keys/keys';
 import { diatonicShare, isDiatonic, isInScale, withoutTensions } from './membership';
 
+/** The key a chart is heard in, with those that are nearly as likely. */
 export interface KeyEstimate {
   /** Null when no single key explains the chart. */
   readonly key: Key | null;

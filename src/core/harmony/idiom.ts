@@ -9,6 +9,7 @@ import { degree } from '../notes/degrees';
 import { halfSteps, intervalBetween } from '../notes/notes';
 import { type Change, isTwoFive } from './changes';
 
+/** The idiom a chart is read in. */
 export interface IdiomReading {
   readonly name: Idiom;
   /** Whether the chart states it. */

@@ -36,6 +36,7 @@ export interface KeyArea {
   readonly heard: boolean;
 }
 
+/** A chart’s harmony: keys, areas, cadences, and each chord’s numeral and role. */
 export interface Reading {
   readonly key: KeyEstimate;
   readonly areas: readonly KeyArea[];

@@ -44,6 +44,7 @@ function coverFor(chords: readonly Chord[], key: Key | null): string {
   return `${named(at(chords, 0).root, at(chords, 0).quality.name)} first, then ${named(last.root, last.quality.name)}`;
 }
 
+/** Stretches of a chart whose chords pass too fast for each to be outlined. */
 export function fastStretches(
   chords: readonly PlayedChord[],
   tempo: number,

@@ -37,6 +37,7 @@ type RoleKind =
   | 'chromatic mediant'
   | 'chromatic';
 
+/** What a chord does in its key. */
 export interface Role {
   readonly kind: RoleKind;
   /**

@@ -9,6 +9,7 @@ interface Bars {
   readonly to: number;
 }
 
+/** A form as it is drawn small, in a list. */
 export interface FormSketch {
   /** How many chords sound in each played bar; 0 where none does. */
   readonly bars: readonly number[];

@@ -4,6 +4,7 @@ import { degrees } from '../notes/degrees';
 import { type Interval, type Note, noteName, parseNote } from '../notes/notes';
 import { inLetters } from '../notes/naming';
 
+/** The modes a key may be in. */
 export const KEY_MODES = [
   'major',
   'minor',
@@ -15,6 +16,7 @@ export const KEY_MODES = [
 ] as const;
 export type KeyMode = (typeof KEY_MODES)[number];
 
+/** A tonic and a mode. */
 export interface Key {
   readonly tonic: Note;
   readonly mode: KeyMode;
@@ -71,6 +73,7 @@ const SCALES: Readonly<Record<KeyMode, readonly (readonly Interval[])[]>> = {
   locrian: [degrees('1 b2 b3 4 b5 b6 b7')],
 };
 
+/** The scales of a mode, in intervals over the tonic; minor has more than one. */
 export const keyScales = (key: Key): readonly (readonly Interval[])[] => SCALES[key.mode];
 
 /** The scale a key is written in: natural minor for a minor key. */

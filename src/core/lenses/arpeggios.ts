@@ -45,6 +45,7 @@ function triadUnder({ root, quality: found }: Chord): Chord | null {
     : chordOn(root, name, { root, quality: found, symbol: '', bass: null });
 }
 
+/** The chord’s own arpeggio. */
 export const chordTonesLens: LensAnswer = ({ chord }) => {
   const bare = { ...chord, bass: null };
   const under = triadUnder(chord);
@@ -117,6 +118,7 @@ export function stackedOver(chord: Chord, scale: Collection): readonly Stacked[]
 
 const NAMED_STEPS: Readonly<Record<number, string>> = { 2: 'third', 4: 'fifth', 6: 'seventh' };
 
+/** Arpeggios stacked off other notes of the chord’s mode. */
 export const stackedLens: LensAnswer = (context) => {
   const { chord } = context;
   const scale = modesFor(context).find(
@@ -153,6 +155,7 @@ export function triadsIn(chord: Chord, scale: Collection): readonly Chord[] {
     .sort(byHeight(chord.root));
 }
 
+/** Triads whose notes are tones and tensions of the chord. */
 export const triadsLens: LensAnswer = (context) => {
   const { chord } = context;
   const modes = modesFor(context);

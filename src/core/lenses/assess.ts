@@ -16,6 +16,7 @@ export interface Clash {
   readonly above: Note;
 }
 
+/** How a material sounds over a chord, note by note. */
 export interface Assessment {
   /** Of each note of the material over the chord, in the material's order. */
   readonly degrees: readonly Interval[];

@@ -87,6 +87,7 @@ function ofTheTonic({ chord, key, idiom }: LensContext): readonly Suggestion[] {
   ].map((one, place) => ({ ...one, front: place + 1 }));
 }
 
+/** Blues scales of the tonic, and what players put over the chords of a blues. */
 export const bluesLens: LensAnswer = (context) => {
   const before = ofTheTonic(context);
   const heard = new Set(before.map(({ material }) => material.mask));

@@ -9,6 +9,7 @@ import { borrowedCollection, borrowedInChains, withFlatFifth } from './pentatoni
 const CHAIN_STEPS = [1, -1, 2, -2, 0] as const;
 type ChainStep = (typeof CHAIN_STEPS)[number];
 
+/** What is played over one chord of a chain. */
 export interface ChainStop {
   /** Index of the chord among those given. */
   readonly index: number;

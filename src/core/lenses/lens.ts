@@ -49,4 +49,5 @@ export interface Suggestion {
   readonly then?: Switch;
 }
 
+/** What a lens sees over a chord, best first. */
 export type LensAnswer = (context: LensContext) => readonly Suggestion[];

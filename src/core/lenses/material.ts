@@ -12,6 +12,7 @@ import {
 import { ownPentatonic } from '../collections/pentatonics';
 import { type Note, simpleRoot } from '../notes/notes';
 
+/** Notes to play over a chord, whatever they are: a scale, an arpeggio, a triad. */
 export interface Material {
   /** `F lydian dominant`, `Abmaj7 arpeggio`, `Gb triad`; {@link parseMaterial} reads it back. */
   readonly name: string;

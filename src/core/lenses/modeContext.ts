@@ -10,6 +10,7 @@ import { modulo } from '../lists';
 import { halfSteps, intervalBetween } from '../notes/notes';
 import type { Goal, Setting } from './modeRules';
 
+/** All a mode is chosen by. */
 export interface ModeContext {
   readonly chord: Chord;
   /** The chord it goes to; null where nothing follows. */
@@ -36,6 +37,7 @@ export const alone = (chord: Chord): ModeContext => ({
 export const aboveTonic = ({ chord, moment: key }: ModeContext): number | null =>
   key === null ? null : halfSteps(intervalBetween(key.tonic, chord.root));
 
+/** Where a chord goes: a fifth down to a minor or a major chord, elsewhere, or nowhere. */
 export function goalOf({ chord, next }: ModeContext): Goal {
   if (next === null) return 'nowhere';
   if (rootMotion(chord, next) !== FALLING_FIFTH) return 'elsewhere';

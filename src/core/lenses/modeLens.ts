@@ -4,6 +4,7 @@ import { collectionMaterial } from './material';
 import { modesFor } from './modes';
 import { modeWhy } from './modeWords';
 
+/** The mode of the chord in its place. */
 export const modeLens: LensAnswer = (context) =>
   modesFor(context).map((choice, index) => ({
     lens: 'mode',

@@ -45,6 +45,7 @@ export type ModeReason =
   | 'flat seventh'
   | 'lower of two';
 
+/** A mode that a rule offers, with its reason. */
 export interface ModeOffer {
   readonly mode: string;
   readonly reason: ModeReason;

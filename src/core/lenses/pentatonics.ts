@@ -37,6 +37,7 @@ export function keyCollections(key: Key, blues: boolean): readonly Collection[] 
   return [...names, ...leading].map((name) => collection(key.tonic, name));
 }
 
+/** One scale of the key over all its chords. */
 export const keyScaleLens: LensAnswer = (context) => {
   const { key, blues, singles, settings } = context;
   if (key === null && settings.includes('vamp')) {
@@ -70,6 +71,7 @@ export const keyScaleLens: LensAnswer = (context) => {
   });
 };
 
+/** The pentatonic of the chord’s own root. */
 export const ownPentatonicLens: LensAnswer = (context) => {
   const own = ownPentatonic(context.chord);
   if (!own) return [];
@@ -188,6 +190,7 @@ export function borrowedOver(chord: Chord): readonly Borrowed[] {
   return [...(sharp ? ALL_OVER_MAJOR : ALL), ...further];
 }
 
+/** Pentatonics on other degrees of the chord. */
 export const borrowedLens: LensAnswer = (context) => {
   const { chord } = context;
   // A major triad that takes mixolydian has no major seventh to colour: it is played as a dominant.

@@ -31,6 +31,7 @@ export const WEIGHTS = {
   order: -0.01,
 } as const;
 
+/** What the rank of an option is made of. */
 export type RankParts = Readonly<Record<keyof typeof WEIGHTS, number>>;
 
 const MOST_COLOURS = 3;
@@ -83,5 +84,6 @@ export function withNeighbours(
 
 const PARTS = Object.keys(WEIGHTS) as readonly (keyof RankParts)[];
 
+/** The sum of its parts. */
 export const rankSum = (parts: RankParts): number =>
   PARTS.reduce((sum, part) => sum + parts[part], 0);

@@ -106,6 +106,7 @@ function heardAs({ chord, next }: LensContext): readonly Suggestion[] {
   return [];
 }
 
+/** One thing over several chords, as players simplify fast changes. */
 export const simplifyLens: LensAnswer = (context) => {
   const found = [...overCadence(context), ...heardAs(context)];
   return found.filter(

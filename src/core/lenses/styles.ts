@@ -24,6 +24,7 @@ import { lensContexts, optionOf, suggest } from './options';
 import { borrowedCollection, borrowedInChains, keyCollections } from './pentatonics';
 import { rankSum, sharedShare } from './ranking';
 
+/** Ways to plan a whole chart. */
 export const STYLES = [
   'one-scale',
   'own-pentatonics',

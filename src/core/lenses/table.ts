@@ -76,6 +76,9 @@ const ROWS = {
   },
 } as const satisfies Readonly<Record<string, LensRow>>;
 
+/** Each lens with its name and what answers for it. */
 export const LENS_TABLE: Readonly<Record<Lens, LensRow>> = ROWS;
+
+/** The lenses, in the order they are shown. */
 export const LENSES = Object.keys(ROWS) as [Lens, ...Lens[]];
 export type Lens = keyof typeof ROWS;

@@ -22,6 +22,7 @@ import { standing } from './roles';
 import { heardPitch, type LickNote } from './sounding';
 import { EVIDENCE } from './weights';
 
+/** How a lick fits a place of a chart, the best first. */
 export const MATCHES = ['same changes', 'same chord', 'same sound'] as const;
 export type Match = (typeof MATCHES)[number];
 

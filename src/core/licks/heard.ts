@@ -37,6 +37,7 @@ interface ChordHeard {
   readonly sentence: string;
 }
 
+/** What can be told of the chords from a lick alone. */
 export interface Heard {
   /**
    * The mean probability of the right chord, by how long each lasts; what is silent while a chord that was

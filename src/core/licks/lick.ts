@@ -8,6 +8,7 @@ import { simplestPitch } from '../notes/spelling';
 import { type Passage, passageOf, type PlayedNote, struck } from '../phrases/passage';
 import { chordIndexAt, type LickNote, speller } from './sounding';
 
+/** A lick: its notes over its chords. */
 export interface Lick {
   readonly title: string;
   readonly tags: readonly string[];
@@ -18,6 +19,7 @@ export interface Lick {
   readonly notes: readonly LickNote[];
 }
 
+/** The most characters, tags and notes of a lick. */
 export const LICK_LIMITS = { title: 120, tags: 12, tag: 40, chart: 4_000, notes: 512 } as const;
 
 /** The notes of a lick spelled and read over a chart's chords. */

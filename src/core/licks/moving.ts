@@ -11,9 +11,11 @@ import { speller, type LickNote } from './sounding';
 import { refinger } from './refinger';
 import { refound } from './refound';
 
+/** Ways to go through a lick again and again. */
 export const LICK_CHAINS = ['half steps', 'fourths', 'zones'] as const;
 export type LickChain = (typeof LICK_CHAINS)[number];
 
+/** What a player calls each. */
 export const CHAIN_WORDS: Readonly<Record<LickChain, string>> = {
   'half steps': 'up by half steps, as a shape',
   fourths: 'round all twelve keys by fourths, in one zone',

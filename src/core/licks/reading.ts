@@ -24,6 +24,7 @@ export interface ToneRead {
   readonly degree: Interval | null;
 }
 
+/** A note of a lick as it reads over the chord under it. */
 export interface NoteRead extends LickNote, ToneRead {
   readonly index: number;
   readonly midi: Midi;

@@ -209,6 +209,7 @@ interface RefingerRequest {
   readonly keep: 'shape' | 'pitch';
 }
 
+/** The same notes on other strings and frets. */
 export interface Refingered {
   /** In order of time; without those the neck has no place for. */
   readonly notes: readonly (LickNote & { readonly midi: Midi })[];

@@ -7,6 +7,7 @@ import { onBeat } from '../time/metre';
 import type { Beats } from '../time/units';
 import { isPlainDominant } from './sounding';
 
+/** What a note does over its chord. */
 export const NOTE_ROLES = [
   'chord tone',
   'tension',

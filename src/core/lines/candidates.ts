@@ -17,6 +17,7 @@ import type { LineRequest } from './request';
 import { materialAt } from './spans';
 import { rowOf } from './styles';
 
+/** A place a line may play, and what it is over the chord. */
 export interface Candidate extends Placed {
   readonly midi: Midi;
   readonly tone: boolean;
@@ -38,6 +39,7 @@ export interface Candidate extends Placed {
 /** Frets about the targets that a line without a zone may use. */
 const ROAM = { below: 2, above: 3 } as const;
 
+/** The frets a line may use over a chord. */
 export function regionFor({ zone, regions, neck, targets }: LineRequest, span: number): Zone {
   if (regions) return at(regions, span);
   if (zone) return zone;
@@ -64,6 +66,7 @@ export interface Reading {
   readonly five: ReadonlySet<number>;
 }
 
+/** What the notes of a material are over a chord; kept, as a line asks for it at every step. */
 export const readingOf = rememberOf((chord: Chord) =>
   rememberOf((material: Material): Reading => {
     const { clashes } = assess(chord, material, NOWHERE);

@@ -4,8 +4,10 @@ import { at } from '../lists';
 /** A source of numbers from 0 up to, not including, 1. */
 export type Chance = () => number;
 
+/** Whether the next number falls into a share of all. */
 export const drawn = (chance: Chance, share: number): boolean => chance() < share;
 
+/** One of a list, by the next number. */
 export const oneOf = <T>(items: readonly T[], chance: Chance): T =>
   at(items, Math.floor(chance() * items.length));
 

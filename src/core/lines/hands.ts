@@ -14,6 +14,7 @@ import { type LineMetre, pulseOf } from './rhythm';
 import type { ChordSpan } from './spans';
 import type { StyleRow } from './styles';
 
+/** What techniques are chosen by. */
 export interface Hands {
   readonly neck: Neck;
   readonly spans: readonly ChordSpan[];

@@ -21,6 +21,7 @@ import type { LineRequest } from './request';
 import { notesFor } from './steps';
 import { rowOf, STYLE_ROWS } from './styles';
 
+/** A line with its plan, in words too. */
 export interface Line {
   readonly notes: readonly PlayedNote[];
   readonly plan: LinePlan;

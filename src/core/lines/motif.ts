@@ -11,6 +11,7 @@ import { type Chance, drawn, oneOf } from './chance';
 import { type LineMetre, rhythmIn } from './rhythm';
 import type { StyleRow } from './styles';
 
+/** A rhythm and a contour that a line comes back to. */
 export interface Motif {
   /** When each note begins, counted from the first; 3 to 7 of them. */
   readonly onsets: readonly Beats[];

@@ -40,6 +40,7 @@ export interface Stretch {
 
 const CLOSE = 1e-6;
 
+/** Spans of one chord and one material that follow each other without a gap, as one stretch. */
 export function stretchesOf(spans: readonly ChordSpan[]): readonly Stretch[] {
   const stretches: Stretch[] = [];
   for (const [index, span] of spans.entries()) {

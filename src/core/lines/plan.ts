@@ -14,6 +14,7 @@ import type { StyleRow } from './styles';
 export type PhraseRole =
   'statement' | 'repeat' | 'sequence' | 'answer' | 'inversion' | 'fragment' | 'free';
 
+/** A phrase before it has notes: what it does, and from when to when. */
 export interface PlannedPhrase {
   readonly role: PhraseRole;
   /** Where its first note begins, where its last one does, and where that one ends, in beats. */
@@ -31,6 +32,7 @@ export interface PlannedPhrase {
   readonly climax: boolean;
 }
 
+/** The phrases of a line, and the motif they share. */
 export interface LinePlan {
   readonly motif: Motif;
   readonly phrases: readonly PlannedPhrase[];

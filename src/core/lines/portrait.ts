@@ -15,6 +15,7 @@ import { isStrong, type LineMetre, pulseOf } from './rhythm';
 import { type ChordSpan, materialAt } from './spans';
 import { type LineStyle, type Size, SIZES } from './styles';
 
+/** A line and what it is played over. */
 export interface Portrayed {
   readonly neck: Neck;
   readonly notes: readonly PlayedNote[];
@@ -26,6 +27,7 @@ export interface Portrayed {
   readonly home?: Note | null;
 }
 
+/** Figures of a line: how dense it is, how it moves, where it rests. */
 export interface Portrait {
   readonly notes: number;
   /** Notes to a pulse of the form. */
@@ -222,6 +224,8 @@ const HOOKED: Figures = {
   fourth: [0.03, 0.14],
   wide: [0, 0.1],
 };
+
+/** Between which figures a line of each style lies. */
 export const FIGURES: Readonly<Record<LineStyle, Figures>> = {
   bop: BOP,
   blues: {

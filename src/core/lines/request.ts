@@ -13,6 +13,7 @@ export interface LineRegion extends Zone {
   readonly strings: readonly number[];
 }
 
+/** What a line is made for. */
 export interface LineRequest {
   readonly neck: Neck;
   /** The region to stay in; null follows the targets. */

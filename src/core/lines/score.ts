@@ -25,6 +25,7 @@ export const SCORE_PARTS = {
 } as const;
 export type ScorePart = keyof typeof SCORE_PARTS;
 
+/** How good a line is, part by part. */
 export interface LineScore {
   readonly parts: Readonly<Record<ScorePart, number>>;
   /** The mean of its parts by their weights, 0 to 1. */

@@ -69,6 +69,7 @@ const STATES = 4;
 const UP = 1;
 const STEADY = 2;
 
+/** The notes of onsets: the cheapest way through what may be played at each. */
 export function notesFor(
   request: LineRequest,
   plan: LinePlan,

@@ -7,6 +7,7 @@ import type { Weights } from './chance';
 import { BROKEN, type CellsBySize, HOOKS, LYRICAL, RUNNING, SYNCOPATED } from './cells';
 import type { FeelKind } from '../time/feel';
 
+/** The styles a line is made in. */
 export const LINE_STYLES = [
   'bop',
   'blues',
@@ -26,6 +27,7 @@ export type Arrival = 'on' | 'early' | 'late';
 export const SIZES = ['again', 'half', 'whole', 'third', 'fourth', 'wide'] as const;
 export type Size = (typeof SIZES)[number];
 
+/** What a style is made of. */
 export interface StyleRow {
   /** What a player calls it. */
   readonly name: string;
@@ -69,6 +71,7 @@ export interface StyleRow {
 
 const HANDS = { bend: 0, slide: 0, slur: 0.25, grace: 0, vibrato: 0, mute: 0 } as const;
 
+/** Every style. */
 export const STYLE_ROWS: Readonly<Record<LineStyle, StyleRow>> = {
   bop: {
     name: 'Bop',

@@ -37,6 +37,7 @@ interface CheckedNote {
   readonly beatsLate: Beats | null;
 }
 
+/** What was played, held against what is written. */
 export interface Checked {
   readonly notes: readonly CheckedNote[];
   readonly right: number;

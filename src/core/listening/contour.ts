@@ -6,6 +6,7 @@
 import { type Hertz, pitchOfHertz } from '../notes/pitch';
 import type { Tape } from './tape';
 
+/** The pitch at a moment. */
 export interface ContourPoint {
   readonly seconds: number;
   /** Pitch as a MIDI number with its cents after the point. */

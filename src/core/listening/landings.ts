@@ -33,6 +33,7 @@ interface TargetAsked {
   readonly midi: Midi;
 }
 
+/** What becomes of a target. */
 export const VERDICTS = [
   'landed',
   'another octave',
@@ -43,6 +44,7 @@ export const VERDICTS = [
 ] as const;
 type Verdict = (typeof VERDICTS)[number];
 
+/** A target that was asked for, and what was heard. */
 export interface Landing {
   readonly index: number;
   readonly asked: Midi;
@@ -55,6 +57,7 @@ export interface Landing {
   readonly sentence: string;
 }
 
+/** The targets of a passage, judged. */
 export interface Landings {
   /** Those that are decided, in the order they were asked for. */
   readonly landings: readonly Landing[];
@@ -64,6 +67,7 @@ export interface Landings {
   readonly sentence: string;
 }
 
+/** How strictly, and up to when, it is judged. */
 export interface Judged {
   /** The tempo it was played at; the chart's where nothing is said. */
   readonly bpm?: BeatsPerMinute;

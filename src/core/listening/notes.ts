@@ -10,6 +10,7 @@ import { pitchesAt, type Weighed } from './pitches';
 import { createStrikes, HOP, type Strike } from './strikes';
 import { createTape } from './tape';
 
+/** A note that was heard. */
 export interface HeardNote {
   /** When it begins, and how long it lasts. */
   readonly seconds: Seconds;
@@ -75,6 +76,7 @@ const RULES = {
 const KEPT = 12;
 const SILENT = -120;
 
+/** Hears notes in samples as they come. */
 export interface Listener {
   /** Takes samples, mono, −1 to 1; answers the notes that have ended. */
   hear(samples: Float32Array): readonly HeardNote[];

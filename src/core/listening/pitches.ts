@@ -45,6 +45,7 @@ const WEIGHTS = {
 } as const;
 type Feature = keyof typeof WEIGHTS;
 
+/** A pitch that may sound, and what speaks for it. */
 export interface Weighed {
   readonly midi: Midi;
   readonly hertz: Hertz;

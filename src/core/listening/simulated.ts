@@ -4,6 +4,7 @@ import { hertzOf, type Midi } from '../notes/pitch';
 import { hashed } from '../random';
 import type { Beats, Seconds } from '../time/units';
 
+/** A note the simulated guitarist is to play. */
 export interface ToPlay {
   readonly beat: Beats;
   readonly beats: Beats;

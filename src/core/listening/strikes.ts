@@ -28,6 +28,7 @@ const USUAL_BANDS = 80;
 
 const decibels = (power: number): number => 10 * Math.log10(power + 1e-12);
 
+/** A moment at which a string is struck. */
 export interface Strike {
   readonly frame: number;
   readonly seconds: number;
@@ -59,6 +60,7 @@ function bandsOf(rate: number, size: number): readonly (readonly [from: number, 
   return bands;
 }
 
+/** Finds strikes on a tape as it runs. */
 export function createStrikes(tape: Tape): Strikes {
   const hop = HOP * tape.rate;
   const length = 2 * Math.round((WINDOW * tape.rate) / 2);

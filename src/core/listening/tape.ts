@@ -3,6 +3,7 @@
 /** What samples are brought down to: enough for the highest note and its pick. */
 const RATE = 22_050;
 
+/** The samples that came last. */
 export interface Tape {
   /** Samples a second, after bringing down. */
   readonly rate: number;

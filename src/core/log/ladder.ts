@@ -13,6 +13,7 @@ export interface Rung {
   readonly tempo: BeatsPerMinute;
 }
 
+/** The rungs of a zone, from the easiest on. */
 export interface Ladder {
   readonly zone: Zone;
   readonly rungs: readonly Rung[];

@@ -37,6 +37,7 @@ export const PROGRESSION: readonly ExerciseKind[] = [
   ),
 ];
 
+/** What the choice of practice needs to know of a chart. */
 export function practiceChart(id: string, chart: Chart, neck: Neck): PracticeChart {
   const reading = readHarmony(chart);
   const tonic = zoneTonic(chart, reading.key.key);

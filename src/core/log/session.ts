@@ -25,9 +25,14 @@ import {
 
 /** Cards of a chart: they have no tempo, and a screen of their own. */
 export const DRILLS = 'drills';
+
+/** The exercise of the log that is a lick. */
 export const LICK = 'lick';
+
+/** The exercise of the log that is a sheet of the player’s. */
 export const SHEET = 'sheet';
 
+/** A part of a session: what is practised, where and for how long. */
 export interface Block {
   readonly minutes: Minutes;
   readonly chart: string;
@@ -61,6 +66,7 @@ interface SessionRequest {
   readonly nameOf?: (exercise: string) => string;
 }
 
+/** What to practise now, and why. */
 export interface Session {
   readonly blocks: readonly Block[];
   readonly coverage: readonly Practised[];

@@ -34,9 +34,11 @@ export const RUNGS: readonly string[] = [
   FREE,
 ];
 
+/** How well something is known. */
 export const STATES = ['untouched', 'new', 'shaky', 'stale', 'solid'] as const;
 export type State = (typeof STATES)[number];
 
+/** An exercise over a chart in a zone. */
 export interface Cell {
   readonly chart: string;
   readonly exercise: string;
@@ -96,6 +98,8 @@ export function stateOf(stints: readonly Stint[], now: Milliseconds): State {
 }
 
 const zoneKey = ({ low, high }: Zone): string => `${low}-${high}`;
+
+/** The key of a cell in maps and addresses. */
 export const cellKey = (chart: string, exercise: string, zone: Zone): string =>
   `${chart}\n${exercise}\n${zoneKey(zone)}`;
 

@@ -28,6 +28,7 @@ export interface BoxName {
   readonly letter: 'E' | 'D' | 'C' | 'A' | 'G';
 }
 
+/** A pentatonic box: two notes on every string. */
 export interface Box extends Zone {
   readonly collection: Collection;
   /** Which of the collection's notes the lowest string begins on, from 0. */

@@ -19,6 +19,7 @@ export interface Fingered extends Placed {
   readonly stretched: boolean;
 }
 
+/** The frets from the lowest place to the highest. */
 export const spanOf = (places: readonly Place[]): Zone => ({
   low: Math.min(...places.map(({ fret }) => fret)),
   high: Math.max(...places.map(({ fret }) => fret)),
@@ -99,9 +100,11 @@ export function walkStrings(
   });
 }
 
+/** Whether all places are on the neck, the capo’s fret and above. */
 export const onNeck = (neck: Neck, places: readonly Place[]): boolean =>
   places.every(({ fret }) => fret >= neck.capo && fret <= neck.frets);
 
+/** The same shape so many frets up. */
 export const shiftPlaces = <P extends Place>(places: readonly P[], frets: number): readonly P[] =>
   places.map((place) => ({ ...place, fret: place.fret + frets }));
 

@@ -37,5 +37,8 @@ export function fretAtPosition(position: number, wires: readonly number[]): numb
   return found < 0 ? wires.length - 1 : found;
 }
 
+/** Frets with one dot. */
 export const SINGLE_INLAYS: readonly number[] = [3, 5, 7, 9, 15, 17, 19, 21, 27];
+
+/** Frets with two dots. */
 export const DOUBLE_INLAYS: readonly number[] = [12, 24];

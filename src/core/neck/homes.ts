@@ -10,6 +10,7 @@ import { stringSets, type Voicing, type VoicingKind, voicingsOn } from './voicin
 
 type DropKind = Exclude<VoicingKind, 'triad'>;
 
+/** A grip with the notes round it: where a hand is at home over a chord. */
 export interface Home {
   /** The string of the root. */
   readonly string: number;
@@ -81,6 +82,7 @@ interface Morph {
   readonly moved: Interval | null;
 }
 
+/** Qualities over one root, each with the tone by which it differs from the one before. */
 export function morphsOn(root: Note): readonly Morph[] {
   return MORPHS.map((name, index) => {
     const bare = { symbol: '', root, quality: quality(name), bass: null };

@@ -3,12 +3,14 @@ import { type Midi, parsePitch } from '../notes/pitch';
 import { parseNote } from '../notes/notes';
 import { type Neck, NECK_LIMITS, parseTuning, STANDARD_NECK } from './neck';
 
+/** A tuning by its name. */
 export interface Tuning {
   readonly name: string;
   /** Open strings, lowest first. */
   readonly strings: readonly string[];
 }
 
+/** Tunings to choose from; a player may write others. */
 export const TUNINGS: readonly Tuning[] = [
   { name: 'Standard', strings: ['E2', 'A2', 'D3', 'G3', 'B3', 'E4'] },
   { name: 'Half step down', strings: ['Eb2', 'Ab2', 'Db3', 'Gb3', 'Bb3', 'Eb4'] },

@@ -12,9 +12,11 @@ import { type Neck, pitchAt, placeId, uniquePlaces, type Zone } from './neck';
 import { INVERSION_NAMES, type Voicing, voicingsOf } from './voicings';
 import { pentatonicIn, scaleIn } from './zones';
 
+/** What can be laid on the neck over the marks. */
 export const LAYER_KINDS = ['box', 'scale', 'arpeggio', 'triad', 'grip', 'home'] as const;
 export type LayerKind = (typeof LAYER_KINDS)[number];
 
+/** One of these, with its places. */
 export interface Layer {
   readonly kind: LayerKind;
   readonly name: string;

@@ -22,11 +22,13 @@ export interface Zone {
   readonly high: number;
 }
 
+/** The least and the most strings and frets of a neck. */
 export const NECK_LIMITS = {
   strings: { low: 4, high: 8 },
   frets: { low: 12, high: 27 },
 } as const;
 
+/** Open strings of a guitar, lowest first. */
 export const STANDARD_TUNING = ['E2', 'A2', 'D3', 'G3', 'B3', 'E4'] as const;
 
 /** Around which pitch the lowest string lies where a tuning names no octaves: E2, or E1 of a bass. */
@@ -58,12 +60,14 @@ export function parseTuning(names: readonly string[]): readonly Midi[] | null {
   return pitches;
 }
 
+/** A guitar of six strings in standard tuning. */
 export const STANDARD_NECK: Neck = {
   tuning: parseTuning(STANDARD_TUNING) ?? [],
   frets: 22,
   capo: 0,
 };
 
+/** How many strings a neck has. */
 export const stringCount = (neck: Neck): number => neck.tuning.length;
 
 /** Open pitch of a string counted from 1, the highest. */
@@ -92,6 +96,7 @@ export const placesOfPitch = (neck: Neck, midi: Midi): readonly Place[] =>
     return fret === null ? [] : [{ string, fret }];
   });
 
+/** Whether two places are one. */
 export const samePlace = (one: Place, other: Place): boolean =>
   one.string === other.string && one.fret === other.fret;
 
@@ -110,6 +115,7 @@ export const uniquePlaces = <P extends Place>(places: readonly P[]): readonly P[
 /** The whole neck as a zone. */
 export const wholeNeck = (neck: Neck): Zone => ({ low: neck.capo, high: neck.frets });
 
+/** Whether a fret lies in a zone. */
 export const inZone = (zone: Zone, fret: number): boolean => zone.low <= fret && fret <= zone.high;
 
 /** A zone slid by some frets, kept on the neck at its width. */

@@ -15,6 +15,7 @@ import {
 } from './fingering';
 import { fretFor, type Neck, openPitch, pitchAt, placesOf, stringCount, type Zone } from './neck';
 
+/** A stretch of frets with the places of a material in it. */
 export interface Position extends Zone {
   readonly places: readonly Placed[];
 }

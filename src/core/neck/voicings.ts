@@ -12,12 +12,15 @@ import { type Interval, type Note, pitchClass, step, transpose } from '../notes/
 import { type Placed, spanOf } from './fingering';
 import { fretFor, type Neck, openPitch, pitchAt, stringCount, type Zone } from './neck';
 
+/** How the notes of a chord are spread. */
 export const VOICING_KINDS = ['triad', 'drop-2', 'drop-3'] as const;
 export type VoicingKind = (typeof VOICING_KINDS)[number];
 
+/** Which note of the chord lies lowest. */
 export const INVERSIONS = ['root', 'first', 'second', 'third'] as const;
 type Inversion = (typeof INVERSIONS)[number];
 
+/** What a player calls each inversion. */
 export const INVERSION_NAMES: Readonly<Record<Inversion, string>> = {
   root: 'root position',
   first: 'first inversion',
@@ -167,6 +170,7 @@ export const motionBetween = (neck: Neck, from: Voicing, to: Voicing): number =>
     0,
   );
 
+/** Where the next voicing lies. */
 export const VOICING_PATHS = ['nearest', 'up', 'down'] as const;
 type VoicingPath = (typeof VOICING_PATHS)[number];
 

@@ -28,6 +28,7 @@ export function zonesOf(neck: Neck, majorTonic: Note): readonly Zone[] {
   return zones.length > 0 ? zones : [{ low: neck.capo, high: wholeNeck(neck).high }];
 }
 
+/** What the map of a zone shows of each chord. */
 export const MATERIALS = ['matching-pentatonic', 'mode', 'chord-tones'] as const;
 export type ZoneMaterial = (typeof MATERIALS)[number];
 

@@ -3,6 +3,7 @@
  * call these H and B, sol-fa names with a fixed Do sing them. A chart may be typed in any of them.
  */
 
+/** The names of notes a player may have learnt. */
 export const NAMINGS = ['letters', 'german', 'sol-fa'] as const;
 export type Naming = (typeof NAMINGS)[number];
 

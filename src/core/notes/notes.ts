@@ -52,8 +52,10 @@ export const transpose = (note: Note, interval: Interval): Note => (note + inter
  */
 export const intervalBetween = (from: Note, to: Note): Interval => (to - from) as Interval;
 
+/** One interval on top of another. */
 export const addIntervals = (a: Interval, b: Interval): Interval => (a + b) as Interval;
 
+/** The same interval the other way. */
 export const invertInterval = (interval: Interval): Interval => -interval as Interval;
 
 function accidentals(count: number): string {

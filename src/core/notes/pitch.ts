@@ -1,6 +1,7 @@
 /** Sounding pitches as MIDI numbers: 60 = C4, 40 = E2, the low string of a guitar. */
 import { alteration, noteName, type Note, parseNote, pitchClass, step } from './notes';
 
+/** A pitch as MIDI counts it: half steps, 60 the C in the middle. */
 export type Midi = number;
 export type Hertz = number;
 

@@ -5,4 +5,5 @@ import type { Midi } from './pitch';
 /** Between three flats and two sharps or so: E flat rather than D sharp, F sharp rather than G flat. */
 const CENTRE = 1 as Note;
 
+/** The simplest spelling of a pitch where nothing else is known. */
 export const simplestPitch = (midi: Midi): Note => spellNear(((midi % 12) + 12) % 12, CENTRE);

@@ -9,6 +9,7 @@
  */
 import { at, range } from '../lists';
 
+/** Layers of nodes, gone through one after the other. */
 export interface LayeredGraph {
   /** Nodes in each layer; a layer without any makes the graph impassable. */
   readonly sizes: readonly number[];
@@ -21,12 +22,14 @@ export interface LayeredGraph {
   readonly alike?: ((layer: number) => string) | undefined;
 }
 
+/** A way through all layers. */
 export interface Path {
   readonly cost: number;
   /** The node taken in each layer. */
   readonly nodes: readonly number[];
 }
 
+/** Which paths are looked for, and who is told of the progress. */
 export interface PathOptions {
   /** A word for the first node of a path: of those with one word only the cheapest path is found. */
   readonly kindOf?: ((first: number) => string | number) | undefined;

@@ -34,6 +34,7 @@ interface Meeting {
 export const HOWS = ['on', 'anticipated', 'delayed', 'after'] as const;
 export type How = (typeof HOWS)[number];
 
+/** The note by which a target is met. */
 export interface Met {
   /** Index of the note. */
   readonly by: number;
@@ -70,6 +71,7 @@ const endOf = (notes: readonly SoundingNote[], { beat, beats }: SoundingNote): B
       )
     : beat + beats;
 
+/** Whether so late counts as on the beat. */
 export const isOn = (late: Beats, tolerance: Beats): boolean => Math.abs(late) <= tolerance + CLOSE;
 
 /** Whether a note of the beat before a chord is held into it. */

@@ -19,6 +19,7 @@ export interface NotatedEvent<N = PlayedNote> {
   readonly tiedTo: boolean;
 }
 
+/** A bar of a passage with its notes, cut where bars begin. */
 export interface NotatedBar<N = PlayedNote> {
   /** From 1; 0 is the pick-up. */
   readonly number: number;

@@ -15,6 +15,7 @@ import type { Technique } from './techniques';
 /** What a note is for in its line. */
 type NotePart = 'target' | 'approach' | 'fill';
 
+/** A note of a passage: where and when it is played, and what it is over its chord. */
 export interface PlayedNote extends Place {
   readonly beat: Beats;
   /** How long it sounds. */

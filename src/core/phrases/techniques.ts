@@ -1,6 +1,7 @@
 /** How a note is played besides being struck. Several techniques may stand on one note. */
 import { list } from '../words';
 
+/** How a note is played. */
 export type Technique =
   /** Pushed up by half steps, and perhaps let down again while it sounds. */
   | { readonly kind: 'bend'; readonly by: 1 | 2 | 3 | 4; readonly release?: boolean | undefined }

@@ -24,6 +24,7 @@ import type { Midi } from '../notes/pitch';
 import { movementCost } from './route';
 import { ROUTE_WEIGHTS } from './weights';
 
+/** How a target is come to. */
 export type Approach = 'below' | 'above' | 'enclosure' | 'double-chromatic';
 
 /** A note on the way to a target. */

@@ -16,6 +16,7 @@ interface Clause {
   readonly goal: string;
 }
 
+/** A change of chords in words. */
 export interface SaidChange {
   /** The target first, then what else names the coming chord: two clauses at the most. */
   readonly clauses: readonly Clause[];

@@ -1,5 +1,6 @@
 /** What a route may be asked for: degrees to land on, and the shape of the whole. */
 
+/** Which way a route goes. */
 export const CONTOURS = ['level', 'rising', 'falling', 'arch'] as const;
 export type RouteContour = (typeof CONTOURS)[number];
 

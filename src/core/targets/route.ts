@@ -44,6 +44,7 @@ export interface RouteChord {
   readonly pin: Place | null;
 }
 
+/** What a route is made for. */
 export interface RouteRequest {
   readonly neck: Neck;
   readonly chords: readonly RouteChord[];
@@ -57,6 +58,7 @@ export interface RouteRequest {
   readonly count: number;
 }
 
+/** Where a route lands on a chord. */
 export interface RouteStop extends Place {
   /** Index of the chord. */
   readonly index: number;
@@ -68,6 +70,7 @@ export interface RouteStop extends Place {
   readonly sentence: string;
 }
 
+/** A target for every chord, and what the way through them costs. */
 export interface Route {
   readonly cost: number;
   readonly stops: readonly RouteStop[];

@@ -1,5 +1,6 @@
 /** What a route costs, part by part: one table, in whole points, each part named in words. */
 
+/** What the cost of a route is made of. */
 export const ROUTE_PARTS = [
   'degree',
   'movement',
@@ -28,6 +29,7 @@ export const PART_WORDS: Readonly<Record<RoutePart, string>> = {
   repetition: 'the same place again over another chord',
 };
 
+/** What each part costs. */
 export const ROUTE_WEIGHTS = {
   /** For each place down the list of preferred degrees. */
   preference: 3,

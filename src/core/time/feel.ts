@@ -1,5 +1,6 @@
 /** Feel: how beats are divided and felt, from the words a chart says it with. */
 
+/** The feels the band knows. */
 export const FEEL_KINDS = [
   'swing',
   'two-beat',
@@ -18,6 +19,7 @@ export const FEEL_KINDS = [
 ] as const;
 export type FeelKind = (typeof FEEL_KINDS)[number];
 
+/** How beats are divided and felt. */
 export interface Feel {
   /** As the chart says it. */
   readonly name: string;

@@ -2,12 +2,14 @@
 import { at } from '../lists';
 import { type Beats, QUARTER, type Ticks } from './units';
 
+/** A time signature: so many of a note value to the bar. */
 export interface TimeSignature {
   readonly beats: number;
   /** The note value that counts as a beat: 4 for quarters, 8 for eighths. */
   readonly unit: number;
 }
 
+/** Where a chart states none. */
 export const DEFAULT_TIME: TimeSignature = { beats: 4, unit: 4 };
 
 /** Note values a time signature may count in. */
@@ -16,6 +18,7 @@ export const TIME_UNITS: readonly number[] = [2, 4, 8, 16];
 /** Ticks of a beat in a time signature's unit. */
 export const beatTicks = (unit: number): Ticks => (QUARTER * 4) / unit;
 
+/** Ticks of a bar. */
 export const barTicks = ({ beats, unit }: TimeSignature): Ticks => beats * beatTicks(unit);
 
 /** A time signature and the beat from which it holds. Beats are counted in the first one's unit. */

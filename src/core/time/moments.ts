@@ -8,6 +8,8 @@ export type Milliseconds = number;
 const FORM =
   /^(\d{4})-(\d\d)-(\d\d)T(\d\d):(\d\d)(?::(\d\d)(?:[.,](\d+))?)?(Z|[+-]\d\d(?::?\d\d)?)$/u;
 const [SECOND, MINUTE, HOUR] = [1_000, 60_000, 3_600_000];
+
+/** A day. */
 export const DAY: Milliseconds = 86_400_000;
 
 /** Days from 1970 to a date (Hinnant, "chrono-compatible low-level date algorithms", 2013). */

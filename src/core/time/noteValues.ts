@@ -1,6 +1,7 @@
 /** Note values as notation writes them. */
 import { QUARTER, type Ticks } from './units';
 
+/** A note value: its length, and how notation writes it. */
 export interface NoteValue {
   readonly ticks: Ticks;
   /** MusicXML's name; the usual letter in plain tab. */

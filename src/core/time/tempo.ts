@@ -2,6 +2,7 @@
 import { at } from '../lists';
 import type { Beats, BeatsPerMinute, Seconds } from './units';
 
+/** The tempos that are played, in beats a minute. */
 export const TEMPO_RANGE = { low: 20, high: 400 } as const;
 
 /** The nearest tempo that is played at. */

@@ -1,4 +1,7 @@
-<!-- Plan's neck: the marks of now and next with their arrows, the zone's bracket, the targets' pennants. -->
+<!--
+  Plan's neck: the marks of now and next with their arrows, the zone's bracket, the targets' pennants. On a narrow
+  screen it is as high as `--usual` says, and on a phone no less than `--least`; both are the screen's.
+-->
 <script lang="ts">
   import type { Mark } from '$core/neck/marks';
   import { fitZone, samePlace, stringCount } from '$core/neck/neck';

@@ -1,5 +1,6 @@
 /** A pattern with its name and tags as one line of text, to be sent to somebody and read again. */
 
+/** A pattern of a player’s own as it is given on in one line of text. */
 export interface SharedPattern {
   /** The pattern itself. */
   readonly text: string;
@@ -7,6 +8,7 @@ export interface SharedPattern {
   readonly tags: readonly string[];
 }
 
+/** How long the name and the tags of a pattern may be, in characters, and how many tags there are. */
 export const SHARED_LIMITS = { name: 60, tag: 24, tags: 8 } as const;
 
 const BETWEEN = ' // ';

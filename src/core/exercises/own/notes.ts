@@ -91,6 +91,9 @@ const nearestTo = (midi: Midi, pitch: number): Midi => {
   return up <= OCTAVE / 2 ? midi + up : midi + up - OCTAVE;
 };
 
+/**
+ * The pitch that is meant by a way to a pitch class: the nearest, or the next above or below, and octaves further.
+ */
 export function reached(from: Midi, pitch: number, { to, further }: Way): Midi {
   if (to === 'near') return nearestTo(from, pitch);
   const up = modulo(pitch - from, OCTAVE);

@@ -36,6 +36,7 @@ export interface Way {
 /** A length in quarter notes; null for one of the exercise's notes. */
 type Length = number | null;
 
+/** A note of a pattern: a degree, the way to it and how long it lasts. */
 export interface PatternNote {
   readonly kind: 'note';
   readonly degree: DegreeAsked;
@@ -49,6 +50,7 @@ export interface PatternNote {
   readonly held: number;
 }
 
+/** A rest of a pattern. */
 export interface PatternRest {
   readonly kind: 'rest';
   readonly length: Length;
@@ -57,6 +59,7 @@ export interface PatternRest {
 
 export type PatternItem = PatternNote | PatternRest;
 
+/** A pattern as it was read. */
 export interface OwnPattern {
   readonly items: readonly PatternItem[];
   /** Whether it begins where what was played before it ended. */
@@ -72,10 +75,12 @@ export interface PatternProblem {
   readonly message: string;
 }
 
+/** The pattern of a text, or what is wrong with it and where. */
 export type PatternResult =
   | { readonly ok: true; readonly pattern: OwnPattern }
   | { readonly ok: false; readonly problems: readonly PatternProblem[] };
 
+/** The longest text of a pattern, and the most items in it. */
 export const PATTERN_LIMITS = { characters: 300, items: 64 } as const;
 
 const QUARTERS: Readonly<Record<string, number>> = { w: 4, h: 2, q: 1, e: 1 / 2, s: 1 / 4 };

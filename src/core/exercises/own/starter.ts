@@ -7,6 +7,7 @@ export interface NamedPattern {
 /** What is played before anything is typed. */
 export const FIRST_PATTERN = '1 2 3 5';
 
+/** Patterns a shelf begins with. */
 export const STARTER_PATTERNS: readonly NamedPattern[] = [
   { name: 'Root, second, third, fifth', text: FIRST_PATTERN },
   { name: 'Down the seventh chord', text: '5 3 1 7' },

@@ -8,6 +8,7 @@ import type { TimeSignature } from '../../time/metre';
 import type { TempoChange } from '../../time/tempo';
 import type { Beats } from '../../time/units';
 
+/** A note of a track. */
 export interface TrackNote {
   readonly beat: Beats;
   readonly beats: Beats;
@@ -15,6 +16,7 @@ export interface TrackNote {
   readonly midi: Midi;
 }
 
+/** What one instrument plays, for a file. */
 export interface BandTrack {
   readonly part: BandPart | 'line';
   readonly name: string;
@@ -36,6 +38,7 @@ export const DRUM_KEYS: Readonly<Record<Drum, Midi>> = {
   ride: 51,
 };
 
+/** The band and the line as tracks, whatever the format. */
 export interface BandFile {
   readonly title: string;
   readonly time: TimeSignature;

@@ -21,6 +21,7 @@ export interface Placed {
   readonly text: string;
 }
 
+/** A bar as a file has it, before it is chart text. */
 export interface ReadBar {
   readonly number: string;
   readonly pickup: boolean;

@@ -32,6 +32,7 @@ export function writtenBars({ sections }: ChartSource): readonly WrittenBar[] {
   return written;
 }
 
+/** Shares of a bar that slots take together. */
 export const sharesOf = (slots: readonly Slot[]): number =>
   slots.reduce((sum, { shares }) => sum + shares, 0);
 

@@ -38,12 +38,14 @@ const KINDS: Readonly<Record<string, string>> = {
   power: '5',
 };
 
+/** A `degree` element of a harmony: what is added, altered or left out. */
 export interface KindDegree {
   readonly value: number;
   readonly alter: number;
   readonly type: 'add' | 'alter' | 'subtract';
 }
 
+/** A quality as MusicXML says it: a kind and its degrees. */
 export interface Kind {
   readonly kind: string;
   readonly degrees: readonly KindDegree[];

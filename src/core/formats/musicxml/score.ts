@@ -7,6 +7,7 @@ import type { NoteValue } from '../../time/noteValues';
 import type { BeatsPerMinute } from '../../time/units';
 import { element, writeXml, type XmlNode } from './xml';
 
+/** The `key` element; no sharps or flats where there is no key. */
 export const keyNode = (key: Key | null): XmlNode =>
   element(
     'key',
@@ -15,6 +16,7 @@ export const keyNode = (key: Key | null): XmlNode =>
     ...(key ? [element('mode', {}, key.mode)] : []),
   );
 
+/** The `time` element. */
 export const timeNode = ({ beats, unit }: TimeSignature): XmlNode =>
   element('time', {}, element('beats', {}, beats), element('beat-type', {}, unit));
 
@@ -66,6 +68,7 @@ export const directionNode = (...types: readonly XmlNode[]): XmlNode =>
     ...types.map((type) => element('direction-type', {}, type)),
   );
 
+/** Words over a measure, as a direction. */
 export const wordsNode = (words: string): XmlNode => directionNode(element('words', {}, words));
 
 const UNITS: Readonly<Record<number, string>> = {
@@ -90,6 +93,7 @@ export const tempoNode = (tempo: BeatsPerMinute, unit: number): XmlNode =>
     element('sound', { tempo: (tempo * 4) / unit }),
   );
 
+/** A part of a score. */
 export interface ScorePart {
   readonly name: string;
   readonly measures: readonly XmlNode[];

@@ -2,6 +2,7 @@
 import { lookUp } from '../../lists';
 import { XMLBuilder, XMLParser } from 'fast-xml-parser';
 
+/** An element as it was read. */
 export interface XmlElement {
   readonly name: string;
   readonly attributes: Readonly<Record<string, string>>;
@@ -101,9 +102,11 @@ export function readXml(text: string): XmlResult {
   }
 }
 
+/** The children of a name, in order. */
 export const childrenNamed = (element: XmlElement, name: string): readonly XmlElement[] =>
   element.children.filter((child) => child.name === name);
 
+/** The first child of a name. */
 export const childNamed = (element: XmlElement | undefined, name: string): XmlElement | undefined =>
   element?.children.find((child) => child.name === name);
 
@@ -138,6 +141,7 @@ export function element(
   };
 }
 
+/** A tree as text. */
 export const writeXml = (root: ParsedNode): string => String(builder.build([root])).trim();
 
 /** An element about to be written. */

@@ -86,6 +86,7 @@ const firstVersion = z
 
 const eitherVersion = z.union([passageSchema, firstVersion]);
 
+/** A passage as JSON of the latest version. */
 export function writePassageJson(passage: Passage): Written<string> {
   const { title, key, time: metre, metreChanges, pickUp, feel, tempo, neck, notes } = passage;
   const strings = Array.from({ length: stringCount(neck) }, (_, index) => {
@@ -113,6 +114,7 @@ export function writePassageJson(passage: Passage): Written<string> {
   return { content: `${JSON.stringify(kept, null, 1)}\n`, remarks: [] };
 }
 
+/** The passage of a JSON text of any version, or why it is none. */
 export function readPassageJson(text: string): PassageResult {
   let kept: unknown;
   try {

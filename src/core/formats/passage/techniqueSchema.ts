@@ -4,6 +4,7 @@ import { WIDEST_BEND } from '../../phrases/techniques';
 
 const fret = z.int().min(0).max(36);
 
+/** A technique as it is kept in JSON. */
 export const techniqueSchema = z.union([
   z.object({
     kind: z.literal('bend'),

@@ -10,6 +10,7 @@ interface Recording {
   readonly rate: number;
 }
 
+/** What is taken of a recording: samples a second, channels, and how large it may be. */
 export const RECORDING = { rates: [8_000, 96_000], channels: 2, megabytes: 20 } as const;
 /** What the samples of each kind of file reach at their loudest. */
 const FULL: Readonly<Record<string, number>> = {

@@ -21,6 +21,7 @@ export interface BarNote {
   readonly midi: Midi;
 }
 
+/** A tune of an ABC file as chart text, with its melody. */
 export interface AbcTune {
   readonly title: string;
   readonly text: string;

@@ -7,6 +7,7 @@ import { type KindDegree, sameSound, suffixOf } from '../../musicxml/kinds';
 import { childNamed, childrenNamed, type XmlElement, textAt } from '../../musicxml/xml';
 import type { Placed, ReadBar } from '../bars';
 
+/** What is known so far of the part that is read. */
 export interface Reader {
   readonly remarks: Set<string>;
   divisions: number;
@@ -141,6 +142,7 @@ function endingNumbers(text: string): readonly number[] {
     .filter((ending) => ending >= 1 && ending <= CHART_LIMITS.repeats);
 }
 
+/** The bar of a `measure` element; what it changes stays with the reader. */
 export function readMeasure(reader: Reader, node: XmlElement): ReadBar {
   const number = node.attributes['number'] ?? '?';
   const chords: Placed[] = [];
