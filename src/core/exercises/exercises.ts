@@ -22,7 +22,7 @@ import { readFeel } from '../time/feel';
 import { type Passage, passageOf, type PlayedNote, struck } from '../phrases/passage';
 import { type Extent, type ChordSpan, type Later, spansOf } from '../lines/spans';
 import { notesPerBeat, type Subdivision } from '../time/subdivision';
-import type { Beats } from '../time/units';
+import { type Beats, NEAR } from '../time/units';
 import type { Preference } from '../targets/kinds';
 import { type RouteChord, type RouteStop, solveRoutes } from '../targets/route';
 import type { Beginning, Direction, ExerciseKind } from './kinds';
@@ -163,12 +163,10 @@ function withLandings(
   return { notes: landing, targets };
 }
 
-const CLOSE = 1e-6;
-
 /** A line without every second bar, which is the player's; what rings into it ends there. */
 function withGaps(notes: readonly PlayedNote[], bar: Beats): readonly PlayedNote[] {
   return notes.flatMap((note) => {
-    const own = Math.floor((Math.max(0, note.beat) + CLOSE) / bar);
+    const own = Math.floor((Math.max(0, note.beat) + NEAR) / bar);
     if (own % 2 === 1) return [];
     return [{ ...note, beats: Math.min(note.beats, (own + 1) * bar - note.beat) }];
   });
@@ -199,7 +197,7 @@ function patterned(
     const beats = stretch.reduce((sum, span) => sum + span.beats, 0);
     const span = { ...at(stretch, 0), beats };
     // A chord that ends within a note cuts it short.
-    const count = Math.max(1, Math.ceil(beats * per - CLOSE));
+    const count = Math.max(1, Math.ceil(beats * per - NEAR));
     const moment: Moment = {
       ...{ neck, span, turn, count, zone, zones, strings, group, home, begin, last },
       shape: shapes[turn] ?? [],
@@ -215,7 +213,7 @@ function patterned(
       last ??= { midi, rising: true };
       const beat = span.beat + slot / per;
       const length = Math.min(1 / per, span.beat + beats - beat);
-      const over = stretch.findLast((one) => one.beat <= beat + CLOSE) ?? span;
+      const over = stretch.findLast((one) => one.beat <= beat + NEAR) ?? span;
       notes.push(struck({ beat, beats: length, string, fret, note, chord: over.index }));
     }
   }
@@ -433,7 +431,7 @@ export function makeExercise(request: ExerciseRequest): Exercise {
   const chords = spans.map(({ chord, beat, beats }) => ({ chord, beat, beats }));
   const end = spans.reduce((last, { beat, beats }) => Math.max(last, beat + beats), 0);
   const bar = chart.source.time.beats;
-  const beats = Math.max(bar, Math.ceil((end - 1e-6) / bar) * bar);
+  const beats = Math.max(bar, Math.ceil((end - NEAR) / bar) * bar);
   const passage = extent === 'whole' ? whole : { ...whole, chords, beats };
   return {
     kind,

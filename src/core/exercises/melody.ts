@@ -14,7 +14,7 @@ import { simplestPitch } from '../notes/spelling';
 import { type PlayedNote, struck } from '../phrases/passage';
 import { inOrder } from '../phrases/techniques';
 import { seeded } from '../random';
-import type { Beats } from '../time/units';
+import { type Beats, NEAR } from '../time/units';
 
 /** What a melody is laid out for. */
 interface MelodyRequest {
@@ -29,10 +29,8 @@ interface MelodyRequest {
   readonly octave: number | null;
 }
 
-const CLOSE = 1e-6;
-
 const spanAt = (spans: readonly ChordSpan[], beat: Beats): ChordSpan | undefined =>
-  spans.findLast((span) => span.beat <= Math.max(0, beat) + CLOSE);
+  spans.findLast((span) => span.beat <= Math.max(0, beat) + NEAR);
 
 /** The melody at the places under the hand where it is easiest, in the octave asked for or the nearest. */
 export function melodyNotes({
@@ -45,7 +43,7 @@ export function melodyNotes({
   octave,
 }: MelodyRequest): readonly PlayedNote[] {
   const end = spans.reduce((last, { beat, beats }) => Math.max(last, beat + beats), 0);
-  const notes = melody.filter(({ beat }) => beat < end - CLOSE);
+  const notes = melody.filter(({ beat }) => beat < end - NEAR);
   const laid =
     octave === null
       ? refound(neck, notes, 0, zone)
@@ -87,7 +85,7 @@ export function variedMelody(request: MelodyRequest): readonly PlayedNote[] {
   };
   const varied: PlayedNote[] = [];
   for (const [index, note] of own.entries()) {
-    const pair = Math.floor((Math.max(0, note.beat) / bar + CLOSE) / VARIED.bars);
+    const pair = Math.floor((Math.max(0, note.beat) / bar + NEAR) / VARIED.bars);
     const asItIs = pair % VARIED.returns === 0 || pair % VARIED.returns === VARIED.returns - 1;
     const next = own[index + 1];
     const before = varied.at(-1);
@@ -101,12 +99,12 @@ export function variedMelody(request: MelodyRequest): readonly PlayedNote[] {
     const early =
       draw < SHARES.early &&
       note.beat >= EIGHTH &&
-      (free > EIGHTH - CLOSE || (before?.beats ?? 0) > EIGHTH + CLOSE);
-    const late = !early && draw > 1 - SHARES.late && note.beats > EIGHTH + CLOSE;
+      (free > EIGHTH - NEAR || (before?.beats ?? 0) > EIGHTH + NEAR);
+    const late = !early && draw > 1 - SHARES.late && note.beats > EIGHTH + NEAR;
     const moved = early ? -EIGHTH : late ? EIGHTH : 0;
     const beat = note.beat + moved;
     // What it pushes into gives way.
-    if (early && before && before.beat + before.beats > beat + CLOSE) {
+    if (early && before && before.beat + before.beats > beat + NEAR) {
       varied[varied.length - 1] = { ...before, beats: beat - before.beat };
     }
     const length = Math.min(note.beats - Math.max(0, moved), room - moved);
@@ -119,7 +117,7 @@ export function variedMelody(request: MelodyRequest): readonly PlayedNote[] {
       continue;
     }
     varied.push({ ...note, ...(grace ?? {}), beat, beats: cut });
-    if (between && between.beat > beat + CLOSE) varied.push(between);
+    if (between && between.beat > beat + NEAR) varied.push(between);
   }
   return varied;
 }
@@ -147,7 +145,7 @@ function passingTo(
 ): PlayedNote | null {
   const beat = next.beat - EIGHTH;
   const span = spanAt(spans, beat);
-  if (!span || beat < note.beat + EIGHTH - CLOSE) return null;
+  if (!span || beat < note.beat + EIGHTH - NEAR) return null;
   const goal = pitchAt(neck, next);
   const from = pitchAt(neck, note);
   const below = from < goal || (from === goal && beat % 2 < 1);

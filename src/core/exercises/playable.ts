@@ -3,6 +3,7 @@ import { DEFAULT_TEMPO } from '../time/tempo';
 import type { Passage } from '../phrases/passage';
 import { HAND } from '../neck/fingering';
 import { at } from '../lists';
+import { NEAR } from '../time/units';
 
 /** Frets a hand can jump in a second, once it must leave its position. */
 const FRETS_A_SECOND = 24;
@@ -12,7 +13,7 @@ const NOTES_A_SECOND = 12;
 /** Sentences about what is out of reach; none where everything can be played. */
 export function playingWarnings({ notes, tempo, time }: Passage): readonly string[] {
   const perBeat = 60 / (tempo ?? DEFAULT_TEMPO);
-  const barOf = (beat: number) => Math.floor(beat / time.beats + 1e-6) + 1;
+  const barOf = (beat: number) => Math.floor(beat / time.beats + NEAR) + 1;
   let jump: string | null = null;
   let hurry: string | null = null;
   notes.slice(1).forEach((note, index) => {

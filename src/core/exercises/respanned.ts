@@ -11,6 +11,7 @@ import { degree } from '../notes/degrees';
 import { type Note, transpose } from '../notes/notes';
 import { degreeOver } from '../chords/over';
 import type { RouteStop } from '../targets/route';
+import { NEAR } from '../time/units';
 
 const FOURTH = degree('4');
 
@@ -57,7 +58,7 @@ export function switchedSpans(
         beats: span.beats - before,
       },
     ];
-    return parts.filter(({ beats }) => beats > 1e-6);
+    return parts.filter(({ beats }) => beats > NEAR);
   });
 }
 

@@ -11,7 +11,7 @@ import { halfSteps, noteName, type Note, pitchClass, transpose } from '../notes/
 import type { Midi } from '../notes/pitch';
 import { pulsesOf } from '../time/pulses';
 import { onBeat, type TimeSignature } from '../time/metre';
-import type { Beats } from '../time/units';
+import { type Beats, NEAR } from '../time/units';
 import { list } from '../words';
 import { isAnticipated, isTone } from '../phrases/landing';
 import { chordIndexAt, type LickNote, type Sound, soundsOf } from './sounding';
@@ -48,8 +48,6 @@ export interface Heard {
   readonly sentence: string;
 }
 
-const CLOSE = 1e-6;
-
 /** What a pitch is worth as evidence for a chord, for a beat. */
 export function evidenceFor({ root, quality }: Chord, midi: Midi): number {
   const size = modulo(midi - pitchClass(root), 12);
@@ -78,7 +76,7 @@ export function strongBeats(time: TimeSignature): (beat: Beats) => boolean {
     const inBar = modulo(beat, time.beats);
     return strong.some(
       (pulse) =>
-        Math.abs(pulse.beat - inBar) < CLOSE || Math.abs(time.beats + pulse.beat - inBar) < CLOSE,
+        Math.abs(pulse.beat - inBar) < NEAR || Math.abs(time.beats + pulse.beat - inBar) < NEAR,
     );
   };
 }
@@ -93,7 +91,7 @@ function speaking(
   return sounds.flatMap(({ midi, beat, beats }) => {
     const begin = Math.max(from, beat);
     const length = Math.min(to, beat + beats) - begin;
-    if (length <= CLOSE) return [];
+    if (length <= NEAR) return [];
     const whole = onBeat(begin);
     const place = strong(begin) ? PLACES.strong : whole ? PLACES.beat : PLACES.between;
     return [{ midi, weight: Math.max(SHORTEST, length) * place }];
@@ -132,10 +130,10 @@ function tellingTone(
     .map((degree) => transpose(right.root, degree))
     .filter((tone) => !played.has(pitchClass(tone)));
   const best = tones.reduce<Note | null>(
-    (found, tone) => (found === null || worth(tone) > worth(found) + CLOSE ? tone : found),
+    (found, tone) => (found === null || worth(tone) > worth(found) + NEAR ? tone : found),
     null,
   );
-  return best !== null && worth(best) > CLOSE ? best : null;
+  return best !== null && worth(best) > NEAR ? best : null;
 }
 
 /** The place of a note nearest to where the hand is. */
@@ -152,7 +150,7 @@ const article = (note: Note): string => (/^[AEF]/u.test(noteName(note)) ? 'An' :
 
 /** What is held into a chord that it is a tone of speaks for that chord, and not for the one before. */
 function leadingInto(chart: Chart, note: LickNote, sound: Sound): Sound {
-  const next = chart.chords.find(({ beat }) => beat > note.beat + CLOSE);
+  const next = chart.chords.find(({ beat }) => beat > note.beat + NEAR);
   const index = chordIndexAt(chart, note.beat);
   const here = index === null ? undefined : chart.chords[index];
   if (!next || !isAnticipated([], { ...note, midi: sound.midi }, next)) return sound;
@@ -187,7 +185,7 @@ export function hearChanges(chart: Chart, neck: Neck, notes: readonly LickNote[]
       at(spoken, place).length === 0 &&
       before !== undefined &&
       sameChord(before.chord, chord) &&
-      Math.abs(before.beat + before.beats - beat) < CLOSE
+      Math.abs(before.beat + before.beats - beat) < NEAR
     );
   });
   for (const [place, on] of goesOn.entries()) if (on) alone[place] = at(alone, place - 1);
@@ -207,7 +205,7 @@ export function hearChanges(chart: Chart, neck: Neck, notes: readonly LickNote[]
       const apart = (other: Chord) =>
         at(spoken, place).some(({ midi }) => isTone(chord, midi) !== isTone(other, midi));
       const told = share < CLEAR && rivals.some((one) => apart(one.chord));
-      const before = notes.findLast((note) => note.beat <= beat + CLOSE) ?? notes[0];
+      const before = notes.findLast((note) => note.beat <= beat + NEAR) ?? notes[0];
       const note =
         share >= CLEAR || rivals.length === 0
           ? null
@@ -216,7 +214,7 @@ export function hearChanges(chart: Chart, neck: Neck, notes: readonly LickNote[]
               rivals.map((one) => one.chord),
               new Set(
                 sounds
-                  .filter((one) => one.beat >= beat - CLOSE && one.beat < beat + lasts - CLOSE)
+                  .filter((one) => one.beat >= beat - NEAR && one.beat < beat + lasts - NEAR)
                   .filter((one) => strong(one.beat))
                   .map((one) => modulo(one.midi, 12)),
               ),

@@ -7,6 +7,7 @@ import { type Neck, pitchAt } from '../neck/neck';
 import { simplestPitch } from '../notes/spelling';
 import { type Passage, passageOf, type PlayedNote, struck } from '../phrases/passage';
 import { chordIndexAt, type LickNote, speller } from './sounding';
+import { NEAR } from '../time/units';
 
 /** A lick: its notes over its chords. */
 export interface Lick {
@@ -48,7 +49,6 @@ export const lickPassage = (
 
 /** Shares a beat may be cut into, so that every chord of a bar begins on one. */
 const CUTS = range(1, 13);
-const NEAR = 1e-6;
 const onGrid = (beat: number, cut: number): boolean =>
   Math.abs(beat * cut - Math.round(beat * cut)) < NEAR * cut;
 

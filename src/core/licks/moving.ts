@@ -10,6 +10,7 @@ import { type Passage, passageOf, struck } from '../phrases/passage';
 import { speller, type LickNote } from './sounding';
 import { refinger } from './refinger';
 import { refound } from './refound';
+import { NEAR } from '../time/units';
 
 /** Ways to go through a lick again and again. */
 export const LICK_CHAINS = ['half steps', 'fourths', 'zones'] as const;
@@ -97,7 +98,7 @@ export function lickExercise(
           : movedLick(neck, notes, 0, zones[turn % Math.max(1, zones.length)] ?? home);
     const there = key && { ...key, tonic: transpose(key.tonic, interval) };
     return moved.map((note) => {
-      const over = chart.chords.findLast(({ beat }) => beat <= Math.max(0, note.beat) + 1e-6);
+      const over = chart.chords.findLast(({ beat }) => beat <= Math.max(0, note.beat) + NEAR);
       const midi = pitchAt(neck, note);
       const chord = over && transposeChord(over.chord, interval);
       const spelled = chord ? speller(chord, there)(midi) : simplestPitch(midi);

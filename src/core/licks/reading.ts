@@ -17,6 +17,7 @@ import { DEFAULT_TEMPO } from '../time/tempo';
 import { type Heard, hearChanges, strongBeats } from './heard';
 import { type NoteRole, rolesOf } from './roles';
 import { chordIndexAt, heardPitch, landingPitch, type LickNote, speller } from './sounding';
+import { NEAR } from '../time/units';
 
 /** A note with what it is over a chord; no degree where none sounds. */
 export interface ToneRead {
@@ -60,8 +61,6 @@ interface LickRead {
   readonly last: ToneRead | null;
   readonly heard: Heard;
 }
-
-const CLOSE = 1e-6;
 
 const HOW_WORDS: Readonly<Record<How, string>> = {
   on: '',
@@ -111,7 +110,7 @@ function landingsOf(
 
 /** The chord a note comes ahead of: it begins within a beat before it, and is held into it. */
 function anticipated({ chords }: Chart, note: LickNote): Chord | null {
-  const next = chords.find((one) => one.beat > note.beat + CLOSE);
+  const next = chords.find((one) => one.beat > note.beat + NEAR);
   return next && isAnticipated([], { ...note, midi: 0 }, next) ? next.chord : null;
 }
 

@@ -8,6 +8,7 @@ import type { Midi } from '../notes/pitch';
 import { bestPaths } from '../paths/layered';
 import { shiftSlides, type Technique, techniqueOf } from '../phrases/techniques';
 import type { LickNote } from './sounding';
+import { NEAR } from '../time/units';
 
 /** What a fingering costs, in whole points: what the hand does, what the picking hand does. */
 export const FINGERING_COSTS = {
@@ -37,7 +38,6 @@ const HAND = 3;
 const STRETCH = 4;
 const FIRST_BENT = 3;
 const PLAIN_STRINGS = 3;
-const CLOSE = 1e-6;
 
 /** Notes struck at one moment, by their indices. */
 function momentsOf(notes: readonly { readonly beat: number }[]): readonly (readonly number[])[] {
@@ -45,7 +45,7 @@ function momentsOf(notes: readonly { readonly beat: number }[]): readonly (reado
   for (const [index, { beat }] of notes.entries()) {
     const last = moments.at(-1);
     const first = last?.[0];
-    if (last && first !== undefined && Math.abs(at(notes, first).beat - beat) < CLOSE) {
+    if (last && first !== undefined && Math.abs(at(notes, first).beat - beat) < NEAR) {
       last.push(index);
     } else moments.push([index]);
   }

@@ -4,7 +4,7 @@ import { modulo } from '../lists';
 import { halfSteps, type Note, pitchClass } from '../notes/notes';
 import type { Midi } from '../notes/pitch';
 import { onBeat } from '../time/metre';
-import type { Beats } from '../time/units';
+import { type Beats, NEAR } from '../time/units';
 import { isPlainDominant } from './sounding';
 
 /** What a note does over its chord. */
@@ -33,7 +33,6 @@ export interface Judged {
 const BLUE: readonly number[] = [3, 6];
 /** A whole step. */
 const STEP = 2;
-const CLOSE = 1e-6;
 
 const sizeOver = (chord: Chord, midi: Midi): number => modulo(midi - pitchClass(chord.root), 12);
 
@@ -66,11 +65,11 @@ export function rolesOf(notes: readonly Judged[], bluesTonic: Note | null): read
     if (own) return own;
     if (note.ahead && standing(note.ahead, note.midi, bluesTonic) === 'chord tone')
       return 'chord tone';
-    const later = notes.slice(index + 1).find(({ beat }) => beat > note.beat + CLOSE);
-    const earlier = notes.slice(0, index).findLast(({ beat }) => beat < note.beat - CLOSE);
+    const later = notes.slice(index + 1).find(({ beat }) => beat > note.beat + NEAR);
+    const earlier = notes.slice(0, index).findLast(({ beat }) => beat < note.beat - NEAR);
     const into = later ? Math.abs(later.midi - note.midi) : Infinity;
     if (later && into > 0 && into <= STEP) {
-      const longer = note.beats < later.beats - CLOSE;
+      const longer = note.beats < later.beats - NEAR;
       const weaker = weightAt(note) < weightAt(later);
       if (longer || weaker) return 'approach';
     }

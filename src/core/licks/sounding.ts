@@ -9,7 +9,7 @@ import { degree } from '../notes/degrees';
 import { halfSteps, type Note, transpose } from '../notes/notes';
 import type { Midi } from '../notes/pitch';
 import { type Technique, techniqueOf } from '../phrases/techniques';
-import type { Beats } from '../time/units';
+import { type Beats, NEAR } from '../time/units';
 
 /** A note as a player writes it down: when, how long, where, and how. */
 export interface LickNote extends Place {
@@ -18,15 +18,14 @@ export interface LickNote extends Place {
   readonly techniques: readonly Technique[];
 }
 
-const CLOSE = 1e-6;
 const BLUE_THIRD = degree('b3');
 
 /** The chord of a chart sounding at a beat, as an index; null where none does. */
 export function chordIndexAt({ chords }: Chart, beat: Beats): number | null {
   // Before the first bar it is the first chord that is led into.
   const from = Math.max(0, beat);
-  const found = chords.findLast((one) => one.beat <= from + CLOSE);
-  return found && from < found.beat + found.beats - CLOSE ? found.index : null;
+  const found = chords.findLast((one) => one.beat <= from + NEAR);
+  return found && from < found.beat + found.beats - NEAR ? found.index : null;
 }
 
 /** Half steps above a root that make a dominant an altered one: its ninths and fifths, raised or lowered. */

@@ -2,7 +2,7 @@
 import { sameChord } from '../chords/chords';
 import type { Intent } from '../lenses/lens';
 import { at } from '../lists';
-import type { Beats } from '../time/units';
+import { type Beats, NEAR } from '../time/units';
 import { RUNNING } from './cells';
 import { type Chance, drawn, weighed } from './chance';
 import { fragmentOf, invertMotif, type Motif } from './motif';
@@ -38,8 +38,6 @@ export interface Stretch {
   readonly end: Beats;
 }
 
-const CLOSE = 1e-6;
-
 /** Spans of one chord and one material that follow each other without a gap, as one stretch. */
 export function stretchesOf(spans: readonly ChordSpan[]): readonly Stretch[] {
   const stretches: Stretch[] = [];
@@ -49,7 +47,7 @@ export function stretchesOf(spans: readonly ChordSpan[]): readonly Stretch[] {
     const end = span.beat + span.beats;
     const on =
       before && sameChord(before.chord, span.chord) && before.material.name === span.material.name;
-    if (last && on && Math.abs(last.end - span.beat) < CLOSE) {
+    if (last && on && Math.abs(last.end - span.beat) < NEAR) {
       stretches[stretches.length - 1] = { ...last, end };
     } else stretches.push({ first: index, beat: span.beat, end });
   }
@@ -84,7 +82,7 @@ interface Draft {
   readonly step: number | null;
 }
 
-const is = (one: Beats, other: Beats): boolean => Math.abs(one - other) < CLOSE;
+const is = (one: Beats, other: Beats): boolean => Math.abs(one - other) < NEAR;
 
 /** What each way of meeting a change at a beat needs: moments struck, and silent. */
 function needs(way: Arrival, change: Beats, slot: Beats): Bounds {
@@ -116,28 +114,28 @@ function metIn(
   const slot = 1 / metre.per;
   const { from, close } = phrase;
   const last = idea.at(-1) ?? -Infinity;
-  const inIdea = (beat: Beats) => beat >= from - CLOSE && beat <= last + CLOSE;
+  const inIdea = (beat: Beats) => beat >= from - NEAR && beat <= last + NEAR;
   const struckIn = (beat: Beats) => idea.some((one) => is(one, beat));
   const ways = Object.entries(style.arrivals) as [Arrival, number][];
   return stretches.flatMap(({ beat: change, first }): readonly Met[] => {
     const draw = chance();
     if (!aims(first)) return [];
     const { beats } = at(spans, first);
-    if (change < from - CLOSE) {
-      const near = from - change <= Math.min(MEETS, beats / 2) + CLOSE;
+    if (change < from - NEAR) {
+      const near = from - change <= Math.min(MEETS, beats / 2) + NEAR;
       return near ? [{ span: first, way: 'on', beat: from }] : [];
     }
-    if (change > close + slot + CLOSE) return [];
+    if (change > close + slot + NEAR) return [];
     const possible = ways.filter(([way, weight]) => {
       const { struck, silent } = needs(way, change, slot);
-      if (weight === 0 || (way === 'late' && (beats < 3 * slot - CLOSE || slot > MEETS)))
+      if (weight === 0 || (way === 'late' && (beats < 3 * slot - NEAR || slot > MEETS)))
         return false;
       // An early note is held over: where an eighth is a whole beat it is none.
-      if (way === 'early' && slot > MEETS - CLOSE && metre.bar < 6) return false;
+      if (way === 'early' && slot > MEETS - NEAR && metre.bar < 6) return false;
       return (
         struck.every(
           (beat) =>
-            beat >= from - CLOSE && beat <= close + CLOSE && (!inIdea(beat) || struckIn(beat)),
+            beat >= from - NEAR && beat <= close + NEAR && (!inIdea(beat) || struckIn(beat)),
         ) && !silent.some((beat) => struckIn(beat) || (is(beat, close) && way !== 'early'))
       );
     });
@@ -155,7 +153,7 @@ function ideaOf(phrase: PlannedPhrase, motif: Motif): readonly Draft[] {
   return own.onsets.flatMap((onset, index) => {
     const beat = phrase.from + onset;
     const step = index === 0 ? null : at(own.steps, index - 1);
-    return beat < phrase.close - CLOSE ? [{ beat, step }] : [];
+    return beat < phrase.close - NEAR ? [{ beat, step }] : [];
   });
 }
 
@@ -170,7 +168,7 @@ function doubles(
   chance: Chance,
 ): boolean {
   const { double = 0 } = style;
-  const eighths = Math.abs(pulseOf(metre) * metre.per - 2) < CLOSE;
+  const eighths = Math.abs(pulseOf(metre) * metre.per - 2) < NEAR;
   return (
     double > 0 && eighths && bars.last > bars.first && intent !== 'coast' && drawn(chance, double)
   );
@@ -211,7 +209,7 @@ function phraseOnsets(
   // A phrase in double time goes on as it began until some beats before its close.
   const pulse = pulseOf(metre);
   const turns = doubles(phrase, intent, request, chance)
-    ? Math.max(Math.ceil(free / pulse - CLOSE), Math.floor(close / pulse) - DOUBLED) * pulse
+    ? Math.max(Math.ceil(free / pulse - NEAR), Math.floor(close / pulse) - DOUBLED) * pulse
     : close;
   const twice = { ...metre, per: 2 * metre.per, triplets: false };
   const running = { ...style, cells: RUNNING };
@@ -224,7 +222,7 @@ function phraseOnsets(
   );
   const drafts = [...idea];
   for (const beat of [...rhythm, close]) {
-    if (beat >= phrase.from - CLOSE && !drafts.some((one) => is(one.beat, beat)))
+    if (beat >= phrase.from - NEAR && !drafts.some((one) => is(one.beat, beat)))
       drafts.push({ beat, step: null });
   }
   return { drafts: drafts.toSorted((a, b) => a.beat - b.beat), met };
@@ -236,12 +234,10 @@ export function onsetsOf(request: OnsetRequest, chance: Chance): readonly Onset[
   const stretches = stretchesOf(spans);
   const pulse = pulseOf(metre);
   const spanAt = (beat: Beats): number =>
-    spans.findLastIndex(
-      (span) => span.beat <= beat + CLOSE && beat < span.beat + span.beats - CLOSE,
-    );
+    spans.findLastIndex((span) => span.beat <= beat + NEAR && beat < span.beat + span.beats - NEAR);
   // A chord that goes on is said as much of as where it began.
   const intentAt = (beat: Beats): Intent => {
-    const stretch = stretches.find((one) => one.beat <= beat + CLOSE && beat < one.end - CLOSE);
+    const stretch = stretches.find((one) => one.beat <= beat + NEAR && beat < one.end - NEAR);
     return stretch ? at(spans, stretch.first).intent : 'coast';
   };
   const all: (Draft & { phrase: number; until: Beats; span: number; target: boolean })[] = [];

@@ -4,7 +4,7 @@
  * said in words and kept while the notes change.
  */
 import { at, range } from '../lists';
-import type { Beats } from '../time/units';
+import { type Beats, NEAR } from '../time/units';
 import { type Chance, drawn, weighed, type Weights } from './chance';
 import { drawMotif, type Motif } from './motif';
 import { type LineMetre, onGrid, pulseOf } from './rhythm';
@@ -52,8 +52,6 @@ interface PlanRequest {
   /** Whether a phrase begins in time for the change at its first bar line. */
   readonly everyChange?: boolean;
 }
-
-const CLOSE = 1e-6;
 
 /** In sixteenths a breath carries no phrase of so many bars, and less is said in each. */
 const QUICK = 3;
@@ -143,7 +141,7 @@ interface Stretched {
 
 /** How far into its pulse a beat lies, from 0 up to 1. */
 const phaseOf = (beat: Beats, pulse: Beats): number =>
-  beat / pulse - Math.floor(beat / pulse + CLOSE);
+  beat / pulse - Math.floor(beat / pulse + NEAR);
 
 /** Where a phrase begins: after the breath before it, and an idea that comes back on the beat or off it as it did. */
 function beginningOf(
@@ -159,13 +157,13 @@ function beginningOf(
   const stands = (offset: number) => onGrid(border + (offset * pulse) / 2, per);
   const possible = style.starts.filter(
     ([offset]) =>
-      stands(offset) >= (calls ? border : free) - CLOSE &&
+      stands(offset) >= (calls ? border : free) - NEAR &&
       stands(offset) < border + bar &&
       (!everyChange || offset <= 2),
   );
   const alike = possible.filter(
     ([offset]) =>
-      isFirst || role === 'free' || Math.abs(phaseOf(stands(offset), pulse) - aside) < CLOSE,
+      isFirst || role === 'free' || Math.abs(phaseOf(stands(offset), pulse) - aside) < NEAR,
   );
   const choice = alike.length > 0 ? alike : possible;
   return choice.length > 0 ? stands(weighed(choice, chance)) : onGrid(Math.max(free, border), per);
@@ -182,7 +180,7 @@ function closeOf(
   const half = pulseOf(metre) / 2;
   const slot = 1 / per;
   const ends = style.ends.filter(
-    ([offset]) => last * bar + offset * half >= from + 2 * half - CLOSE,
+    ([offset]) => last * bar + offset * half >= from + 2 * half - NEAR,
   );
   const wanted = ends.length === 0 ? from : last * bar + weighed(ends, chance) * half;
   const over = calls ? (last + 1) * bar : end;
@@ -201,7 +199,7 @@ export function planLine(request: PlanRequest, chance: Chance): LinePlan {
   const { bar, per } = metre;
   const pulse = pulseOf(metre);
   const slot = 1 / per;
-  const bars = Math.max(1, Math.ceil(end / bar - CLOSE));
+  const bars = Math.max(1, Math.ceil(end / bar - NEAR));
   const quick = pulse * per >= 4;
   const lengths = lengthsOf(bars, style, { quick, calls }, chance);
   const roles = rolesOf(lengths.length, chance);
@@ -227,7 +225,7 @@ export function planLine(request: PlanRequest, chance: Chance): LinePlan {
     }
     if (which === 0) {
       aside = phaseOf(from, pulse);
-      motif ??= drawMotif(metre, style, from - Math.floor(from / bar + CLOSE) * bar, chance);
+      motif ??= drawMotif(metre, style, from - Math.floor(from / bar + NEAR) * bar, chance);
     }
     const { close, to } = closeOf(stretch, request, from, chance);
     const through = which / Math.max(1, lengths.length - 1);
@@ -253,8 +251,8 @@ export function planLine(request: PlanRequest, chance: Chance): LinePlan {
 /** Where the last note begins: on the last change that leaves it room to ring, else in the last bar. */
 function closingOf(changes: readonly Beats[], from: Beats, end: Beats, half: Beats): Beats {
   const latest = Math.max(from, end - 4 * half);
-  const change = changes.findLast((beat) => beat >= from - CLOSE && beat <= end - 2 * half + CLOSE);
-  return change === undefined || change < latest - 4 * half - CLOSE ? latest : change;
+  const change = changes.findLast((beat) => beat >= from - NEAR && beat <= end - 2 * half + NEAR);
+  return change === undefined || change < latest - 4 * half - NEAR ? latest : change;
 }
 
 const ROLE_WORDS: Readonly<Record<PhraseRole, string>> = {

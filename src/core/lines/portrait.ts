@@ -10,7 +10,7 @@ import { type Neck, pitchAt } from '../neck/neck';
 import { type Note, pitchClass } from '../notes/notes';
 import type { PlayedNote } from '../phrases/passage';
 import { techniqueOf } from '../phrases/techniques';
-import type { Beats } from '../time/units';
+import { type Beats, NEAR } from '../time/units';
 import { isStrong, type LineMetre, pulseOf } from './rhythm';
 import { type ChordSpan, materialAt } from './spans';
 import { type LineStyle, type Size, SIZES } from './styles';
@@ -57,7 +57,6 @@ export interface Portrait {
   readonly gestures: number;
 }
 
-const CLOSE = 1e-6;
 const SIZE_OF: readonly Size[] = ['again', 'half', 'whole', 'third', 'third', 'fourth', 'fourth'];
 /** A move by its half steps. */
 export const sizeOf = (halfSteps: number): Size => SIZE_OF[halfSteps] ?? 'wide';
@@ -78,7 +77,7 @@ export function phrasesIn(
   for (const [index, note] of notes.entries()) {
     const before = notes[index - 1];
     const apart = before ? note.beat - before.beat - before.beats : Infinity;
-    if (apart >= breath - CLOSE) phrases.push([]);
+    if (apart >= breath - NEAR) phrases.push([]);
     phrases.at(-1)?.push(index);
   }
   return phrases;
@@ -110,13 +109,13 @@ function crossedIn(notes: readonly PlayedNote[], metre: LineMetre): number {
   const first = notes[0];
   const last = notes.at(-1);
   if (!first || !last) return 0;
-  const from = Math.floor(first.beat / metre.bar + CLOSE) + 1;
-  const to = Math.ceil(last.beat / metre.bar - CLOSE);
+  const from = Math.floor(first.beat / metre.bar + NEAR) + 1;
+  const to = Math.ceil(last.beat / metre.bar - NEAR);
   const lines = range(from, Math.max(from, to + 1)).map((bar) => bar * metre.bar);
   const crossed = lines.filter((line) => {
-    const before = notes.findLast(({ beat }) => beat < line - CLOSE);
-    const after = notes.find(({ beat }) => beat >= line - CLOSE);
-    return before && after && after.beat - before.beat <= pulseOf(metre) + CLOSE;
+    const before = notes.findLast(({ beat }) => beat < line - NEAR);
+    const after = notes.find(({ beat }) => beat >= line - NEAR);
+    return before && after && after.beat - before.beat <= pulseOf(metre) + NEAR;
   });
   return ratio(crossed.length, lines.length);
 }
@@ -144,7 +143,7 @@ export function portraitOf({ neck, notes, spans, metre, end, home = null }: Port
     else if ((material.mask & (1 << pitch)) === 0) {
       outside += 1;
       longestOutside = Math.max(longestOutside, note.beats);
-    } else if (note.beats >= pulseOf(metre) - CLOSE) {
+    } else if (note.beats >= pulseOf(metre) - NEAR) {
       const { clashes } = assess(span.chord, material, { key: null, bluesTonic: home });
       if (clashes.some((clash) => pitchClass(clash.note) === pitch)) heldClashes += 1;
     }
@@ -157,7 +156,7 @@ export function portraitOf({ neck, notes, spans, metre, end, home = null }: Port
   const peak = notes[pitches.indexOf(highest)]?.beat ?? 0;
   const onOne = phrases.filter(([head]) => {
     const beat = notes[head ?? 0]?.beat ?? 0;
-    return Math.abs(beat / metre.bar - Math.round(beat / metre.bar)) < CLOSE;
+    return Math.abs(beat / metre.bar - Math.round(beat / metre.bar)) < NEAR;
   });
   const gestures = notes.filter(({ techniques }) =>
     techniques.some(({ kind }) => kind === 'bend' || kind === 'slide'),

@@ -2,7 +2,7 @@
 import { range } from '../lists';
 import type { TimeSignature } from '../time/metre';
 import { notesPerBeat, type Subdivision } from '../time/subdivision';
-import type { Beats } from '../time/units';
+import { type Beats, NEAR } from '../time/units';
 import { type Chance, weighed } from './chance';
 import type { Cells, Pattern } from './cells';
 import type { StyleRow } from './styles';
@@ -22,8 +22,6 @@ export interface Pulse {
   readonly beat: Beats;
   readonly slots: 1 | 2 | 3 | 4;
 }
-
-const CLOSE = 1e-6;
 
 /** How a line in notes of a value is divided in a metre. */
 export function lineMetre({ beats, unit }: TimeSignature, subdivision: Subdivision): LineMetre {
@@ -51,7 +49,7 @@ export const pulseOf = (metre: LineMetre): Beats =>
 /** The longest a note in passing lasts: an eighth, or the note of the grid that is no longer. */
 export const passingOf = (metre: LineMetre): Beats => {
   const eighth = isCompound(metre) ? 1 : pulseOf(metre) / 2;
-  return Math.floor(eighth * metre.per + CLOSE) / metre.per;
+  return Math.floor(eighth * metre.per + NEAR) / metre.per;
 };
 
 /** On the nearest moment a note may begin at. */
@@ -62,19 +60,17 @@ export function pulsesOf(metre: LineMetre, from: Beats, to: Beats): readonly Pul
   const slot = 1 / metre.per;
   const size = together(metre);
   const length = size * slot;
-  const first = Math.floor((from + CLOSE) / metre.bar);
-  const last = Math.ceil((to - CLOSE) / metre.bar);
+  const first = Math.floor((from + NEAR) / metre.bar);
+  const last = Math.ceil((to - NEAR) / metre.bar);
   const pulses = range(first, last).flatMap((bar) => {
     const start = bar * metre.bar;
-    return range(0, Math.ceil(metre.bar / length - CLOSE)).map((which): Pulse => {
+    return range(0, Math.ceil(metre.bar / length - NEAR)).map((which): Pulse => {
       const beat = start + which * length;
-      const left = Math.ceil((start + metre.bar - beat) / slot - CLOSE);
+      const left = Math.ceil((start + metre.bar - beat) / slot - NEAR);
       return { beat, slots: Math.min(size, left) as Pulse['slots'] };
     });
   });
-  return pulses.filter(
-    ({ beat, slots }) => beat + slots * slot > from + CLOSE && beat < to - CLOSE,
-  );
+  return pulses.filter(({ beat, slots }) => beat + slots * slot > from + NEAR && beat < to - NEAR);
 }
 
 const ALONE: Cells = {
@@ -100,7 +96,7 @@ export interface Bounds {
 }
 
 const has = (beats: readonly Beats[], beat: Beats): boolean =>
-  beats.some((one) => Math.abs(one - beat) < CLOSE);
+  beats.some((one) => Math.abs(one - beat) < NEAR);
 
 /**
  * When notes begin in a pulse: a cell drawn by how much is said, of those that keep to the bounds; where
@@ -116,7 +112,7 @@ function cellIn(
 ): readonly Beats[] {
   const slot = 1 / per;
   const end = pulse.beat + pulse.slots * slot;
-  const wanted = struck.filter((beat) => beat >= pulse.beat - CLOSE && beat < end - CLOSE);
+  const wanted = struck.filter((beat) => beat >= pulse.beat - NEAR && beat < end - NEAR);
   const { busy, calm } = pulse.slots === 1 ? ALONE : cells[pulse.slots];
   const choices = [
     ...busy.map(([pattern, weight]) => [pattern, weight * density] as const),
@@ -138,9 +134,9 @@ function cellIn(
 
 /** Whether a moment is one a hand counts: the beginning of a pulse. */
 export function isStrong(beat: Beats, metre: LineMetre): boolean {
-  const within = beat - Math.floor((beat + CLOSE) / metre.bar) * metre.bar;
+  const within = beat - Math.floor((beat + NEAR) / metre.bar) * metre.bar;
   const pulses = within / pulseOf(metre);
-  return Math.abs(pulses - Math.round(pulses)) < CLOSE;
+  return Math.abs(pulses - Math.round(pulses)) < NEAR;
 }
 
 /** Moments of a rhythm between two beats, drawn pulse by pulse. */
@@ -156,7 +152,7 @@ export function rhythmIn(
   const pulses = pulsesOf(metre, from, to);
   return pulses.flatMap((pulse) => {
     // A pulse that is begun within has no triplet.
-    const whole = pulse.beat >= from - CLOSE && pulse.beat + pulse.slots / metre.per <= to + CLOSE;
+    const whole = pulse.beat >= from - NEAR && pulse.beat + pulse.slots / metre.per <= to + NEAR;
     const found = cellIn(
       pulse,
       whole ? metre : { ...metre, triplets: false },
@@ -165,6 +161,6 @@ export function rhythmIn(
       bounds,
       chance,
     );
-    return found.filter((beat) => beat >= from - CLOSE && beat < to - CLOSE);
+    return found.filter((beat) => beat >= from - NEAR && beat < to - NEAR);
   });
 }

@@ -4,9 +4,7 @@ import type { Chord } from '../chords/chords';
 import type { Intent } from '../lenses/lens';
 import type { Material } from '../lenses/material';
 import { range } from '../lists';
-import type { Beats } from '../time/units';
-
-const CLOSE = 1e-6;
+import { type Beats, NEAR } from '../time/units';
 
 /** What is played over the rest of a chord, from so many beats into it. */
 export interface Later {
@@ -28,7 +26,7 @@ export interface ChordSpan {
 
 /** What is played over a chord at a beat. */
 export const materialAt = ({ beat: begins, material, later }: ChordSpan, beat: Beats): Material =>
-  later && beat >= begins + later.after - CLOSE ? later.material : material;
+  later && beat >= begins + later.after - NEAR ? later.material : material;
 
 /** The whole form, one chord looped, or a chord and the next in turn. */
 export const EXTENTS = ['whole', 'isolate', 'pair'] as const;

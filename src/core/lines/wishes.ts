@@ -9,6 +9,7 @@ import type { LinePlan } from './plan';
 import type { LineRequest } from './request';
 import { type LineMetre, passingOf } from './rhythm';
 import { type Size, SIZES, type StyleRow } from './styles';
+import { NEAR } from '../time/units';
 
 /** What is wanted of the way into a note, and of the note. */
 interface Wish {
@@ -42,9 +43,9 @@ export function wishesFor(
       !onset.begins &&
       !onset.ends &&
       !onset.meets &&
-      onset.beats <= longest + 1e-6 &&
+      onset.beats <= longest + NEAR &&
       next !== undefined &&
-      next.beat - onset.beat - onset.beats < 1e-6;
+      next.beat - onset.beat - onset.beats < NEAR;
     const chromatic: boolean = touches && inPassing && !held;
     held = chromatic;
     // After a leap the line turns and steps back.

@@ -19,7 +19,7 @@ import {
   WITHIN,
 } from '../phrases/landing';
 import { DEFAULT_TEMPO } from '../time/tempo';
-import type { Beats, BeatsPerMinute } from '../time/units';
+import { type Beats, type BeatsPerMinute, NEAR } from '../time/units';
 
 /** A note as it was heard, in beats of the chart; bent, at the pitch it arrived at. */
 export interface HeardAt extends SoundingNote {
@@ -80,7 +80,6 @@ export interface Judged {
 
 /** Later than this after its moment, or than its chord, a note is no answer to a target. */
 const LATEST: Beats = 2;
-const CLOSE = 1e-6;
 
 interface Found {
   readonly note: HeardAt;
@@ -140,13 +139,13 @@ function insteadOf(asked: Asked): Found | null {
   if (octave) return { ...octave, verdict: 'another octave', how: null, held: octave.late < 0 };
   const early = nearest(
     asked,
-    (note, late) => exact(note) && late < -tolerance - CLOSE && late >= -WITHIN - CLOSE,
+    (note, late) => exact(note) && late < -tolerance - NEAR && late >= -WITHIN - NEAR,
   );
   if (early) return { ...early, verdict: 'early', how: null, held: false };
   const latest = Math.min(LATEST, played.beats - tolerance);
   const late = nearest(
     asked,
-    (note, after) => exact(note) && after > tolerance + CLOSE && after <= latest + CLOSE,
+    (note, after) => exact(note) && after > tolerance + NEAR && after <= latest + NEAR,
   );
   if (late) return { ...late, verdict: 'late', how: null, held: false };
   const met = meetingOf(heard, played, tolerance);
@@ -233,7 +232,7 @@ export function landingsOf(
     const answer = found.get(one) ?? null;
     // Until its last moment is over, a target that was not landed on still may be.
     const decided = played.beat + Math.min(LATEST, played.beats);
-    if (answer?.verdict !== 'landed' && decided > upTo + CLOSE) return [];
+    if (answer?.verdict !== 'landed' && decided > upTo + NEAR) return [];
     const late = answer ? answer.note.beat - played.beat : 0;
     return [
       {

@@ -11,7 +11,7 @@ import type { Chord } from '../chords/chords';
 import { modulo } from '../lists';
 import { halfSteps, pitchClass } from '../notes/notes';
 import type { Midi } from '../notes/pitch';
-import type { Beats, BeatsPerMinute } from '../time/units';
+import { type Beats, type BeatsPerMinute, NEAR } from '../time/units';
 
 /** A note as it is heard: bent, at the pitch it arrives at. */
 export interface SoundingNote {
@@ -49,7 +49,6 @@ export const WITHIN: Beats = 1;
 const HELD: Beats = 0.25;
 /** A step, in half steps. */
 const STEP = 2;
-const CLOSE = 1e-6;
 
 /** How far from its moment a note is on time, where no tempo is known. */
 export const ON_TIME: Beats = TOGETHER.beats;
@@ -65,14 +64,11 @@ export const isTone = ({ root, quality }: Chord, midi: Midi): boolean =>
 /** The end of a note: where it is not known, the beginning of the next that sounds later. */
 const endOf = (notes: readonly SoundingNote[], { beat, beats }: SoundingNote): Beats =>
   beats === null
-    ? notes.reduce(
-        (end, one) => (one.beat > beat + CLOSE ? Math.min(end, one.beat) : end),
-        Infinity,
-      )
+    ? notes.reduce((end, one) => (one.beat > beat + NEAR ? Math.min(end, one.beat) : end), Infinity)
     : beat + beats;
 
 /** Whether so late counts as on the beat. */
-export const isOn = (late: Beats, tolerance: Beats): boolean => Math.abs(late) <= tolerance + CLOSE;
+export const isOn = (late: Beats, tolerance: Beats): boolean => Math.abs(late) <= tolerance + NEAR;
 
 /** Whether a note of the beat before a chord is held into it. */
 export function isAnticipated(
@@ -81,7 +77,7 @@ export function isAnticipated(
   { beat, beats }: Meeting,
 ): boolean {
   const held = Math.min(HELD, beats / 2);
-  return note.beat >= beat - WITHIN - CLOSE && endOf(notes, note) >= beat + held - CLOSE;
+  return note.beat >= beat - WITHIN - NEAR && endOf(notes, note) >= beat + held - NEAR;
 }
 
 /** Up to when, in beats after it has begun, a note may still meet a chord: the next one has its own. */
@@ -98,7 +94,7 @@ function resolution(
   const struck = notes.flatMap((note, index) => (note.grace === true ? [] : [{ note, index }]));
   for (let place = struck.findIndex(({ index }) => index === from) + 1; ; place++) {
     const [before, here] = [struck[place - 1], struck[place]];
-    if (!before || !here || here.note.beat - meeting.beat > last + CLOSE) return -1;
+    if (!before || !here || here.note.beat - meeting.beat > last + NEAR) return -1;
     const step = Math.abs(here.note.midi - before.note.midi);
     if (step > 0 && step <= STEP && isTone(meeting.chord, here.note.midi)) return here.index;
   }
@@ -128,7 +124,7 @@ export function meetingOf(
     if (!sounding(note) || !isOn(late(note), tolerance)) return;
     const best = notes[on];
     const [own, other] = [note, best].map((one) => one && isTone(meeting.chord, one.midi));
-    if (!best || (own && !other) || (own === other && near(note) < near(best) - CLOSE)) on = index;
+    if (!best || (own && !other) || (own === other && near(note) < near(best) - NEAR)) on = index;
   });
   const begins = notes[on];
   if (begins) {
@@ -138,7 +134,7 @@ export function meetingOf(
   }
   const held = notes.findLastIndex(
     (note) =>
-      sounding(note) && late(note) < -tolerance - CLOSE && isAnticipated(notes, note, meeting),
+      sounding(note) && late(note) < -tolerance - NEAR && isAnticipated(notes, note, meeting),
   );
   const over = notes[held];
   if (over) {
@@ -147,7 +143,7 @@ export function meetingOf(
     return reached < 0 ? { by: held, how: 'anticipated' } : { by: reached, how: 'delayed' };
   }
   const after = notes.findIndex(
-    (note) => sounding(note) && late(note) > tolerance - CLOSE && late(note) <= last + CLOSE,
+    (note) => sounding(note) && late(note) > tolerance - NEAR && late(note) <= last + NEAR,
   );
   return after < 0 ? null : { by: after, how: 'after' };
 }
@@ -162,7 +158,7 @@ export function nearestTo<N extends SoundingNote>(
   notes.forEach((note, index) => {
     const late = note.beat - beat;
     if (note.grace === true || !holds(note, late, index)) return;
-    if (Math.abs(late) < best.away - CLOSE) best = { index, away: Math.abs(late) };
+    if (Math.abs(late) < best.away - NEAR) best = { index, away: Math.abs(late) };
   });
   return best.index;
 }
@@ -189,18 +185,18 @@ export function landingOn(
   const on = nearest((_, late) => isOn(late, tolerance));
   if (on >= 0) return { by: on, how: 'on' };
   const held = nearest(
-    (note, late) => late < -tolerance - CLOSE && isAnticipated(notes, note, meeting),
+    (note, late) => late < -tolerance - NEAR && isAnticipated(notes, note, meeting),
   );
   if (held >= 0) return { by: held, how: 'anticipated' };
   const last = lastMoment(meeting, tolerance);
-  const after = nearest((_, late) => late > tolerance + CLOSE && late <= last + CLOSE);
+  const after = nearest((_, late) => late > tolerance + NEAR && late <= last + NEAR);
   const found = notes[after];
   if (found) {
     const before = notes.some(
       (note) =>
         note.grace !== true &&
-        note.beat < found.beat - CLOSE &&
-        (lateOf(note) >= -tolerance - CLOSE || isAnticipated(notes, note, meeting)),
+        note.beat < found.beat - NEAR &&
+        (lateOf(note) >= -tolerance - NEAR || isAnticipated(notes, note, meeting)),
     );
     return { by: after, how: before ? 'delayed' : 'after' };
   }
@@ -209,7 +205,7 @@ export function landingOn(
     (note, late) =>
       late < -WITHIN &&
       note.beats !== null &&
-      late + note.beats > Math.min(tolerance, meeting.beats / 2) - CLOSE,
+      late + note.beats > Math.min(tolerance, meeting.beats / 2) - NEAR,
   );
   return long < 0 ? null : { by: long, how: 'anticipated' };
 }

@@ -9,7 +9,7 @@ import type { Neck, Place } from '../neck/neck';
 import type { Note } from '../notes/notes';
 import { type Feel, readFeel } from '../time/feel';
 import type { MetreChange, TimeSignature } from '../time/metre';
-import type { Beats, BeatsPerMinute } from '../time/units';
+import { type Beats, type BeatsPerMinute, NEAR } from '../time/units';
 import type { Technique } from './techniques';
 
 /** What a note is for in its line. */
@@ -98,7 +98,7 @@ export function passageOf(
     title,
     key,
     pickUp: Math.max(0, -begin),
-    beats: Math.max(whole, Math.ceil((end - 1e-6) / barBeats) * barBeats),
+    beats: Math.max(whole, Math.ceil((end - NEAR) / barBeats) * barBeats),
     neck,
     chords: chart.chords,
     notes: inTime(notes),

@@ -1,6 +1,6 @@
 /** Metre: time signatures, and where they change. */
 import { at } from '../lists';
-import { type Beats, QUARTER, type Ticks } from './units';
+import { type Beats, NEAR, QUARTER, type Ticks } from './units';
 
 /** A time signature: so many of a note value to the bar. */
 export interface TimeSignature {
@@ -47,16 +47,16 @@ export function barsOf(
   let here = time;
   let next = 0;
   do {
-    while (next < changes.length && at(changes, next).beat <= beat + 1e-6) {
+    while (next < changes.length && at(changes, next).beat <= beat + NEAR) {
       here = at(changes, next).time;
       next += 1;
     }
     const length = (here.beats * time.unit) / here.unit;
     bars.push({ number: bars.length + (pickUp > 0 ? 0 : 1), beat, beats: length, time: here });
     beat += length;
-  } while (beat < beats - 1e-6);
+  } while (beat < beats - NEAR);
   return bars;
 }
 
 /** Whether a moment falls on a beat. */
-export const onBeat = (moment: Beats): boolean => Math.abs(moment - Math.round(moment)) < 1e-6;
+export const onBeat = (moment: Beats): boolean => Math.abs(moment - Math.round(moment)) < NEAR;

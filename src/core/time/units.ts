@@ -7,7 +7,7 @@ export type Seconds = number;
 export type Ticks = number;
 export type BeatsPerMinute = number;
 
-/** How far a beat that was reckoned may miss the one it is. */
+/** How far beats that were reckoned, or shares of them, may miss what they are. */
 export const NEAR: Beats = 1e-6;
 
 /** Ticks of a quarter note: enough for sixteenths and for triplets of them. */

@@ -7,6 +7,7 @@ import { summariseChart, UNTITLED } from '$core/chart/summary';
 import { refused } from '$core/formats/result';
 import { decodeText } from '$core/text';
 import { STANDARD_NECK } from '$core/neck/neck';
+import { NEAR } from '$core/time/units';
 import { asMelody, EMPTY_PLAN, readPlan, writePlan } from '$lib/study/plan';
 import {
   type ChartContent,
@@ -109,7 +110,7 @@ async function melodiesOf(bytes: Uint8Array, text: string): Promise<readonly Par
     if (!part.ok) return [];
     const { notes, beats } = part.passage;
     // Notes of a form with repeats are counted otherwise than its bars are played.
-    const fits = notes.every(({ beat }) => beat < end) && beats >= end - 1e-6;
+    const fits = notes.every(({ beat }) => beat < end) && beats >= end - NEAR;
     const melody = asMelody(notes);
     if (!melody || !fits) return [];
     return [

@@ -5,6 +5,7 @@
   import type { Checked } from '$core/listening/checked';
   import { fretText } from '$core/formats/passage/tab/write';
   import type { NoteRead } from '$core/licks/reading';
+  import { NEAR } from '$core/time/units';
   import { showDegree, showSymbol } from '$lib/ui/glyphs';
   import type { LickEditing } from './editing.svelte';
   import { barsIn, GRID_KEYS, lengthOf, LENGTHS } from './grid';
@@ -44,11 +45,10 @@
     ),
   );
   const height = $derived(TOP + (strings - 1) * STRING + 34);
-  const CLOSE = 1e-6;
 
   const inRow = (row: readonly number[], beat: number) => {
     const first = at(row, 0);
-    return beat >= first - CLOSE && beat < first + row.length * editing.frame.bar - CLOSE;
+    return beat >= first - NEAR && beat < first + row.length * editing.frame.bar - NEAR;
   };
   const x = (row: readonly number[], beat: number) => LEFT + 10 + (beat - at(row, 0)) * beatWidth;
   const y = (string: number) => TOP + (string - 1) * STRING;
@@ -67,7 +67,7 @@
         const last = found.at(-1);
         const { beat, strong, role } = note;
         const text = degreeOf(note);
-        if (last && Math.abs(last.beat - beat) < CLOSE) {
+        if (last && Math.abs(last.beat - beat) < NEAR) {
           return [...found.slice(0, -1), { ...last, text: `${last.text} ${text}` }];
         }
         return [...found, { beat, text, strong, role }];
@@ -83,9 +83,9 @@
   const spoken = $derived.by(() => {
     const { beat, string } = editing.grid;
     const { bar } = editing.frame;
-    const number = Math.floor(beat / bar + CLOSE) + 1;
+    const number = Math.floor(beat / bar + NEAR) + 1;
     const inBar = Number((beat - (number - 1) * bar + 1).toFixed(2));
-    const here = notes.find((note) => Math.abs(note.beat - beat) < CLOSE && note.string === string);
+    const here = notes.find((note) => Math.abs(note.beat - beat) < NEAR && note.string === string);
     const verdict = here ? verdictOf(here.index) : null;
     const how = verdict === null ? '' : `, ${verdict}`;
     const what = here ? `fret ${here.fret}, ${degreeOf(here)}${how}` : 'empty';

@@ -6,7 +6,7 @@ import { at, range } from '$core/lists';
 import type { LickNote } from '$core/licks/sounding';
 import { type Neck, stringCount } from '$core/neck/neck';
 import { inOrder, type Technique, techniqueOf } from '$core/phrases/techniques';
-import type { Beats } from '$core/time/units';
+import { type Beats, NEAR } from '$core/time/units';
 
 /** Note values, the longest first, in beats of a quarter. */
 export const LENGTHS = [4, 2, 1, 0.5, 0.25] as const;
@@ -34,8 +34,7 @@ export interface Grid {
   readonly wrote: { readonly beat: Beats; readonly string: number } | null;
 }
 
-const CLOSE = 1e-6;
-const same = (a: Beats, b: Beats): boolean => Math.abs(a - b) < CLOSE;
+const same = (a: Beats, b: Beats): boolean => Math.abs(a - b) < NEAR;
 const EIGHTHS = 3;
 /** Every note value falls on a forty-eighth of a beat: sums stay exact. */
 const PARTS = 48;
@@ -70,21 +69,21 @@ function spokenOf(grid: Grid): LickNote | undefined {
   const fresh = notes.find(
     (note) => wrote !== null && same(note.beat, wrote.beat) && note.string === wrote.string,
   );
-  return fresh ?? noteAt(grid) ?? notes.findLast((note) => note.beat < beat - CLOSE);
+  return fresh ?? noteAt(grid) ?? notes.findLast((note) => note.beat < beat - NEAR);
 }
 
 const inside = (beat: Beats, { end }: GridFrame): Beats =>
-  Math.max(0, Math.min(beat, Math.max(0, end - CLOSE)));
+  Math.max(0, Math.min(beat, Math.max(0, end - NEAR)));
 
 function moved(grid: Grid, by: 1 | -1, frame: GridFrame): Grid {
   const { notes, beat } = grid;
   const step = lengthOf(grid);
   const others = notes.map((note) => note.beat);
   if (by > 0) {
-    const next = Math.min(...others.filter((one) => one > beat + CLOSE), beat + step);
-    return next >= frame.end - CLOSE ? grid : { ...grid, beat: snapped(next) };
+    const next = Math.min(...others.filter((one) => one > beat + NEAR), beat + step);
+    return next >= frame.end - NEAR ? grid : { ...grid, beat: snapped(next) };
   }
-  const before = Math.max(...others.filter((one) => one < beat - CLOSE), beat - step);
+  const before = Math.max(...others.filter((one) => one < beat - NEAR), beat - step);
   return { ...grid, beat: Math.max(0, snapped(before)) };
 }
 
@@ -97,11 +96,11 @@ function written(grid: Grid, fret: number): Grid {
   const { notes, beat, string } = grid;
   const beats = lengthOf(grid);
   const together = notes.filter((note) => same(note.beat, beat) && note.string !== string);
-  const later = notes.filter((note) => note.beat > beat + CLOSE);
+  const later = notes.filter((note) => note.beat > beat + NEAR);
   const next = Math.min(Infinity, ...later.map((note) => note.beat));
   const length = Math.min(beats, next - beat);
   const earlier = notes
-    .filter((note) => note.beat < beat - CLOSE)
+    .filter((note) => note.beat < beat - NEAR)
     .map((note) => ({ ...note, beats: Math.min(note.beats, beat - note.beat) }));
   const own: LickNote = { beat, beats: length, string, fret, techniques: [] };
   const chord = together.map((note) => ({ ...note, beats: length }));
@@ -172,7 +171,7 @@ function slid(grid: Grid, note: LickNote): LickNote {
   const has = note.techniques.some(({ kind }) => kind === 'slide');
   const rest = note.techniques.filter(({ kind }) => kind !== 'slide');
   if (has) return { ...note, techniques: rest };
-  const before = grid.notes.findLast((one) => one.beat < note.beat - CLOSE);
+  const before = grid.notes.findLast((one) => one.beat < note.beat - NEAR);
   const own = before?.string === note.string && before.fret !== note.fret;
   const from = Math.max(0, note.fret - 2);
   if (!own && from === note.fret) return note;
@@ -185,7 +184,7 @@ function withLength(grid: Grid): Grid {
   if (!note) return grid;
   const next = Math.min(
     Infinity,
-    ...grid.notes.map(({ beat }) => beat).filter((beat) => beat > grid.beat + CLOSE),
+    ...grid.notes.map(({ beat }) => beat).filter((beat) => beat > grid.beat + NEAR),
   );
   const beats = Math.min(lengthOf(grid), next - grid.beat);
   return {
@@ -196,11 +195,11 @@ function withLength(grid: Grid): Grid {
 
 /** The note before the cursor made longer by what is written now: a tie. */
 function tied(grid: Grid, frame: GridFrame): Grid {
-  const last = grid.notes.findLast(({ beat }) => beat < grid.beat + CLOSE);
+  const last = grid.notes.findLast(({ beat }) => beat < grid.beat + NEAR);
   if (!last) return grid;
   const next = Math.min(
     frame.end,
-    ...grid.notes.map(({ beat }) => beat).filter((beat) => beat > last.beat + CLOSE),
+    ...grid.notes.map(({ beat }) => beat).filter((beat) => beat > last.beat + NEAR),
   );
   const beats = Math.min(last.beats + lengthOf(grid), next - last.beat);
   const notes = grid.notes.map((one) => (same(one.beat, last.beat) ? { ...one, beats } : one));
@@ -210,7 +209,7 @@ function tied(grid: Grid, frame: GridFrame): Grid {
 function removed(grid: Grid, back: boolean): Grid {
   const here = grid.notes.find((note) => same(note.beat, grid.beat) && note.string === grid.string);
   const gone =
-    here ?? (back ? grid.notes.findLast(({ beat }) => beat < grid.beat - CLOSE) : undefined);
+    here ?? (back ? grid.notes.findLast(({ beat }) => beat < grid.beat - NEAR) : undefined);
   if (!gone) return grid;
   return {
     ...grid,
@@ -248,12 +247,12 @@ export function typed(given: Grid, key: string, frame: GridFrame): Grid | null {
     case 'PageDown':
       return {
         ...grid,
-        beat: inside((Math.floor(grid.beat / frame.bar + CLOSE) + 1) * frame.bar, frame),
+        beat: inside((Math.floor(grid.beat / frame.bar + NEAR) + 1) * frame.bar, frame),
       };
     case 'PageUp':
       return {
         ...grid,
-        beat: Math.max(0, (Math.ceil(grid.beat / frame.bar - CLOSE) - 1) * frame.bar),
+        beat: Math.max(0, (Math.ceil(grid.beat / frame.bar - NEAR) - 1) * frame.bar),
       };
     case '+':
       return withLength({ ...grid, length: Math.max(0, grid.length - 1) });
@@ -296,4 +295,4 @@ export const GRID_KEYS: readonly (readonly [keys: string, does: string])[] = [
 
 /** Beats of the bars of a grid, one row of bars after another. */
 export const barsIn = ({ end, bar }: GridFrame): readonly Beats[] =>
-  range(0, Math.max(1, Math.ceil(end / bar - CLOSE))).map((index) => index * bar);
+  range(0, Math.max(1, Math.ceil(end / bar - NEAR))).map((index) => index * bar);

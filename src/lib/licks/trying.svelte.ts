@@ -12,7 +12,7 @@ import { halfSteps } from '$core/notes/notes';
 import { type Midi, pitchAtOrAbove } from '$core/notes/pitch';
 import { playedAt } from '$core/time/swing';
 import { DEFAULT_TEMPO, tempoMap } from '$core/time/tempo';
-import type { Beats, Seconds } from '$core/time/units';
+import { type Beats, NEAR, type Seconds } from '$core/time/units';
 import { clickEvent, programmeOf, type SoundEvent } from '$lib/audio/programme';
 import { pageTransport } from '$lib/audio/transport.svelte';
 import { onBeats } from '$lib/listening/beats';
@@ -63,7 +63,7 @@ export function createTrying({ editing, ear, band, speed, onwritten, onchecked }
       const midi = pitchAt(neck, note);
       const over = notes.some(
         (other, place) =>
-          Math.abs(other.beat - note.beat) < 1e-6 &&
+          Math.abs(other.beat - note.beat) < NEAR &&
           (pitchAt(neck, other) > midi || (pitchAt(neck, other) === midi && place < index)),
       );
       const muted = note.techniques.some(({ kind }) => kind === 'mute');

@@ -5,6 +5,7 @@
 -->
 <script lang="ts">
   import type { Passage } from '$core/phrases/passage';
+  import { NEAR } from '$core/time/units';
   import type { DrawnEvent, drawOnPaper, drawSystem } from './draw';
   import { beforePaper } from '$lib/paper/prepared';
   import { drawSystems } from './queue';
@@ -73,7 +74,6 @@
     return beforePaper(() => loading);
   });
 
-  const NEAR = 1e-6;
   const covers = (beat: number) => (one: { readonly from: number; readonly to: number }) =>
     one.from <= beat + NEAR && beat < one.to - NEAR;
   const sounding = $derived(beat === null ? undefined : events.find(covers(beat)));

@@ -1,5 +1,5 @@
 /** The systems of a passage drawn as staff and tablature. Large: it comes when a sheet is shown. */
-import { type Beats, QUARTER } from '$core/time/units';
+import { type Beats, NEAR, QUARTER } from '$core/time/units';
 import { beatTicks } from '$core/time/metre';
 import {
   Accidental,
@@ -52,7 +52,6 @@ const DURATIONS = {
 const PLAIN = "'Atkinson Hyperlegible Next Variable', 'Corvel Signs', sans-serif";
 /** In points, as the notation library takes them. */
 const DEGREE_SIZE = 8;
-const NEAR = 1e-6;
 
 /** The staff is written an octave above what sounds. */
 function keyOf(passage: Passage, note: PlayedNote): string {

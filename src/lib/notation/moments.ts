@@ -1,9 +1,6 @@
 /** What of a passage sounds at a beat, and what comes next. */
 import type { Passage, PlayedNote } from '$core/phrases/passage';
-import type { Beats } from '$core/time/units';
-
-/** Beats closer than this are one moment. */
-const NEAR = 1e-6;
+import { type Beats, NEAR } from '$core/time/units';
 
 /** The notes sounding at a beat; none where nothing plays. */
 export const soundingAt = ({ notes }: Passage, beat: Beats | null): readonly PlayedNote[] =>

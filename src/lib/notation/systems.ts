@@ -10,10 +10,9 @@ import { measuresOf, type NotatedBar } from '$core/phrases/measures';
 import type { Passage, PlayedNote } from '$core/phrases/passage';
 import type { TechniqueKind } from '$core/phrases/techniques';
 import { beatTicks } from '$core/time/metre';
-import type { Beats } from '$core/time/units';
+import { type Beats, NEAR } from '$core/time/units';
 import { NAME_GAP, NAME_INSET, nameOf } from './names';
 
-const NEAR = 1e-6;
 export const MARGIN = 8;
 /** Room over the staff for chord symbols, in pixels. */
 export const CHORD_LINE = 20;
@@ -79,7 +78,7 @@ export interface System {
 
 /** The chord a note is played over. */
 export function chordUnder({ chords }: Passage, { beat }: PlayedNote): Chord | null {
-  const under = chords.find((one) => one.beat <= beat + 1e-6 && beat < one.beat + one.beats - 1e-6);
+  const under = chords.find((one) => one.beat <= beat + NEAR && beat < one.beat + one.beats - NEAR);
   return under?.chord ?? null;
 }
 

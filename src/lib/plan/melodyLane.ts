@@ -4,18 +4,17 @@ import { degreeOver } from '$core/chords/over';
 import type { Lane, LaneStop } from '$core/crossings/lanes';
 import { type Neck, pitchAt } from '$core/neck/neck';
 import type { PlayedNote } from '$core/phrases/passage';
-
-const CLOSE = 1e-6;
+import { NEAR } from '$core/time/units';
 
 export function laneOfMelody(chart: Chart, neck: Neck, melody: readonly PlayedNote[]): Lane {
   const stops: LaneStop[] = [];
   let last: number | null = null;
   for (const { chord, beat, beats, index } of chart.chords) {
     const sounding = melody.find(
-      (one) => one.beat <= beat + CLOSE && one.beat + one.beats > beat + CLOSE,
+      (one) => one.beat <= beat + NEAR && one.beat + one.beats > beat + NEAR,
     );
     const note =
-      sounding ?? melody.find((one) => one.beat > beat && one.beat < beat + beats - CLOSE);
+      sounding ?? melody.find((one) => one.beat > beat && one.beat < beat + beats - NEAR);
     if (!note) continue;
     const midi = pitchAt(neck, note);
     stops.push({

@@ -2,6 +2,7 @@
 <script lang="ts">
   import { placeWords } from '$core/neck/neck';
   import { sayChange } from '$core/targets/changes';
+  import { NEAR } from '$core/time/units';
   import { showMaterial } from '$lib/frame/material';
   import { getStudy } from '$lib/study/study.svelte';
   import { late } from '$lib/ui/afterPaint.svelte';
@@ -66,7 +67,7 @@
   >
     {#if counting}
       <p class="text-[clamp(2rem,4vw,3.25rem)]/none font-semibold tabular-nums" data-left>
-        {Math.max(1, Math.ceil(-stage.standing.beat - 1e-6))}
+        {Math.max(1, Math.ceil(-stage.standing.beat - NEAR))}
       </p>
       <p class="text-sm text-ink-soft">{stage.leadsIn ? 'introduction' : 'counting in'}</p>
     {:else if clause}

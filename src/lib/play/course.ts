@@ -3,7 +3,7 @@
  * Beats are counted on through all passes; everything here is a value made from values.
  */
 import type { Chart } from '$core/chart/form';
-import type { Beats } from '$core/time/units';
+import { type Beats, NEAR } from '$core/time/units';
 import { fitLoop, sameLoop } from '$lib/study/loops';
 import type { Loop } from '$lib/study/playing';
 
@@ -33,7 +33,6 @@ export interface Pass extends Round {
   readonly bar: number;
 }
 
-export const CLOSE = 1e-6;
 /** Just before a pass. */
 export const BEFORE: Beats = 1e-3;
 
@@ -72,8 +71,8 @@ function passIn(course: Course, begun: (leg: Leg) => boolean, count: (leg: Leg) 
 export const passAt = (course: Course, beat: Beats): Pass =>
   passIn(
     course,
-    ({ from }) => from <= beat + CLOSE,
-    ({ from, beats }) => Math.max(0, Math.floor((beat - from) / beats + CLOSE)),
+    ({ from }) => from <= beat + NEAR,
+    ({ from, beats }) => Math.max(0, Math.floor((beat - from) / beats + NEAR)),
   );
 
 /** The pass of a number. */
@@ -93,17 +92,17 @@ export function takenUpAt(course: Course, round: Round, reached: Beats): Beats {
   const now = passAt(course, Math.max(0, reached));
   const end = now.begins + now.beats;
   const left = round.start + round.beats - (now.start + (reached - now.begins));
-  if (left > CLOSE) return Math.min(end, reached + left);
-  return Math.min(end, Math.ceil(reached - CLOSE));
+  if (left > NEAR) return Math.min(end, reached + left);
+  return Math.min(end, Math.ceil(reached - NEAR));
 }
 
 /** A course that goes another round from where it is taken up; what is played by then stays. */
 export function withRound(course: Course, round: Round, reached: Beats): Course {
   // Nothing has sounded: it begins with what was chosen.
-  if (reached <= CLOSE) return courseOf(round);
+  if (reached <= NEAR) return courseOf(round);
   // A round that was chosen and has not begun is not played.
   const [first, ...later] = course;
-  const begun: Course = [first, ...later.filter(({ from }) => from < reached - CLOSE)];
+  const begun: Course = [first, ...later.filter(({ from }) => from < reached - NEAR)];
   const from = takenUpAt(begun, round, reached);
   const before = passAt(begun, from - BEFORE);
   const last = begun.at(-1) ?? first;

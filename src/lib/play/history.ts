@@ -3,11 +3,10 @@
  * keys. `after` is the one place where a press, a pass that was poor or another loop becomes music.
  */
 import { type TempoChange, TEMPO_RANGE, withinTempo } from '$core/time/tempo';
-import type { Beats, BeatsPerMinute } from '$core/time/units';
+import { type Beats, type BeatsPerMinute, NEAR } from '$core/time/units';
 import type { KeyWay, Ramp } from '$lib/study/playing';
 import {
   BEFORE,
-  CLOSE,
   type Course,
   courseOf,
   type Pass,
@@ -66,7 +65,7 @@ export const begin = ({ round, bpm, ramp, way, seed }: Begun): History => ({
 export function openPass(course: Course, reached: Beats): Pass {
   const pass = passAt(course, Math.max(0, reached));
   // Where sound is made just up to a pass, that pass is still open.
-  const open = pass.number > 0 && reached <= pass.begins + CLOSE;
+  const open = pass.number > 0 && reached <= pass.begins + NEAR;
   return open ? pass : passNumbered(course, pass.number + 1);
 }
 
@@ -78,7 +77,7 @@ function temposFrom(
   ramp: Ramp | null,
 ): readonly TempoChange[] {
   return [
-    ...tempos.filter(({ beat }) => beat < begins - CLOSE),
+    ...tempos.filter(({ beat }) => beat < begins - NEAR),
     ...tempoFrom(bpm, ramp, (pass) => passNumbered(course, number + pass).begins),
   ];
 }
@@ -112,7 +111,7 @@ export function after(history: History, happening: Happening, ramp: Ramp | null)
         within,
         ramp,
       );
-      const before = tempos.filter(({ beat }) => beat < reached - CLOSE);
+      const before = tempos.filter(({ beat }) => beat < reached - NEAR);
       return { ...history, tempos: [...before, { beat: reached, bpm: within }, ...following] };
     }
     case 'poor': {
@@ -123,7 +122,7 @@ export function after(history: History, happening: Happening, ramp: Ramp | null)
     }
     case 'keys': {
       const { way, seed, reached } = happening;
-      const pass = reached <= CLOSE ? 0 : openPass(course, reached).number;
+      const pass = reached <= NEAR ? 0 : openPass(course, reached).number;
       const before = keys.filter((one) => one.pass < pass);
       const [first, ...rest] = [...before, { pass, way, seed }];
       return first ? { ...history, keys: [first, ...rest] } : history;

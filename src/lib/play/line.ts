@@ -6,7 +6,7 @@ import { type Neck, pitchAt } from '$core/neck/neck';
 import { type Passage, passageOf, struck } from '$core/phrases/passage';
 import type { ApproachNote } from '$core/targets/approach';
 import type { RouteStop } from '$core/targets/route';
-import type { Beats } from '$core/time/units';
+import { type Beats, NEAR } from '$core/time/units';
 
 /** How long before a target the way into it begins: an eighth. */
 const WAY: Beats = 0.5;
@@ -75,7 +75,7 @@ export function landingStops(
 export function pickUpOf({ notes, pickUp, time }: Passage, start: Beats): Beats {
   if (start === 0) return Math.min(pickUp, time.beats);
   const earliest = start - time.beats;
-  const before = notes.filter(({ beat }) => beat < start - 1e-6 && beat >= earliest - 1e-6);
+  const before = notes.filter(({ beat }) => beat < start - NEAR && beat >= earliest - NEAR);
   let begins = start;
   for (const note of before.toReversed()) {
     if (note.part !== 'approach') break;
@@ -92,14 +92,14 @@ export function cutPassage(passage: Passage, from: Beats, to: Beats): Passage {
   const pickUp = pickUpOf(passage, from);
   const end = to - pickUp;
   const notes = passage.notes
-    .filter(({ beat }) => beat >= from - pickUp - 1e-6 && beat < end - 1e-6)
+    .filter(({ beat }) => beat >= from - pickUp - NEAR && beat < end - NEAR)
     .map((note) => ({
       ...note,
       beat: note.beat - from,
       beats: Math.min(note.beats, to - note.beat),
     }));
   const chords = passage.chords
-    .filter(({ beat, beats }) => beat + beats > from + 1e-6 && beat < to - 1e-6)
+    .filter(({ beat, beats }) => beat + beats > from + NEAR && beat < to - NEAR)
     .map((one) => ({
       ...one,
       beat: Math.max(0, one.beat - from),

@@ -1,7 +1,7 @@
 /** What sounds at a moment of the loop, and what it changes to. */
 import type { Chart } from '$core/chart/form';
 import type { RouteStop } from '$core/targets/route';
-import type { Beats } from '$core/time/units';
+import { type Beats, NEAR } from '$core/time/units';
 import type { PlannedChord } from '$lib/study/choices';
 import type { Ahead } from '$lib/study/playing';
 
@@ -53,7 +53,7 @@ export function changeAfter(
   { start, beats, first }: Round,
 ): Change {
   const own = chords[sounding]?.chord.symbol;
-  const within = chords.findLastIndex(({ beat }) => beat < start + beats - 1e-6);
+  const within = chords.findLastIndex(({ beat }) => beat < start + beats - NEAR);
   const index = chords.findIndex(
     ({ chord }, at) => at > sounding && at <= within && chord.symbol !== own,
   );

@@ -1,7 +1,7 @@
 /** Where the music is: the chord that sounds, the change to come, whose turn it is. */
 import { lastBy } from '$core/band/form';
 import type { Chart } from '$core/chart/form';
-import type { Beats } from '$core/time/units';
+import { type Beats, NEAR } from '$core/time/units';
 import { pageTransport } from '$lib/audio/transport.svelte';
 import type { Study } from '$lib/study/study.svelte';
 import { type Pass, type Round, roundOf } from './course';
@@ -97,7 +97,7 @@ export function createStanding(of: Of) {
     return momentAt(after, change.index, changeFrom(after, change.index));
   });
   /** Beats to the change, whole ones begun. */
-  const left = $derived(change ? Math.max(0, Math.ceil(change.beat - at - 1e-6)) : 0);
+  const left = $derived(change ? Math.max(0, Math.ceil(change.beat - at - NEAR)) : 0);
   /** The bar of the chart, and the bars played before it. */
   const bar = $derived(study.chart ? Math.max(0, lastBy(study.chart.bars, here.start + at)) : 0);
   const seconds = $derived.by(() => {

@@ -5,6 +5,7 @@ import { type Lick, lickOfPassage, overChart } from '$core/licks/lick';
 import { takeOf } from '$core/listening/take';
 import { passageOf } from '$core/phrases/passage';
 import { playedAt } from '$core/time/swing';
+import { NEAR } from '$core/time/units';
 import { freshId } from '$lib/ui/ids';
 import { keepTake as keepOn } from '$lib/licks/api';
 import type { Sound } from '$lib/listening/ear.svelte';
@@ -33,7 +34,7 @@ export function heardAlone(study: Study, stage: Stage, pass: PassLandings): stri
   // Only what the loop goes over was played; which chords there are, the whole chart says.
   const chords = hearChanges(chart, neck, notes).chords.filter(({ index }) => {
     const beat = chart.chords[index]?.beat ?? -1;
-    return beat >= start - 1e-6 && beat < end - 1e-6;
+    return beat >= start - NEAR && beat < end - NEAR;
   });
   const unclear = chords.find(({ share }) => share < CLEAR);
   return `${heardSays(chords)}${unclear ? ` ${unclear.sentence}` : ''}`;

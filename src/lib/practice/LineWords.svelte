@@ -3,7 +3,7 @@
   import { CLEAR } from '$core/licks/heard';
   import { readLick } from '$core/licks/reading';
   import { SCORE_PARTS, type ScorePart } from '$core/lines/score';
-  import type { Beats } from '$core/time/units';
+  import { type Beats, NEAR } from '$core/time/units';
   import { list } from '$core/words';
   import { getStudy } from '$lib/study/study.svelte';
   import { showSymbol } from '$lib/ui/glyphs';
@@ -25,7 +25,7 @@
     const line = practice.opened ? null : (practice.exercise?.line ?? null);
     const time = passage?.time.beats ?? 4;
     if (!line) return null;
-    const bar = Math.floor((moment ?? 0) / time + 1e-6);
+    const bar = Math.floor((moment ?? 0) / time + NEAR);
     const which = line.plan.phrases.findLastIndex(({ bars }) => bars.first <= bar);
     const words = line.words[Math.max(0, which)] ?? '';
     const names = Object.keys(SCORE_PARTS) as ScorePart[];

@@ -8,6 +8,7 @@ import { movedLick, zoneOfLick } from '$core/licks/moving';
 import { writePassageJson } from '$core/formats/passage/json';
 import { STANDARD_NECK } from '$core/neck/neck';
 import { passageOf } from '$core/phrases/passage';
+import { NEAR } from '$core/time/units';
 import { instrumentOf, neckOf } from '$lib/settings/settings';
 import { keepSheet, setMelody } from '$lib/study/edits';
 import { isNewerPlan, type PracticeSheet, readPlan, writePlan } from '$lib/study/plan';
@@ -147,7 +148,7 @@ export async function putLick(
   const end = Math.max(...moved.map(({ beat, beats }) => beat + beats));
   const bars = Math.max(
     1,
-    Math.ceil((end - (place.bar - 1) * chart.source.time.beats) / chart.source.time.beats - 1e-6),
+    Math.ceil((end - (place.bar - 1) * chart.source.time.beats) / chart.source.time.beats - NEAR),
   );
   const view = readView(stored.view);
   const loop = { from: place.bar - 1, to: Math.min(chart.bars.length, place.bar - 1 + bars) };

@@ -11,6 +11,7 @@ import { readFeel } from '../../../time/feel';
 import { DEFAULT_TIME, type MetreChange, type TimeSignature } from '../../../time/metre';
 import { ontoNeck } from '../ontoNeck';
 import { NOTE_LIMIT, type PassageResult, refused } from '../../result';
+import { NEAR } from '../../../time/units';
 
 type File = InstanceType<typeof midi.Midi>;
 
@@ -159,7 +160,7 @@ export function readMidi(
       pickUp: pickUp / perBeat,
       feel: readFeel(feel ?? null),
       tempo: tempo === undefined ? null : Math.round((tempo * time.unit) / 4),
-      beats: Math.max(time.beats, Math.ceil(end / time.beats - 1e-6) * time.beats),
+      beats: Math.max(time.beats, Math.ceil(end / time.beats - NEAR) * time.beats),
       neck,
       notes: inTime(played),
     },

@@ -7,6 +7,7 @@ import type { Passage, PlayedNote } from '../../../phrases/passage';
 import { lostTechniques, techniqueOf, WIDEST_BEND } from '../../../phrases/techniques';
 import { barsOf } from '../../../time/metre';
 import { DEFAULT_TEMPO } from '../../../time/tempo';
+import { NEAR } from '../../../time/units';
 import type { Written } from '../../result';
 
 /** Ticks of a quarter note: sixteenths and triplets come out whole. */
@@ -98,7 +99,7 @@ export function writeMidi(passage: Passage): Written<Uint8Array> {
 /** A pick-up of whole or split beats as a bar of its own. */
 function pickUpSignature(pickUp: number, unit: number): readonly [number, number] {
   let [count, of] = [pickUp, unit];
-  while (Math.abs(count - Math.round(count)) > 1e-6 && of < 32) [count, of] = [count * 2, of * 2];
+  while (Math.abs(count - Math.round(count)) > NEAR && of < 32) [count, of] = [count * 2, of * 2];
   return [Math.max(1, Math.round(count)), of];
 }
 
