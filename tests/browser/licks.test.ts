@@ -130,6 +130,24 @@ describe('the lick book', () => {
     );
   });
 
+  test('who goes elsewhere while a lick is being made stays there', async () => {
+    await app.visit(`${app.url}/licks`);
+    await script(`
+      const { fetch } = window;
+      window.fetch = async (...asked) => {
+        const answer = await fetch(...asked);
+        if (asked[1]?.method && asked[1].method !== 'GET') {
+          await new Promise((go) => setTimeout(go, 1000));
+          setTimeout(() => (document.body.dataset.answered = 'yes'), 500);
+        }
+        return answer;
+      };`);
+    await (await app.findText('button', 'New')).click();
+    await (await app.findText('a', 'Log')).click();
+    await app.find('body[data-answered]');
+    expect(new URL(await app.driver.getCurrentUrl()).pathname).toBe('/log');
+  });
+
   test('it is heard while it is written, alone and with the band', async () => {
     await newLick();
     await press('7', '9', '5');

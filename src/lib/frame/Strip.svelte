@@ -82,11 +82,11 @@
     return here && before ? sharedShare(here, before) : null;
   }
   let width = $state(1248);
-  /** A line and what it has more where it is open, the room between two, and under the last, in pixels. */
-  const LINE = 33.4;
-  const OPENED = 39.8;
-  const GAP = 2;
-  const EDGE = 1;
+  /** Heights of a line, of what it has more where it is open, and between two; text grows with the reader's letters. */
+  const LINE = '2.025rem + 1px';
+  const OPENED = '1.3rem + 19px';
+  const GAP = '0.125rem';
+  const EDGE = '1px';
   /** On a tablet that stands upright a long form has more lines. */
   const TALL = {
     low: 'sm:max-lg:portrait:[--more:7]',
@@ -132,9 +132,9 @@
   const landed = $derived(new Map(landings.map((landing) => [landing.index, landing])));
   const laned = $derived(reading.areas.length > 1);
   // The strip's share of the screen is so many whole lines: what scrolls is cut between two.
-  const row = $derived(LINE + (laned ? 1 : 0));
+  const row = $derived(laned ? `${LINE} + 1px` : LINE);
   const high = $derived(!shut && (opened || contour !== null));
-  const first = $derived(shut ? row : row + OPENED + (contour ? CONTOUR_HEIGHT : 0));
+  const first = $derived(shut ? row : `${row} + ${OPENED} + ${contour ? CONTOUR_HEIGHT : 0}px`);
   const areaAt = (bar: number): KeyArea | undefined =>
     reading.areas.find(({ from, to }) => from <= bar && bar <= to);
 
@@ -245,8 +245,8 @@
   bind:this={scroller}
   bind:clientWidth={width}
   bind:clientHeight={height}
-  style:--first="{first + EDGE}px"
-  style:--row="{(opened && !shut ? first : row) + GAP}px"
+  style:--first="calc({first} + {EDGE})"
+  style:--row="calc({opened && !shut ? first : row} + {GAP})"
   class="relative max-h-(--share) [--share:calc(var(--first)+var(--more)*var(--row))] {high
     ? '[--more:1]'
     : '[--more:3] max-sm:[--more:1]'} {reserved} shrink-0 pb-px will-change-transform contain-content overflow-x-hidden overflow-y-auto [scrollbar-width:thin]"

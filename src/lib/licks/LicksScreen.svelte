@@ -53,12 +53,19 @@
     notes: [],
   };
 
+  /** Whether the player is still among the licks after an answer, once no page is on its way. */
+  async function stays(): Promise<boolean> {
+    await arrived();
+    return listAt(location.pathname) === '/licks';
+  }
+
   async function make(lick: Lick) {
     const id = await createLick(lick);
     if (id === null) {
       warn(AWAY);
       return;
     }
+    if (!(await stays())) return;
     // It is written at once.
     await goto(`/licks/${id}`, { invalidateAll: true });
     await tick();
@@ -72,9 +79,8 @@
       warn(AWAY);
       return;
     }
-    await arrived();
+    const left = !(await stays()) || lick.id !== open?.id;
     const after = found[found.findIndex(({ id }) => id === lick.id) + 1] ?? found[0];
-    const left = listAt(location.pathname) !== '/licks' || lick.id !== open?.id;
     const next = left ? null : `/licks/${after && after.id !== lick.id ? after.id : ''}`;
     if (next) await goto(next, { invalidateAll: true });
     else await askAnew();

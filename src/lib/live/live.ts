@@ -33,6 +33,11 @@ export function onReturn(look: () => void): () => void {
   return () => missed.delete(look);
 }
 
+/** Something may have been missed: whoever can asks for what it shows. */
+function lookAgain(): void {
+  for (const look of missed) look();
+}
+
 let devices = 1;
 
 /** Browsers that are open on this server, as it last said. */
@@ -41,7 +46,7 @@ export const devicesOpen = (): number => devices;
 function hear(message: Message): void {
   if (message.kind === 'devices') devices = message.count;
   // After a whole book was taken in, anything may be another.
-  if (message.kind === 'changed' && isWholeBook(message.path)) for (const look of missed) look();
+  if (message.kind === 'changed' && isWholeBook(message.path)) lookAgain();
   for (const one of hearers) one(message);
 }
 
@@ -64,7 +69,7 @@ export function listen(known: string): () => void {
   /** Up to what has been told here; null as long as this page has heard nothing. */
   let told: string | null = null;
   function compare(now: string): void {
-    if (told === null && now !== known) for (const look of missed) look();
+    if (told === null && now !== known) lookAgain();
     told = now;
   }
   const take = (one: Told) => {
@@ -72,7 +77,7 @@ export function listen(known: string): () => void {
       if ('told' in one.message) compare(one.message.told);
       hear(one.message);
     } else if ('told' in one) compare(one.told);
-    else if ('returned' in one) for (const look of missed) look();
+    else if ('returned' in one) lookAgain();
     else if (release && told !== null) channel?.postMessage({ told } satisfies Told);
   };
   if (channel) channel.onmessage = ({ data }: MessageEvent<Told>) => take(data);
