@@ -1,11 +1,14 @@
 import adapter from '@sveltejs/adapter-node';
 import { vitePreprocess } from '@sveltejs/vite-plugin-svelte';
+import { compress } from './scripts/compress.js';
+
+const node = adapter({ precompress: true });
 
 /** @type {import('@sveltejs/kit').Config} */
 export default {
   preprocess: vitePreprocess(),
   kit: {
-    adapter: adapter({ precompress: true }),
+    adapter: { ...node, adapt: (builder) => node.adapt({ ...builder, compress }) },
     alias: { $core: 'src/core', $tests: 'tests' },
     // The hooks refuse what another site asks for, of whatever type; programs may send a file as any.
     csrf: { trustedOrigins: ['*'] },
