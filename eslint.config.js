@@ -1,4 +1,4 @@
-import { readdirSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
 import js from '@eslint/js';
 import prettier from 'eslint-config-prettier';
 import svelte from 'eslint-plugin-svelte';
@@ -48,6 +48,23 @@ const CORE_PACKAGES = {
   listening: ['fft.js', 'pitchy'],
 };
 
+/** What the core's package gives, by the file it is of: the program takes it where others do. */
+const GIVEN = (() => {
+  const entry = readFileSync(new URL('src/package/index.ts', import.meta.url), 'utf8');
+  const names = (/** @type {string} */ list) =>
+    list.split(',').map((name) => name.replace('type', '').trim());
+  const given = [...entry.matchAll(/^export (?:type )?\{([^}]*)\};/gmu)].flatMap(([, list = '']) =>
+    names(list),
+  );
+  return [...entry.matchAll(/^import (?:type )?\{([^}]*)\} from '\$core\/([^']+)';/gmu)]
+    .map(([, list = '', file = '']) => ({
+      regex: `^\\$core/${file}$`,
+      importNames: names(list).filter((name) => name !== '' && given.includes(name)),
+      message: "The core's package gives it: import it from corvel-core.",
+    }))
+    .filter(({ importNames }) => importNames.length > 0);
+})();
+
 /** @param {string} folder */
 function libImports(folder) {
   const later = LIB_FOLDERS.slice(LIB_FOLDERS.indexOf(folder) + 1);
@@ -58,10 +75,13 @@ function libImports(folder) {
       'no-restricted-imports': [
         'error',
         {
-          patterns: later.map((other) => ({
-            regex: `^(?:\\$lib|(?:\\.\\./)+)/?${other}/`,
-            message: `src/lib/${folder} comes before ${other}: see LIB_FOLDERS.`,
-          })),
+          patterns: [
+            ...GIVEN,
+            ...later.map((other) => ({
+              regex: `^(?:\\$lib|(?:\\.\\./)+)/?${other}/`,
+              message: `src/lib/${folder} comes before ${other}: see LIB_FOLDERS.`,
+            })),
+          ],
         },
       ],
     },
@@ -142,6 +162,10 @@ export default ts.config(
   },
   ...CORE_FOLDERS.map(coreImports),
   ...LIB_FOLDERS.map(libImports),
+  {
+    files: ['src/routes/**/*.{ts,svelte}', 'src/*.ts', 'src/lib/**/*.test.ts'],
+    rules: { 'no-restricted-imports': ['error', { patterns: GIVEN }] },
+  },
   {
     files: ['src/core/**/*.ts'],
     ignores: ['src/core/**/*.test.ts'],

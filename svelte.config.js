@@ -9,7 +9,7 @@ export default {
   preprocess: vitePreprocess(),
   kit: {
     adapter: { ...node, adapt: (builder) => node.adapt({ ...builder, compress }) },
-    alias: { $core: 'src/core', $tests: 'tests' },
+    alias: { $core: 'src/core', 'corvel-core': 'src/package/index.ts', $tests: 'tests' },
     // The hooks refuse what another site asks for, of whatever type; programs may send a file as any.
     csrf: { trustedOrigins: ['*'] },
     csp: {

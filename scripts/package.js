@@ -1,7 +1,7 @@
 /** `npm run package`: the core as an npm package in packages/core, built, and packed as a tarball. */
 import { chmodSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { ensureInstalled, ROOT, run, tool } from './tools.js';
+import { ALIASES, ensureInstalled, ROOT, run, tool } from './tools.js';
 
 const PACKAGE = join(ROOT, 'packages', 'core');
 const DIST = join(PACKAGE, 'dist');
@@ -15,8 +15,7 @@ await build({
   logLevel: 'warn',
   resolve: {
     alias: {
-      $core: join(ROOT, 'src/core'),
-      $lib: join(ROOT, 'src/lib'),
+      ...ALIASES,
       // The form of it that Node.js loads too.
       wavefile: join(ROOT, 'node_modules/wavefile/dist/wavefile.js'),
     },

@@ -7,6 +7,13 @@ import { join } from 'node:path';
 
 export const ROOT = fileURLToPath(new URL('..', import.meta.url));
 
+/** What the program calls its parts, where a bundle is made without SvelteKit. */
+export const ALIASES = {
+  $core: join(ROOT, 'src/core'),
+  $lib: join(ROOT, 'src/lib'),
+  'corvel-core': join(ROOT, 'src/package/index.ts'),
+};
+
 const CHROMIUM = process.env.CHROMIUM ?? '/usr/bin/chromium';
 const CHROMEDRIVER = process.env.CHROMEDRIVER ?? '/usr/bin/chromedriver';
 
@@ -136,7 +143,7 @@ export async function bundle(entry, outDir) {
   await build({
     configFile: false,
     logLevel: 'warn',
-    resolve: { alias: { $core: join(ROOT, 'src/core'), $lib: join(ROOT, 'src/lib') } },
+    resolve: { alias: ALIASES },
     build: { ssr: entry, outDir, emptyOutDir: true },
   });
 }

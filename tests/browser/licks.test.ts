@@ -130,22 +130,64 @@ describe('the lick book', () => {
     );
   });
 
-  test('who goes elsewhere while a lick is being made stays there', async () => {
-    await app.visit(`${app.url}/licks`);
+  const MADE: readonly (readonly [string, string, () => Promise<void>, () => Promise<void>])[] = [
+    [
+      'a lick is being made',
+      'The new lick is in Licks.',
+      () => app.visit(`${app.url}/licks`),
+      async () => (await app.findText('button', 'New')).click(),
+    ],
+    [
+      'a chart is being made',
+      'The new chart is in the Book.',
+      () => app.visit(app.url),
+      async () => (await app.findText('button', 'New chart')).click(),
+    ],
+    [
+      'a melody is being written as a lick',
+      'The melody is in Licks.',
+      async () => {
+        await app.openChart('title: Low Door\nkey: C\n| Am7 | Dm7 | G7 | Cmaj7 |', '/practice');
+        await (await app.find('select[name="kind"] option[value="melody"]')).click();
+        await app.find('[data-write-melody]');
+      },
+      async () => (await app.find('[data-write-melody]')).click(),
+    ],
+    [
+      'a lick is being put on a chart',
+      'The lick is on the chart.',
+      async () => {
+        await app.makeChart(
+          'title: Salt Wagon\nkey: F\n| Bbmaj7 | Gm7 | C7 | Fmaj7 | Fmaj7 | D7 |',
+        );
+        await openStarter('ii–V–I: land on the third of Cmaj7');
+        await (await app.find('[data-find]')).click();
+        await app.findText('button', 'Salt Wagon');
+      },
+      async () => (await app.findText('button', 'Salt Wagon')).click(),
+    ],
+  ];
+  test.each(MADE)('who goes elsewhere while %s stays there', async (_, said, there, make) => {
+    await there();
+    // What is saved is answered only once he is elsewhere.
     await script(`
       const { fetch } = window;
+      const elsewhere = new Promise((go) => (window.elsewhere = go));
       window.fetch = async (...asked) => {
         const answer = await fetch(...asked);
-        if (asked[1]?.method && asked[1].method !== 'GET') {
-          await new Promise((go) => setTimeout(go, 1000));
-          setTimeout(() => (document.body.dataset.answered = 'yes'), 500);
-        }
+        if (asked[1]?.method && asked[1].method !== 'GET') await elsewhere;
         return answer;
       };`);
-    await (await app.findText('button', 'New')).click();
-    await (await app.findText('a', 'Log')).click();
-    await app.find('body[data-answered]');
-    expect(new URL(await app.driver.getCurrentUrl()).pathname).toBe('/log');
+    await make();
+    const before = await app.driver.getCurrentUrl();
+    await (await app.find('header nav a:not([aria-current])')).click();
+    const after = await app.eventually(
+      () => app.driver.getCurrentUrl(),
+      (address) => address !== before,
+    );
+    await script('window.elsewhere()');
+    await app.findText('li', said);
+    expect(await app.driver.getCurrentUrl()).toBe(after);
   });
 
   test('it is heard while it is written, alone and with the band', async () => {

@@ -1,9 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, test, vi } from 'vitest';
-import { parseChord } from '$core/chords/symbols';
-import { STANDARD_NECK } from '$core/neck/neck';
+import { parseChord, type Passage, STANDARD_NECK } from 'corvel-core';
 import { note } from '$core/notes/notes';
-import { type Passage, PLAIN_PASSAGE, struck } from '$core/phrases/passage';
+import { PLAIN_PASSAGE, struck } from '$core/phrases/passage';
 import { readFeel } from '$core/time/feel';
 import { tempoMap } from '$core/time/tempo';
 import { hearProgramme } from './hear';

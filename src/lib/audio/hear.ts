@@ -1,6 +1,5 @@
 /** What a choice sounds like: its chord with the notes one after another over it. */
-import { type Chord, chordNotes } from '$core/chords/chords';
-import type { Note } from '$core/notes/notes';
+import { type Chord, chordNotes, type Note } from 'corvel-core';
 import { climbing, type Midi } from '$core/notes/pitch';
 import { tempoMap } from '$core/time/tempo';
 import { type Programme, programmeOf, type SoundEvent } from './programme';

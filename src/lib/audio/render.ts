@@ -3,7 +3,7 @@ import toWav from 'audiobuffer-to-wav';
 import { transfer, wrap } from 'comlink';
 import type { Written } from '$core/formats/result';
 import { range } from '$core/lists';
-import type { Passage } from '$core/phrases/passage';
+import type { Passage } from 'corvel-core';
 import type { Levelling } from './level.worker';
 import { passageOnce, type Programme } from './programme';
 import { render, type Rendering } from './tone';

@@ -4,8 +4,8 @@
   import LayoutTemplate from '@lucide/svelte/icons/layout-template';
   import Plus from '@lucide/svelte/icons/plus';
   import Search from '@lucide/svelte/icons/search';
-  import { askAnew } from '$lib/ui/anew';
-  import { message, warn } from '$lib/ui/messages.svelte';
+  import { askAnew, staying } from '$lib/ui/anew';
+  import { inform, message, warn } from '$lib/ui/messages.svelte';
   import { holdsWords } from '$lib/ui/search';
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
@@ -74,8 +74,10 @@
     editing: 'text' | 'bars' | null,
     plan: string | null = null,
   ): Promise<boolean> {
+    const stays = staying();
     const id = await createChart(text, plan ?? undefined);
     if (id === null) warn(AWAY);
+    else if (!(await stays())) inform('The new chart is in the Book.');
     else await goto(`/plan/${id}${editing === null ? '' : `?edit=${editing}`}`);
     return id !== null;
   }

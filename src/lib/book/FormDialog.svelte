@@ -1,7 +1,7 @@
 <!-- A chart begun from a form, in any key. -->
 <script lang="ts">
   import { fromTemplate, type Template, TEMPLATES } from '$core/chart/templates';
-  import { noteName, type Note } from '$core/notes/notes';
+  import { type Note, noteName } from 'corvel-core';
   import { group, range } from '$core/lists';
   import Dialog from '$lib/ui/Dialog.svelte';
   import { showNote } from '$lib/ui/glyphs';

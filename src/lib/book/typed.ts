@@ -1,5 +1,6 @@
 /** A line of chords as a player types it, made into the text of a chart. */
-import { type Chart, readChart } from '$core/chart/form';
+import type { Chart } from 'corvel-core';
+import { readChart } from '$core/chart/form';
 import { withTitle } from '$core/chart/summary';
 import { parseTyped } from '$core/chords/symbols';
 

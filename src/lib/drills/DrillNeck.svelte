@@ -2,8 +2,8 @@
 <script lang="ts">
   import type { Drill } from '$core/drills/kinds';
   import { range } from '$core/lists';
-  import { type Neck as NeckShape, placeWords, samePlace, stringCount } from '$core/neck/neck';
-  import { noteName } from '$core/notes/notes';
+  import { type Neck as NeckShape, noteName } from 'corvel-core';
+  import { placeWords, samePlace, stringCount } from '$core/neck/neck';
   import type { DrawnMark } from '$lib/neck/drawn';
   import { layOut, measuresIn } from '$lib/neck/layout';
   import Neck from '$lib/neck/Neck.svelte';

@@ -2,7 +2,7 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { DRILL_KINDS, DRILL_WORDS } from '$core/drills/kinds';
-  import type { Zone } from '$core/neck/neck';
+  import type { Zone } from 'corvel-core';
   import { zoneWord } from '$lib/study/place';
   import { GENERAL_ZONES, type Wanted } from './cards';
 

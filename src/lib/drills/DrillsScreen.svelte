@@ -5,8 +5,8 @@
   import { onDestroy, tick, untrack } from 'svelte';
   import { DRILL_WORDS } from '$core/drills/kinds';
   import { modulo } from '$core/lists';
+  import { noteName } from 'corvel-core';
   import { inZone, placesOfPitch } from '$core/neck/neck';
-  import { noteName } from '$core/notes/notes';
   import { tempoMap } from '$core/time/tempo';
   import { programmeOf, type SoundEvent } from '$lib/audio/programme';
   import { pageTransport } from '$lib/audio/transport.svelte';

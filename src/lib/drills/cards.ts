@@ -1,7 +1,7 @@
 /** What the pages and the server agree on about cards. */
 import * as z from 'zod/mini';
 import type { DrillKind } from '$core/drills/kinds';
-import type { Zone } from '$core/neck/neck';
+import type { Zone } from 'corvel-core';
 import { hashed } from '$core/random';
 
 /** A question that is due. */

@@ -1,11 +1,11 @@
 /** A sitting of drills: card after card, what is answered to each, and what came of it. */
 import { untrack } from 'svelte';
+import { type Neck, type Note, noteName, parseNote } from 'corvel-core';
 import { readChart } from '$core/chart/form';
 import type { Drill, DrillAnswer } from '$core/drills/kinds';
 import { isRight, makeDrill } from '$core/drills/drills';
 import { readHarmony } from '$core/harmony/reading';
-import { type Neck, type Place, samePlace } from '$core/neck/neck';
-import { type Note, noteName, parseNote } from '$core/notes/notes';
+import { type Place, samePlace } from '$core/neck/neck';
 import { send, waitingBelow } from '$lib/kept/outbox.svelte';
 import { freshId } from '$lib/ui/ids';
 import { keepStint } from '$lib/log/api';

@@ -4,14 +4,13 @@
  * line; `npm run approve` writes the answers anew, and the difference is read before it is committed.
  */
 import { describe, expect, test } from 'vitest';
-import { chordName } from '$core/chords/chords';
+import { chordName, EXERCISES, STYLES } from 'corvel-core';
 import { readHarmony } from '$core/harmony/reading';
 import { roleName } from '$core/harmony/roles';
 import { keyName } from '$core/keys/keys';
 import { lensContexts, optionsFor } from '$core/lenses/options';
 import { rankSum } from '$core/lenses/ranking';
-import { propose, STYLES } from '$core/lenses/styles';
-import { EXERCISES } from '$core/exercises/kinds';
+import { propose } from '$core/lenses/styles';
 import { STARTER_LICKS } from '$core/licks/starter';
 import { DRILL_KINDS } from '$core/drills/kinds';
 import { FEEL_KINDS } from '$core/time/feel';

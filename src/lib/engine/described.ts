@@ -1,15 +1,14 @@
 /** How answers write down what the core gives. */
 import type { z } from 'zod';
+import { type Chord, chordNotes, degreeName, type Note, noteName } from 'corvel-core';
 import type { PlayedChord } from '$core/chart/form';
-import { type Chord, chordNotes } from '$core/chords/chords';
 import { readOver, spellingsOver } from '$core/chords/over';
 import type { ChordReading } from '$core/harmony/reading';
 import { roleName } from '$core/harmony/roles';
 import type { Clash } from '$core/lenses/assess';
 import type { Placed } from '$core/neck/fingering';
 import { at } from '$core/lists';
-import { degreeName } from '$core/notes/degrees';
-import { type Note, noteName, pitchClass, transpose } from '$core/notes/notes';
+import { pitchClass, transpose } from '$core/notes/notes';
 import type { chordAnswer } from './shapes';
 export function describeChord(
   { index, chord, bar, beat, beats }: PlayedChord,

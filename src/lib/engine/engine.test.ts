@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import wavefile from 'wavefile';
 import { transposeChart } from '$core/chart/rewrite';
-import { EXERCISES } from '$core/exercises/kinds';
+import { EXERCISES } from 'corvel-core';
 import { note, pitchClass } from '$core/notes/notes';
 import { describeEngine } from './openapi';
 import { QUESTIONS } from './questions';

@@ -1,6 +1,7 @@
 /** What requests ask for, read from their text: a chart, a neck, choices, and what targets are chosen by. */
 import type { z } from 'zod';
-import { type Chart, readChart, zoneTonic } from '$core/chart/form';
+import { type Chart, makeNeck, type Neck, type Zone } from 'corvel-core';
+import { readChart, zoneTonic } from '$core/chart/form';
 import { readHarmony } from '$core/harmony/reading';
 import { type Key, parseKey } from '$core/keys/keys';
 import type { Intent } from '$core/lenses/lens';
@@ -10,8 +11,7 @@ import { proposeIntents } from '$core/lenses/styles';
 import { at } from '$core/lists';
 import type { LickNote } from '$core/licks/sounding';
 import { inOrder } from '$core/phrases/techniques';
-import { makeNeck } from '$core/neck/instruments';
-import { type Neck, type Place, type Zone, stringCount } from '$core/neck/neck';
+import { type Place, stringCount } from '$core/neck/neck';
 import { firstZone, zonesOf } from '$core/neck/zones';
 import { type EngineResult, accept, refuse, refuseChart } from './refusals';
 import type { neckRequest, playedNotes } from './shapes';

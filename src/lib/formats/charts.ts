@@ -1,12 +1,12 @@
 /** Formats of charts: one row each. Readers and writers of scores come when they are first needed. */
 import { sum } from 'd3-array';
 import { group } from '$core/lists';
-import { type Chart, chartBeats, readChart } from '$core/chart/form';
+import { type Chart, STANDARD_NECK } from 'corvel-core';
+import { chartBeats, readChart } from '$core/chart/form';
 import { isAbc } from '$core/formats/chart/abc/isAbc';
 import { summariseChart, UNTITLED } from '$core/chart/summary';
 import { refused } from '$core/formats/result';
 import { decodeText } from '$core/text';
-import { STANDARD_NECK } from '$core/neck/neck';
 import { NEAR } from '$core/time/units';
 import { asMelody, EMPTY_PLAN, readPlan, writePlan } from '$lib/study/plan';
 import {

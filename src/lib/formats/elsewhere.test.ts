@@ -1,9 +1,9 @@
 /** Files from elsewhere, written after the formats' own documentation, with their oddities. */
 import { describe, expect, test } from 'vitest';
 import midi from '@tonejs/midi';
+import { pitchAt, STANDARD_NECK } from 'corvel-core';
 import { readChart } from '$core/chart/form';
 import { summariseChart } from '$core/chart/summary';
-import { pitchAt, STANDARD_NECK } from '$core/neck/neck';
 import { readPlan } from '$lib/study/plan';
 import { chartFile, openChart, OPENED_TYPES } from './charts';
 import { DEFAULT_VIEW } from '$lib/study/view';

@@ -1,6 +1,6 @@
 import { strToU8, zipSync } from 'fflate';
 import { describe, expect, test } from 'vitest';
-import { STANDARD_NECK } from '$core/neck/neck';
+import { STANDARD_NECK } from 'corvel-core';
 import { openChart } from './charts';
 import { openPassage } from './passages';
 

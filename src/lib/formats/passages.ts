@@ -2,11 +2,10 @@
  * Formats of passages: one row each. A reader or writer comes when it is first needed; a new format
  * is a module of `core/formats/passage` and a row here.
  */
+import type { Neck, Passage } from 'corvel-core';
 import { readChart } from '$core/chart/form';
 import { isAbc } from '$core/formats/chart/abc/isAbc';
 import { type PassageResult, refused, type Written } from '$core/formats/result';
-import type { Neck } from '$core/neck/neck';
-import type { Passage } from '$core/phrases/passage';
 import { EMPTY_PLAN, readPlan } from '$lib/study/plan';
 import {
   FILE_LIMIT,

@@ -1,6 +1,6 @@
 <!-- The change from now to next in one sentence: what falls, rises or stays, and where to land. -->
 <script lang="ts">
-  import type { Chord } from '$core/chords/chords';
+  import type { Chord } from 'corvel-core';
   import type { SaidChange } from '$core/targets/changes';
   import { showSymbol } from '$lib/ui/glyphs';
 

@@ -1,7 +1,8 @@
 <!-- Choosing what a chart is played on: an instrument, its tuning, the hand. -->
 <script lang="ts">
   import { asTyped, fromTyped } from '$lib/ui/glyphs';
-  import { makeNeck, TUNINGS } from '$core/neck/instruments';
+  import { makeNeck } from 'corvel-core';
+  import { TUNINGS } from '$core/neck/instruments';
   import { type Instrument, INSTRUMENT_LIMIT, neckOf } from '$lib/settings/settings';
   import { setInstrument } from '$lib/study/edits';
   import { getStudy } from '$lib/study/study.svelte';

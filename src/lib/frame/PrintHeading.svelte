@@ -1,8 +1,7 @@
 <!-- The heading of a printed page: which chart, what of it, and all that is needed to play it. -->
 <script lang="ts">
   import { keyName } from '$core/keys/keys';
-  import type { Zone } from '$core/neck/neck';
-  import type { Passage } from '$core/phrases/passage';
+  import type { Passage, Zone } from 'corvel-core';
   import { getStudy } from '$lib/study/study.svelte';
   import { showSymbol } from '$lib/ui/glyphs';
 

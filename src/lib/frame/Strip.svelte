@@ -6,7 +6,8 @@
   import { untrack } from 'svelte';
   import { group } from '$core/lists';
   import type { Problem } from '$core/chart/syntax';
-  import type { Chart, PlayedBar } from '$core/chart/form';
+  import type { Chart } from 'corvel-core';
+  import type { PlayedBar } from '$core/chart/form';
   import { keyName, writeKey } from '$core/keys/keys';
   import type { KeyArea, Reading } from '$core/harmony/reading';
   import type { Loop } from '$lib/study/playing';

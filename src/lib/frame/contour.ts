@@ -1,8 +1,8 @@
 /** A lane over the bars: one note for each chord, drawn at its real pitch. */
 import { extent } from 'd3-array';
-import type { Chart } from '$core/chart/form';
+import type { Chart, Note } from 'corvel-core';
 import { contourOf, type Lane } from '$core/crossings/lanes';
-import type { Interval, Note } from '$core/notes/notes';
+import type { Interval } from '$core/notes/notes';
 import { linear } from '$lib/ui/scale';
 
 /** What the strip draws for one chord of a lane; `x` are shares of the chord's bar. */

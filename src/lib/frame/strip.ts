@@ -1,6 +1,6 @@
 /** How the strip is laid out, and how it names what it brackets. */
 import { group } from '$core/lists';
-import type { Chart } from '$core/chart/form';
+import type { Chart } from 'corvel-core';
 import type { Cadence } from '$core/harmony/cadences';
 import { keyName } from '$core/keys/keys';
 import { showSymbol } from '$lib/ui/glyphs';

@@ -6,7 +6,7 @@
   import Undo from '@lucide/svelte/icons/undo-2';
   import { onDestroy, untrack } from 'svelte';
   import { bandOf, feelFor } from '$core/band/band';
-  import type { Chart } from '$core/chart/form';
+  import type { Chart, Passage } from 'corvel-core';
   import { bandForm } from '$core/band/form';
   import { bandUnder } from '$core/band/room';
   import { type Lick, lickOfPassage } from '$core/licks/lick';
@@ -15,7 +15,6 @@
   import { stringCount } from '$core/neck/neck';
   import { zonesOf } from '$core/neck/zones';
   import { zoneTonic } from '$core/chart/form';
-  import type { Passage } from '$core/phrases/passage';
   import { readFeel } from '$core/time/feel';
   import { feelAt } from '$core/time/swing';
   import { DEFAULT_TEMPO } from '$core/time/tempo';

@@ -6,9 +6,10 @@
   import { CHAIN_WORDS, LICK_CHAINS, type LickChain } from '$core/licks/moving';
   import { refinger } from '$core/licks/refinger';
   import { refound } from '$core/licks/refound';
-  import type { Zone } from '$core/neck/neck';
+  import type { Zone } from 'corvel-core';
   import { showSymbol } from '$lib/ui/glyphs';
   import { addressOf } from '$lib/study/place';
+  import { staying } from '$lib/ui/anew';
   import { inform, warn } from '$lib/ui/messages.svelte';
   import { findPlaces, putOn } from './api';
   import type { LickEditing } from './editing.svelte';
@@ -62,10 +63,11 @@
   }
 
   async function put(place: LickPlaceShown, as: 'sheet' | 'melody') {
-    if (await putOn(editing.id, place, as)) {
-      const screen = as === 'sheet' ? 'play' : 'practice';
-      await goto(addressOf(place.chart, screen, { index: place.index, zone: null }));
-    } else warn('It could not be put there: try again.');
+    const stays = staying();
+    const screen = as === 'sheet' ? 'play' : 'practice';
+    if (!(await putOn(editing.id, place, as))) warn('It could not be put there: try again.');
+    else if (!(await stays())) inform('The lick is on the chart.');
+    else await goto(addressOf(place.chart, screen, { index: place.index, zone: null }));
   }
 </script>
 

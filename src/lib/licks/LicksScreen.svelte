@@ -13,9 +13,9 @@
   import { listAt } from '$lib/live/lists';
   import type { StoredSettings } from '$lib/settings/settings';
   import { createSettings } from '$lib/settings/store.svelte';
-  import { arrived, askAnew } from '$lib/ui/anew';
+  import { askAnew, staying } from '$lib/ui/anew';
   import { showSymbol } from '$lib/ui/glyphs';
-  import { message, warn } from '$lib/ui/messages.svelte';
+  import { inform, message, warn } from '$lib/ui/messages.svelte';
   import { holdsWords } from '$lib/ui/search';
   import { createWindowed } from '$lib/ui/windowed.svelte';
   import { createLick, deleteLick, restoreLick } from './api';
@@ -53,19 +53,19 @@
     notes: [],
   };
 
-  /** Whether the player is still among the licks after an answer, once no page is on its way. */
-  async function stays(): Promise<boolean> {
-    await arrived();
-    return listAt(location.pathname) === '/licks';
-  }
+  const amongLicks = () => staying(() => listAt(location.pathname));
 
   async function make(lick: Lick) {
+    const stays = amongLicks();
     const id = await createLick(lick);
     if (id === null) {
       warn(AWAY);
       return;
     }
-    if (!(await stays())) return;
+    if (!(await stays())) {
+      inform('The new lick is in Licks.');
+      return;
+    }
     // It is written at once.
     await goto(`/licks/${id}`, { invalidateAll: true });
     await tick();
@@ -75,6 +75,7 @@
   const toGrid = () => document.querySelector<HTMLElement>('[data-grid]')?.focus();
 
   async function remove(lick: LickTitle) {
+    const stays = amongLicks();
     if (!(await deleteLick(lick.id))) {
       warn(AWAY);
       return;

@@ -1,12 +1,12 @@
 /** A lick being written: every change kept within a second, undone and done again. */
 import { onDestroy, untrack } from 'svelte';
 import { browser } from '$app/environment';
+import type { Neck } from 'corvel-core';
 import { readChart } from '$core/chart/form';
 import { readHarmony } from '$core/harmony/reading';
 import { type Lick, lickPassage } from '$core/licks/lick';
 import { readLick } from '$core/licks/reading';
 import type { LickNote } from '$core/licks/sounding';
-import type { Neck } from '$core/neck/neck';
 import { message, warn } from '$lib/ui/messages.svelte';
 import { draftsOf, type Revised } from '$lib/kept/drafts';
 import { saveLick } from './api';

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { STANDARD_NECK } from '$core/neck/neck';
+import { STANDARD_NECK } from 'corvel-core';
 import { emptyGrid, type Grid, type GridFrame, typed } from './grid';
 
 const FRAME: GridFrame = { neck: STANDARD_NECK, end: 16, bar: 4 };

@@ -4,7 +4,8 @@
  */
 import { at, range } from '$core/lists';
 import type { LickNote } from '$core/licks/sounding';
-import { type Neck, stringCount } from '$core/neck/neck';
+import type { Neck } from 'corvel-core';
+import { stringCount } from '$core/neck/neck';
 import { inOrder, type Technique, techniqueOf } from '$core/phrases/techniques';
 import { type Beats, NEAR } from '$core/time/units';
 

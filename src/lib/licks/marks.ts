@@ -1,5 +1,5 @@
 /** The notes of a lick as marks of the neck: what each is over its chord, and what sounds. */
-import type { Chart } from '$core/chart/form';
+import type { Chart } from 'corvel-core';
 import { degreeOver, weightOver } from '$core/chords/over';
 import type { NoteRead } from '$core/licks/reading';
 import type { PlayedNote } from '$core/phrases/passage';

@@ -7,7 +7,7 @@ import type { HeardNote } from '$core/listening/notes';
 import type { ToPlay } from '$core/listening/simulated';
 import { type TakenNote, takeOf } from '$core/listening/take';
 import { heardPitch, type LickNote } from '$core/licks/sounding';
-import { pitchAt } from '$core/neck/neck';
+import { pitchAt } from 'corvel-core';
 import { halfSteps } from '$core/notes/notes';
 import { type Midi, pitchAtOrAbove } from '$core/notes/pitch';
 import { playedAt } from '$core/time/swing';

@@ -1,6 +1,7 @@
 <!-- What is heard, on the neck: one place of it, in the zone where it has one, since an ear knows no strings. -->
 <script lang="ts">
-  import { inZone, type Neck, placesOfPitch, type Zone } from '$core/neck/neck';
+  import type { Neck, Zone } from 'corvel-core';
+  import { inZone, placesOfPitch } from '$core/neck/neck';
   import type { NeckLayout } from '$lib/neck/layout';
 
   interface Props {

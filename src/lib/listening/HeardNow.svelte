@@ -1,9 +1,8 @@
 <!-- What is heard now, named over the chord that sounds, with its cents; and what is wrong with it. -->
 <script lang="ts">
   import EarIcon from '@lucide/svelte/icons/ear';
-  import type { Chord } from '$core/chords/chords';
+  import { type Chord, noteName } from 'corvel-core';
   import { spellOver } from '$core/chords/over';
-  import { noteName } from '$core/notes/notes';
   import { simplestPitch } from '$core/notes/spelling';
   import { showNote, showSymbol } from '$lib/ui/glyphs';
   import type { Ear } from './ear.svelte';

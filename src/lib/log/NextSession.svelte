@@ -7,6 +7,7 @@
   import { type Block } from '$core/log/session';
   import { FREE } from '$core/log/stints';
   import { cellKey } from '$core/log/stints';
+  import { staying } from '$lib/ui/anew';
   import { showSymbol } from '$lib/ui/glyphs';
   import { blockAddress } from './links';
   import type { LoggedChart } from './logged';
@@ -48,6 +49,7 @@
   const longer = (block: Block) => ask((asked) => asked.append('longer', keyOf(block)));
 
   async function start(block: Block, index: number) {
+    const stays = staying();
     const url = new URL(page.url);
     for (const name of ['begun', 'over']) url.searchParams.delete(name);
     // What is played from here on is in the log; the session stays as it was proposed.
@@ -56,7 +58,7 @@
     // Coming back leads on to the block after it.
     url.searchParams.set('begun', String(index));
     await goto(`${url.pathname}?${url.searchParams.toString()}`, { replaceState: true });
-    await goto(blockAddress(block, session, index));
+    if (await stays()) await goto(blockAddress(block, session, index));
   }
 
   function onkeydown({ key, target, ctrlKey, metaKey, altKey }: KeyboardEvent) {

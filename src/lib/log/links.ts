@@ -2,7 +2,7 @@
 import { DRILLS, LICK, SHEET } from '$core/log/session';
 import { FREE } from '$core/log/stints';
 import type { Extent } from '$core/time/extent';
-import type { Zone } from '$core/neck/neck';
+import type { Zone } from 'corvel-core';
 import { zoneWord } from '$lib/study/place';
 
 interface ToPractise {

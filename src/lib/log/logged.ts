@@ -1,6 +1,6 @@
 /** What of the charts and of what was played the log shows. */
 import type { State } from '$core/log/stints';
-import type { Zone } from '$core/neck/neck';
+import type { Zone } from 'corvel-core';
 
 export interface LoggedChart {
   readonly id: string;

@@ -1,5 +1,5 @@
 /** The log's words: states, times and amounts as a player says them. */
-import type { ExerciseKind } from '$core/exercises/kinds';
+import type { ExerciseKind } from 'corvel-core';
 import { EXERCISE_WORDS } from '$core/exercises/words';
 import { lookUp } from '$core/lists';
 import { DRILLS } from '$core/log/session';

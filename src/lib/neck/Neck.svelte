@@ -5,7 +5,8 @@
 <script lang="ts">
   import type { Snippet } from 'svelte';
   import { range } from '$core/lists';
-  import { inZone, type Neck, placeId, stringCount, type Zone } from '$core/neck/neck';
+  import type { Neck, Zone } from 'corvel-core';
+  import { inZone, placeId, stringCount } from '$core/neck/neck';
   import type { DrawnMark } from './drawn';
   import { type NeckLayout, WIDEST } from './layout';
   import NeckBoard from './NeckBoard.svelte';

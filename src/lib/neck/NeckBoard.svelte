@@ -1,7 +1,8 @@
 <!-- The neck itself: frets, inlays, nut, capo, strings. What is played on it is drawn by others. -->
 <script lang="ts">
   import { DOUBLE_INLAYS, SINGLE_INLAYS } from '$core/neck/geometry';
-  import { inZone, type Neck, openPitch, type Zone } from '$core/neck/neck';
+  import type { Neck, Zone } from 'corvel-core';
+  import { inZone, openPitch } from '$core/neck/neck';
   import { range } from '$core/lists';
   import { gauge, type NeckLayout, strings } from './layout';
 

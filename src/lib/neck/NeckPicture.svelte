@@ -1,6 +1,6 @@
 <!-- A stretch of neck with a shape: small in grids and plain in print. -->
 <script lang="ts">
-  import type { Neck as CoreNeck, Zone } from '$core/neck/neck';
+  import type { Neck as CoreNeck, Zone } from 'corvel-core';
   import type { DrawnMark } from './drawn';
   import { layOut, SMALL, windowAround } from './layout';
   import Neck from './Neck.svelte';

@@ -1,6 +1,6 @@
 <!-- The zone's bracket over the strings: drag it, drag an end, or step it with the arrow keys. -->
 <script lang="ts">
-  import type { Zone } from '$core/neck/neck';
+  import type { Zone } from 'corvel-core';
   import { type NeckLayout, WIDEST } from './layout';
 
   interface Props {

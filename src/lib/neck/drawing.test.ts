@@ -1,12 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { parseChord } from '$core/chords/symbols';
+import { makeNeck, parseChord, STANDARD_NECK } from 'corvel-core';
 import { collection, parseCollection } from '$core/collections/collections';
 import { parseKey } from '$core/keys/keys';
 import { wiresOf } from '$core/neck/geometry';
 import type { Mark } from '$core/neck/marks';
-import { makeNeck } from '$core/neck/instruments';
-import { STANDARD_NECK } from '$core/neck/neck';
 import { degree } from '$core/notes/degrees';
 import { note } from '$core/notes/notes';
 import type { Weight } from '$core/chords/over';

@@ -1,12 +1,10 @@
 /** What the notes on the neck are labelled with. */
-import type { Chord } from '$core/chords/chords';
+import { type Chord, intervalBetween, type Note, type Zone } from 'corvel-core';
 import { degreeOver, usualDegree } from '$core/chords/over';
 import { type Collection, degreeIn } from '$core/collections/collections';
 import type { Key } from '$core/keys/keys';
 import { fingerFor } from '$core/neck/fingering';
 import type { Mark, Tone } from '$core/neck/marks';
-import type { Zone } from '$core/neck/neck';
-import { intervalBetween, type Note } from '$core/notes/notes';
 import type { Labels } from './labelKinds';
 import { showDegree, showNote, showOver } from '$lib/ui/glyphs';
 

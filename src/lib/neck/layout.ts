@@ -1,6 +1,7 @@
 /** Measures of the drawn neck, in the units of its picture. */
 import { fingerPosition, fretAtPosition, wiresOf } from '$core/neck/geometry';
-import { type Neck, stringCount, type Zone } from '$core/neck/neck';
+import type { Neck, Zone } from 'corvel-core';
+import { stringCount } from '$core/neck/neck';
 import { at, range } from '$core/lists';
 
 export interface NeckLayout {

@@ -1,6 +1,6 @@
 /** Notes of a shape as plain marks, labelled by degree, by name or by finger. */
 import { degreeOver, readOver, weightOver } from '$core/chords/over';
-import { type Chord } from '$core/chords/chords';
+import type { Chord } from 'corvel-core';
 import { fingerShape, type Placed } from '$core/neck/fingering';
 import { halfSteps, type Interval } from '$core/notes/notes';
 import { placeId } from '$core/neck/neck';

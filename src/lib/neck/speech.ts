@@ -1,6 +1,6 @@
 /** Notes on the neck in words. */
 import { degreeOver, spokenOver } from '$core/chords/over';
-import { type Chord } from '$core/chords/chords';
+import type { Chord } from 'corvel-core';
 import type { Mark } from '$core/neck/marks';
 import { placeWords } from '$core/neck/neck';
 import { speakChord, speakNote } from '$lib/ui/glyphs';

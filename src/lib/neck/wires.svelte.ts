@@ -2,7 +2,7 @@
 import { cubicOut } from 'svelte/easing';
 import { prefersReducedMotion, Tween } from 'svelte/motion';
 import { wiresOf } from '$core/neck/geometry';
-import type { Neck, Zone } from '$core/neck/neck';
+import type { Neck, Zone } from 'corvel-core';
 import { afterPaint } from '$lib/ui/afterPaint.svelte';
 
 /** How long the change takes, in milliseconds. */

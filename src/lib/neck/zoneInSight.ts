@@ -1,6 +1,6 @@
 /** A neck that is wider than the screen, scrolled to where the hand is. */
 import type { Attachment } from 'svelte/attachments';
-import type { Zone } from '$core/neck/neck';
+import type { Zone } from 'corvel-core';
 import type { NeckLayout } from './layout';
 
 interface Seen {

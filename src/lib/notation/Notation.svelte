@@ -4,7 +4,7 @@
   that comes when it is needed.
 -->
 <script lang="ts">
-  import type { Passage } from '$core/phrases/passage';
+  import type { Passage } from 'corvel-core';
   import { NEAR } from '$core/time/units';
   import type { DrawnEvent, drawOnPaper, drawSystem } from './draw';
   import { beforePaper } from '$lib/paper/prepared';

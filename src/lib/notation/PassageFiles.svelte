@@ -1,8 +1,7 @@
 <!-- A passage out to a file of any format, and one opened from a file. -->
 <script lang="ts">
   import FileMusic from '@lucide/svelte/icons/file-music';
-  import type { Neck } from '$core/neck/neck';
-  import type { Passage } from '$core/phrases/passage';
+  import type { Neck, Passage } from 'corvel-core';
   import { download } from '$lib/ui/download';
   import { inform, warn } from '$lib/ui/messages.svelte';
   import { readPassageFile } from '$lib/workers/opening';

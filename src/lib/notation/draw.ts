@@ -26,10 +26,10 @@ import { degreeOver } from '$core/chords/over';
 import type { NotatedEvent } from '$core/phrases/measures';
 import { fretText } from '$core/formats/passage/tab/write';
 import { at } from '$core/lists';
-import { stringCount, pitchAt } from '$core/neck/neck';
-import { noteName } from '$core/notes/notes';
+import { noteName, type Passage, pitchAt } from 'corvel-core';
+import { stringCount } from '$core/neck/neck';
 import { octaveOf } from '$core/notes/pitch';
-import type { Passage, PlayedNote } from '$core/phrases/passage';
+import type { PlayedNote } from '$core/phrases/passage';
 import { type Technique, techniqueOf } from '$core/phrases/techniques';
 import { showOver } from '$lib/ui/glyphs';
 import {

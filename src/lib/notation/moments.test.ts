@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest';
-import { STANDARD_NECK } from '$core/neck/neck';
+import { type Passage, STANDARD_NECK } from 'corvel-core';
 import { note } from '$core/notes/notes';
-import { type Passage, PLAIN_PASSAGE, struck } from '$core/phrases/passage';
+import { PLAIN_PASSAGE, struck } from '$core/phrases/passage';
 import { coming, momentAt, momentsOf, soundingAt } from './moments';
 
 const played = (beat: number, beats: number, string = 3) =>

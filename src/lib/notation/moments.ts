@@ -1,5 +1,6 @@
 /** What of a passage sounds at a beat, and what comes next. */
-import type { Passage, PlayedNote } from '$core/phrases/passage';
+import type { Passage } from 'corvel-core';
+import type { PlayedNote } from '$core/phrases/passage';
 import { type Beats, NEAR } from '$core/time/units';
 
 /** The notes sounding at a beat; none where nothing plays. */

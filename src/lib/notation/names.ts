@@ -1,5 +1,5 @@
 /** The names of chords over the staff: how wide they are, and where they stand. Pixels. */
-import { type Chord, chordName } from '$core/chords/chords';
+import { type Chord, chordName } from 'corvel-core';
 import { showSymbol } from '$lib/ui/glyphs';
 
 /** With real signs for accidentals. */

@@ -1,8 +1,8 @@
 import { afterAll, beforeAll, describe, expect, test, vi } from 'vitest';
 import { parseKey } from '$core/keys/keys';
-import { STANDARD_NECK } from '$core/neck/neck';
+import { type Passage, STANDARD_NECK } from 'corvel-core';
 import { note } from '$core/notes/notes';
-import { type Passage, PLAIN_PASSAGE, struck } from '$core/phrases/passage';
+import { PLAIN_PASSAGE, struck } from '$core/phrases/passage';
 import { chartOf } from '$tests/laws';
 import { NAME_GAP, standApart } from './names';
 import { chordUnder, layOutSheet, type SheetOptions } from './systems';

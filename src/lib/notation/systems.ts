@@ -1,13 +1,13 @@
 /** Where the bars of a passage stand on a page: systems of staff and tablature, before they are drawn. */
-import type { Chord } from '$core/chords/chords';
+import { type Chord, type Note, noteName, type Passage, pitchAt } from 'corvel-core';
 import { keyOfSignature, signatureOf } from '$core/keys/keys';
 import { rememberOf } from '$core/cache';
 import { at } from '$core/lists';
-import { pitchAt, stringCount } from '$core/neck/neck';
-import { alteration, type Note, noteName, step } from '$core/notes/notes';
+import { stringCount } from '$core/neck/neck';
+import { alteration, step } from '$core/notes/notes';
 import { octaveOf } from '$core/notes/pitch';
 import { measuresOf, type NotatedBar } from '$core/phrases/measures';
-import type { Passage, PlayedNote } from '$core/phrases/passage';
+import type { PlayedNote } from '$core/phrases/passage';
 import type { TechniqueKind } from '$core/phrases/techniques';
 import { beatTicks } from '$core/time/metre';
 import { type Beats, NEAR } from '$core/time/units';

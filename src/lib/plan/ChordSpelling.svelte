@@ -1,7 +1,7 @@
 <!-- Everything about a chord, one press away. -->
 <script lang="ts">
   import Info from '@lucide/svelte/icons/info';
-  import type { Chord } from '$core/chords/chords';
+  import type { Chord } from 'corvel-core';
   import type { Cadence } from '$core/harmony/cadences';
   import type { ChordReading } from '$core/harmony/reading';
   import { showSymbol } from '$lib/ui/glyphs';

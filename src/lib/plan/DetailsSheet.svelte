@@ -1,6 +1,7 @@
 <!-- Title, key, time, tempo, feel and idiom; another key; numerals. Every change is an edit of the text. -->
 <script lang="ts">
-  import { type Chart, readChart } from '$core/chart/form';
+  import { type Chart, noteName } from 'corvel-core';
+  import { readChart } from '$core/chart/form';
   import {
     shiftChart,
     toNumerals,
@@ -11,7 +12,7 @@
   import { withHeader } from '$core/chart/summary';
   import { type Idiom, IDIOMS } from '$core/chart/syntax';
   import { type Key, keyOfSignature, parseKey, writeKey } from '$core/keys/keys';
-  import { noteName, pitchClass } from '$core/notes/notes';
+  import { pitchClass } from '$core/notes/notes';
   import { range } from '$core/lists';
   import { showSymbol } from '$lib/ui/glyphs';
 

@@ -1,10 +1,9 @@
 <!-- The drawer under the neck: scales, the change, targets, style. Closed it is its four names. -->
 <script lang="ts">
-  import type { Option } from '$core/lenses/options';
+  import type { Chart, Option } from 'corvel-core';
   import type { Mark } from '$core/neck/marks';
   import { speakMark } from '$lib/neck/speech';
   import NeckMenu from './NeckMenu.svelte';
-  import type { Chart } from '$core/chart/form';
   import { getStudy } from '$lib/study/study.svelte';
   import { LEAVES, type Leaf } from '$lib/study/view';
 

@@ -1,5 +1,6 @@
 <!-- What is in hand, with its reason, and what will be. -->
 <script lang="ts">
+  import type {} from 'corvel-core';
   import { reasonFor } from '$core/lenses/options';
   import { showMaterial } from '$lib/frame/material';
   import { getStudy } from '$lib/study/study.svelte';

@@ -3,10 +3,10 @@
   what moves. Half steps are heaviest; what arrives new is ringed, guide tones stand proud.
 -->
 <script lang="ts">
-  import type { Chord } from '$core/chords/chords';
+  import type { Chord, Note } from 'corvel-core';
   import { readOver, type Weight, weightOver } from '$core/chords/over';
   import type { Crossing } from '$core/crossings/crossing';
-  import { type Note, pitchClass, transpose } from '$core/notes/notes';
+  import { pitchClass, transpose } from '$core/notes/notes';
   import { changeSteps } from '$core/targets/changes';
   import { showNote, showOver, speakSentence } from '$lib/ui/glyphs';
   import { moveWeight } from '$lib/frame/contour';

@@ -1,7 +1,6 @@
 <!-- An option's notes over the chord: tones solid, colours outlined, clashes faint and dashed, blue dotted. -->
 <script lang="ts">
-  import type { Chord } from '$core/chords/chords';
-  import type { Option } from '$core/lenses/options';
+  import type { Chord, Option } from 'corvel-core';
   import { type OptionTone, optionTones } from './optionWords';
 
   interface Props {

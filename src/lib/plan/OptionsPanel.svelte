@@ -6,7 +6,8 @@
   import { togglePreferred } from '$lib/study/edits';
   import Star from '@lucide/svelte/icons/star';
   import { LENS_TABLE, LENSES, type Lens } from '$core/lenses/table';
-  import { type Option, reasonFor } from '$core/lenses/options';
+  import type { Option } from 'corvel-core';
+  import { reasonFor } from '$core/lenses/options';
   import type { ModeNaming } from '$lib/settings/settings';
   import { showSymbol } from '$lib/ui/glyphs';
   import { type Scope } from '$lib/study/choices';

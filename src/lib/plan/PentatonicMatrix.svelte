@@ -5,9 +5,9 @@
 -->
 <script lang="ts">
   import { GUIDE_TONE_SAYS } from '$lib/frame/words';
-  import type { Chord } from '$core/chords/chords';
+  import type { Chord, Option } from 'corvel-core';
   import { degreeOver } from '$core/chords/over';
-  import { type Option, reasonFor, withFlatFifths } from '$core/lenses/options';
+  import { reasonFor, withFlatFifths } from '$core/lenses/options';
   import { borrowedOver } from '$core/lenses/pentatonics';
   import { halfSteps, pitchClass } from '$core/notes/notes';
   import { group, range } from '$core/lists';

@@ -4,6 +4,7 @@
 -->
 <script lang="ts">
   import type { Mark } from '$core/neck/marks';
+  import type {} from 'corvel-core';
   import { fitZone, samePlace, stringCount } from '$core/neck/neck';
   import { spanOf } from '$core/neck/fingering';
   import { type DrawnMark, drawnChange } from '$lib/neck/drawn';

@@ -7,6 +7,7 @@
   import type { Mark } from '$core/neck/marks';
   import { INTENTS } from '$core/lenses/lens';
   import { changeSentence } from '$core/targets/changes';
+  import type {} from 'corvel-core';
   import { stringCount } from '$core/neck/neck';
   import ChangeLine from '$lib/frame/ChangeLine.svelte';
   import Frame from '$lib/frame/Frame.svelte';

@@ -3,7 +3,7 @@
   import { extent } from 'd3-array';
   import { linear } from '$lib/ui/scale';
   import { curveStepAfter, line } from 'd3-shape';
-  import type { Chart } from '$core/chart/form';
+  import type { Chart } from 'corvel-core';
   import type { Route } from '$core/targets/route';
 
   interface Props {

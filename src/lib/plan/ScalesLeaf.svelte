@@ -1,7 +1,6 @@
 <!-- The scales over the chord sounding now; why one is chosen, or two of them beside each other. -->
 <script lang="ts">
-  import type { Chart } from '$core/chart/form';
-  import type { Option } from '$core/lenses/options';
+  import type { Chart, Option } from 'corvel-core';
   import { getStudy } from '$lib/study/study.svelte';
   import { getPlanModel } from './model.svelte';
   import ScalesList from './ScalesList.svelte';

@@ -5,7 +5,7 @@
   import { setIntent, switchAfter, thenPlay } from '$lib/study/edits';
   import { INTENTS } from '$core/lenses/lens';
   import { type Lens } from '$core/lenses/table';
-  import type { Option } from '$core/lenses/options';
+  import type { Option } from 'corvel-core';
   import X from '@lucide/svelte/icons/x';
   import Choice from '$lib/ui/Choice.svelte';
   import { showSymbol } from '$lib/ui/glyphs';

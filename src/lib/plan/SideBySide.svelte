@@ -1,8 +1,8 @@
 <!-- Two choices over a chord side by side: what each covers, lacks, adds and costs. -->
 <script lang="ts">
-  import type { Chord } from '$core/chords/chords';
-  import { type Option, tensionsOver } from '$core/lenses/options';
-  import { type Note, pitchClass } from '$core/notes/notes';
+  import type { Chord, Note, Option } from 'corvel-core';
+  import { tensionsOver } from '$core/lenses/options';
+  import { pitchClass } from '$core/notes/notes';
   import { showMaterial } from '$lib/frame/material';
   import type { ModeNaming } from '$lib/settings/settings';
   import { showNote, showSymbol } from '$lib/ui/glyphs';

@@ -1,7 +1,7 @@
 <!-- A chord's spelling, its guide tones, its tensions, and what it does in the key. -->
 <script lang="ts">
   import TheoryLink from '$lib/ui/TheoryLink.svelte';
-  import { type Chord, chordNotes } from '$core/chords/chords';
+  import { type Chord, chordNotes } from 'corvel-core';
   import type { Cadence } from '$core/harmony/cadences';
   import { keyName } from '$core/keys/keys';
   import type { ChordReading } from '$core/harmony/reading';

@@ -4,7 +4,7 @@
   import { getStudy } from '$lib/study/study.svelte';
   import { getPlanModel } from './model.svelte';
   import { changeTargets, unpin } from '$lib/study/edits';
-  import type { Chart } from '$core/chart/form';
+  import type { Chart } from 'corvel-core';
   import { CONTOURS, type Preference } from '$core/targets/kinds';
   import type { Route } from '$core/targets/route';
   import { PART_WORDS, ROUTE_PARTS, type RoutePart } from '$core/targets/weights';

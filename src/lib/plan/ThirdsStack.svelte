@@ -1,9 +1,9 @@
 <!-- The chord's thirds in a row, and over them a bracket for each arpeggio stacked on one of them. -->
 <script lang="ts">
-  import { type Chord, chordName } from '$core/chords/chords';
-  import { type Note, pitchClass } from '$core/notes/notes';
+  import { type Chord, chordName, type Note, type Option } from 'corvel-core';
+  import { pitchClass } from '$core/notes/notes';
   import { showNote, showSymbol } from '$lib/ui/glyphs';
-  import { type Option, tensionsOver } from '$core/lenses/options';
+  import { tensionsOver } from '$core/lenses/options';
 
   interface Props {
     readonly chord: Chord;

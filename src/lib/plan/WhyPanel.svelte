@@ -5,10 +5,10 @@
   import { getPlanModel } from './model.svelte';
   import { group } from '$core/lists';
   import Volume from '@lucide/svelte/icons/volume-2';
-  import type { Chart } from '$core/chart/form';
+  import type { Chart, Option } from 'corvel-core';
   import { roleSentence } from '$core/harmony/roles';
   import { coverageOf } from '$core/lenses/coverage';
-  import { type Option, reasonFor } from '$core/lenses/options';
+  import { reasonFor } from '$core/lenses/options';
   import type { ModeNaming } from '$lib/settings/settings';
   import { showSymbol } from '$lib/ui/glyphs';
   import { hearProgramme } from '$lib/audio/hear';

@@ -2,7 +2,7 @@
 <script lang="ts">
   import TheoryLink from '$lib/ui/TheoryLink.svelte';
   import { getStudy } from '$lib/study/study.svelte';
-  import { chordName } from '$core/chords/chords';
+  import { chordName } from 'corvel-core';
   import { matchingPentatonic } from '$core/collections/pentatonics';
   import { pentatonicIn } from '$core/neck/zones';
   import { BOX_NAMES } from '$lib/settings/settings';

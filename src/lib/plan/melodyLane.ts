@@ -1,8 +1,7 @@
 /** The tune's melody as a lane under the bars: the note each chord is met with. */
-import type { Chart } from '$core/chart/form';
+import { type Chart, type Neck, pitchAt } from 'corvel-core';
 import { degreeOver } from '$core/chords/over';
 import type { Lane, LaneStop } from '$core/crossings/lanes';
-import { type Neck, pitchAt } from '$core/neck/neck';
 import type { PlayedNote } from '$core/phrases/passage';
 import { NEAR } from '$core/time/units';
 

@@ -1,7 +1,7 @@
 /** What Plan shows of the chord sounding now and of the change to the next, and what may be done there. */
 import { createContext } from 'svelte';
+import { chordNotes, type Option } from 'corvel-core';
 import { nextChange } from '$core/chart/form';
-import { chordNotes } from '$core/chords/chords';
 import { cross } from '$core/crossings/crossing';
 import { type Lane, lanesOf } from '$core/crossings/lanes';
 import { melodyOver } from '$lib/study/melody';
@@ -10,7 +10,7 @@ import { adviceAt } from '$core/crossings/advice';
 import { remarksOn } from '$core/crossings/remarks';
 import type { Lens } from '$core/lenses/table';
 import { modeAt } from '$core/lenses/modes';
-import { type Option, optionsFor } from '$core/lenses/options';
+import { optionsFor } from '$core/lenses/options';
 import { filterMarks, type Layer, type LayerKind, layersFor, withGround } from '$core/neck/layers';
 import { markNeck, type Sounding } from '$core/neck/marks';
 import { onlyDegrees, withDegrees } from '$core/neck/only';

@@ -1,6 +1,6 @@
 /** An option's parts in short, for the eye. */
-import type { Chord } from '$core/chords/chords';
-import { type Option, tensionsOver } from '$core/lenses/options';
+import type { Chord, Option } from 'corvel-core';
+import { tensionsOver } from '$core/lenses/options';
 import type { RankParts } from '$core/lenses/ranking';
 import { pitchClass } from '$core/notes/notes';
 import { list } from '$core/words';

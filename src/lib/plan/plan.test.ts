@@ -1,10 +1,10 @@
 import { describe, expect, test } from 'vitest';
 import { readHarmony } from '$core/harmony/reading';
-import { lensContexts, type Option, optionsFor } from '$core/lenses/options';
+import { noteName, type Option, STANDARD_NECK } from 'corvel-core';
+import { lensContexts, optionsFor } from '$core/lenses/options';
 import { WEIGHTS } from '$core/lenses/ranking';
 import { at } from '$core/lists';
-import { STANDARD_NECK } from '$core/neck/neck';
-import { note, noteName } from '$core/notes/notes';
+import { note } from '$core/notes/notes';
 import { struck } from '$core/phrases/passage';
 import { chartOf } from '$tests/laws';
 import { laneOfMelody } from './melodyLane';

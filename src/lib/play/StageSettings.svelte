@@ -1,7 +1,8 @@
 <!-- What is set once for a while: counting in, keys, turns, ramps, what shows ahead, the line, levels. -->
 <script lang="ts">
   import { CLICKS } from '$core/band/click';
-  import { type ExerciseKind, STYLED_KINDS } from '$core/exercises/kinds';
+  import type { ExerciseKind } from 'corvel-core';
+  import { STYLED_KINDS } from '$core/exercises/kinds';
   import { EXERCISE_WORDS } from '$core/exercises/words';
   import { LINE_STYLES, STYLE_ROWS } from '$core/lines/styles';
   import { SUBDIVISIONS } from '$core/time/subdivision';

@@ -2,7 +2,7 @@
  * The course of what is played: pass after pass of one loop, then of another once the player has chosen it.
  * Beats are counted on through all passes; everything here is a value made from values.
  */
-import type { Chart } from '$core/chart/form';
+import type { Chart } from 'corvel-core';
 import { type Beats, NEAR } from '$core/time/units';
 import { fitLoop, sameLoop } from '$lib/study/loops';
 import type { Loop } from '$lib/study/playing';

@@ -1,5 +1,5 @@
 /** Passes held against their targets, folded into what is shown and kept: each pass is judged once. */
-import type { Landings } from '$core/listening/landings';
+import type { Landings } from 'corvel-core';
 import type { TakenNote } from '$core/listening/take';
 import type { Seconds } from '$core/time/units';
 

@@ -1,6 +1,7 @@
 /** What landed on the stage: pass by pass, what was heard held against the targets. */
 import { untrack } from 'svelte';
-import { type HeardAt, type Landing, type Landings, landingsOf } from '$core/listening/landings';
+import type { HeardAt, Landings } from 'corvel-core';
+import { type Landing, landingsOf } from '$core/listening/landings';
 import type { HeardNote } from '$core/listening/notes';
 import type { TakenNote } from '$core/listening/take';
 import type { Beats, Seconds } from '$core/time/units';

@@ -1,9 +1,8 @@
 /** The part of a line that a loop plays, and what leads into it. */
-import type { Chart } from '$core/chart/form';
+import { type Chart, type Neck, type Passage, pitchAt } from 'corvel-core';
 import { degreeOver } from '$core/chords/over';
 import type { Key } from '$core/keys/keys';
-import { type Neck, pitchAt } from '$core/neck/neck';
-import { type Passage, passageOf, struck } from '$core/phrases/passage';
+import { passageOf, struck } from '$core/phrases/passage';
 import type { ApproachNote } from '$core/targets/approach';
 import type { RouteStop } from '$core/targets/route';
 import { type Beats, NEAR } from '$core/time/units';

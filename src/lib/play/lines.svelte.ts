@@ -1,8 +1,7 @@
 /** What is played over the band in each pass: its targets and its line, worked out for the key of the pass. */
 import { rememberOf } from '$core/cache';
-import type { Chart } from '$core/chart/form';
+import type { Chart, Passage } from 'corvel-core';
 import { readPassageJson } from '$core/formats/passage/json';
-import type { Passage } from '$core/phrases/passage';
 import { approachNotes } from '$core/targets/approach';
 import type { RouteStop } from '$core/targets/route';
 import type { Beats } from '$core/time/units';

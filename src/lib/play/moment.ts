@@ -1,5 +1,5 @@
 /** What sounds at a moment of the loop, and what it changes to. */
-import type { Chart } from '$core/chart/form';
+import type { Chart } from 'corvel-core';
 import type { RouteStop } from '$core/targets/route';
 import { type Beats, NEAR } from '$core/time/units';
 import type { PlannedChord } from '$lib/study/choices';

@@ -1,12 +1,13 @@
 /** What is asked for a pass: its targets, and the exercise that is its line. */
 import { rememberBy } from '$core/cache';
+import type { Neck } from 'corvel-core';
 import type { ExerciseRequest } from '$core/exercises/exercises';
 import { MELODY_KINDS } from '$core/exercises/kinds';
 import type { RouteRequest } from '$core/targets/route';
 import { overChart } from '$core/licks/lick';
 import { movedLick } from '$core/licks/moving';
 import type { LickNote } from '$core/licks/sounding';
-import { type Neck, stringCount } from '$core/neck/neck';
+import { stringCount } from '$core/neck/neck';
 import { melodyOn } from '$lib/study/melody';
 import { latersOf } from '$lib/study/choices';
 import { type MadeWith, madeWith } from '$lib/study/made';

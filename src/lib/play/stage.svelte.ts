@@ -3,7 +3,7 @@ import { createContext, onDestroy, untrack } from 'svelte';
 import { feelFor } from '$core/band/band';
 import type { Solo } from '$core/band/events';
 import { rememberOf } from '$core/cache';
-import type { Passage } from '$core/phrases/passage';
+import type { Passage } from 'corvel-core';
 import { type Feel, readFeel } from '$core/time/feel';
 import { feelAt } from '$core/time/swing';
 import { DEFAULT_TEMPO, withinTempo } from '$core/time/tempo';

@@ -1,11 +1,12 @@
 /** The chart as it is played in a pass: in its own key, or another, with what is chosen over it. */
 import { type BandForm, bandForm } from '$core/band/form';
 import { rememberBy } from '$core/cache';
-import { type Chart, readChart } from '$core/chart/form';
+import { type Chart, intervalBetween } from 'corvel-core';
+import { readChart } from '$core/chart/form';
 import { shiftChart } from '$core/chart/rewrite';
 import type { Key } from '$core/keys/keys';
 import { type Material, parseMaterial } from '$core/lenses/material';
-import { type Interval, intervalBetween, transpose } from '$core/notes/notes';
+import { type Interval, transpose } from '$core/notes/notes';
 import { transposeMaterial } from '$lib/study/align';
 import type { PlannedChord } from '$lib/study/choices';
 import type { Loop } from '$lib/study/playing';

@@ -1,6 +1,6 @@
 /** Where the music is: the chord that sounds, the change to come, whose turn it is. */
 import { lastBy } from '$core/band/form';
-import type { Chart } from '$core/chart/form';
+import type { Chart } from 'corvel-core';
 import { type Beats, NEAR } from '$core/time/units';
 import { pageTransport } from '$lib/audio/transport.svelte';
 import type { Study } from '$lib/study/study.svelte';

@@ -5,10 +5,11 @@
   import { page } from '$app/state';
   import ChevronRight from '@lucide/svelte/icons/chevron-right';
   import Dice from '@lucide/svelte/icons/dices';
+  import type { Passage } from 'corvel-core';
   import { LINE_KINDS } from '$core/exercises/kinds';
   import { EXERCISE_WORDS } from '$core/exercises/words';
   import { degreeOver, weightOver } from '$core/chords/over';
-  import type { Passage, PlayedNote } from '$core/phrases/passage';
+  import type { PlayedNote } from '$core/phrases/passage';
   import { samePlace, stringCount, uniquePlaces } from '$core/neck/neck';
   import { DEFAULT_TEMPO } from '$core/time/tempo';
   import { passageProgramme } from '$lib/audio/programme';

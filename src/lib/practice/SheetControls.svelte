@@ -1,11 +1,10 @@
 <!-- Which exercise, over what of the chart, where on the neck, in which notes. -->
 <script lang="ts">
   import { goto } from '$app/navigation';
+  import { type ExerciseKind, EXERCISES } from 'corvel-core';
   import {
     type Beginning,
     BEGINNING_KINDS,
-    type ExerciseKind,
-    EXERCISES,
     MELODY_KINDS,
     STYLED_KINDS,
   } from '$core/exercises/kinds';
@@ -18,7 +17,8 @@
   import { createLick } from '$lib/licks/api';
   import { getStudy } from '$lib/study/study.svelte';
   import { showSymbol } from '$lib/ui/glyphs';
-  import { warn } from '$lib/ui/messages.svelte';
+  import { staying } from '$lib/ui/anew';
+  import { inform, warn } from '$lib/ui/messages.svelte';
   import Picked from '$lib/ui/Picked.svelte';
   import type { Practice } from './practice.svelte';
 
@@ -76,11 +76,13 @@
   async function writeMelody() {
     const { chart, document } = study;
     if (!chart) return;
+    const stays = staying();
     const id = await createLick({
       ...{ title: `${chart.source.title || 'Untitled'}, the melody`, tags: ['melody'] },
       ...{ source: 'mine', chart: document.text.slice(0, LICK_LIMITS.chart), notes: [] },
     });
     if (id === null) warn('The server does not answer.');
+    else if (!(await stays())) inform('The melody is in Licks.');
     else await goto(`/licks/${id}`);
   }
 

@@ -2,7 +2,7 @@
 <script lang="ts">
   import Play from '@lucide/svelte/icons/play';
   import Stop from '@lucide/svelte/icons/square';
-  import type { Passage } from '$core/phrases/passage';
+  import type { Passage } from 'corvel-core';
   import PassageFiles from '$lib/notation/PassageFiles.svelte';
   import { getStudy } from '$lib/study/study.svelte';
 

@@ -1,14 +1,14 @@
 /** What a practice sheet is made of, and the exercise made from it. */
+import type { ExerciseKind, Passage } from 'corvel-core';
 import { fitZone, stringCount } from '$core/neck/neck';
 import { type ExerciseRequest, homeOf } from '$core/exercises/exercises';
 import { notesOver, patternFrom } from '$core/exercises/own/from';
 import { notesPerBeat } from '$core/time/subdivision';
-import { type ExerciseKind, MELODY_KINDS } from '$core/exercises/kinds';
+import { MELODY_KINDS } from '$core/exercises/kinds';
 import { EXERCISE_WORDS } from '$core/exercises/words';
 import { motifOf } from '$core/lines/motif';
 import { overChart } from '$core/licks/lick';
 import { readPassageJson, writePassageJson } from '$core/formats/passage/json';
-import type { Passage } from '$core/phrases/passage';
 import type { StoredLick } from '$lib/licks/messages';
 import { latersOf } from '$lib/study/choices';
 import { keepSheet, setMelody } from '$lib/study/edits';

@@ -3,7 +3,8 @@
   import Plus from '@lucide/svelte/icons/plus';
   import Trash from '@lucide/svelte/icons/trash-2';
   import { untrack } from 'svelte';
-  import { makeNeck, TUNINGS } from '$core/neck/instruments';
+  import { makeNeck } from 'corvel-core';
+  import { TUNINGS } from '$core/neck/instruments';
   import { NECK_LIMITS } from '$core/neck/neck';
   import { LARGE, layOut } from '$lib/neck/layout';
   import NeckBoard from '$lib/neck/NeckBoard.svelte';

@@ -1,12 +1,12 @@
 /** Where a lick fits among the charts, and putting it there. */
 import { randomUUID } from 'node:crypto';
-import { type Chart, readChart } from '$core/chart/form';
+import { type Chart, STANDARD_NECK } from 'corvel-core';
+import { readChart } from '$core/chart/form';
 import { readHarmony } from '$core/harmony/reading';
 import { fitLick, type Match, startOf } from '$core/licks/fit';
 import { overChart } from '$core/licks/lick';
 import { movedLick, zoneOfLick } from '$core/licks/moving';
 import { writePassageJson } from '$core/formats/passage/json';
-import { STANDARD_NECK } from '$core/neck/neck';
 import { passageOf } from '$core/phrases/passage';
 import { NEAR } from '$core/time/units';
 import { instrumentOf, neckOf } from '$lib/settings/settings';

@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { range } from '$core/lists';
-import { STANDARD_NECK } from '$core/neck/neck';
+import { STANDARD_NECK } from 'corvel-core';
 import type { PracticeChart } from '$core/log/session';
 import { zonesOf } from '$core/neck/zones';
 import { note } from '$core/notes/notes';

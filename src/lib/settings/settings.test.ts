@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { STANDARD_NECK } from '$core/neck/neck';
+import { STANDARD_NECK } from 'corvel-core';
 import {
   DEFAULT_SETTINGS,
   INSTRUMENT_LIMIT,

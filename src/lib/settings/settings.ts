@@ -1,7 +1,7 @@
 /** What the player set once for all charts: instruments, and how boxes are named. */
 import * as z from 'zod/mini';
-import { makeNeck } from '$core/neck/instruments';
-import { type Neck, STANDARD_NECK, STANDARD_TUNING } from '$core/neck/neck';
+import { makeNeck, type Neck, STANDARD_NECK } from 'corvel-core';
+import { STANDARD_TUNING } from '$core/neck/neck';
 import { NAMINGS } from '$core/notes/naming';
 import { PATTERN_LIMITS } from '$core/exercises/own/pattern';
 import { SHARED_LIMITS } from '$core/exercises/own/line';

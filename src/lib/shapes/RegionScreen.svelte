@@ -5,10 +5,10 @@
 <script lang="ts">
   import { replaceState } from '$app/navigation';
   import { page } from '$app/state';
-  import { chordName, sameChord } from '$core/chords/chords';
+  import { chordName, placesOf, type Zone } from 'corvel-core';
+  import { sameChord } from '$core/chords/chords';
   import { modeAt } from '$core/lenses/modes';
   import { type Placed, spanOf } from '$core/neck/fingering';
-  import { placesOf, type Zone } from '$core/neck/neck';
   import { type RouteStop, solveRoutes } from '$core/targets/route';
   import { showMaterial } from '$lib/frame/material';
   import { degreesShown, onlyAfter, ONLY_NAMES } from '$lib/study/view';

@@ -1,6 +1,6 @@
 <!-- Every shape of one chord: pick one and the zone of Plan goes there. -->
 <script lang="ts">
-  import { type Chord, chordName } from '$core/chords/chords';
+  import { type Chord, chordName } from 'corvel-core';
   import { alone } from '$core/lenses/modeContext';
   import { modeAt, modeFor } from '$core/lenses/modes';
   import { morphsOn } from '$core/neck/homes';

@@ -1,7 +1,6 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { chordNotes } from '$core/chords/chords';
-import { parseChord } from '$core/chords/symbols';
+import { chordNotes, parseChord } from 'corvel-core';
 import { collectionNotes } from '$core/collections/collections';
 import { matchingPentatonic } from '$core/collections/pentatonics';
 import { alone } from '$core/lenses/modeContext';

@@ -1,12 +1,19 @@
 /** Every shape of a chord on a neck, as a page of small pictures shows them. */
-import { type Chord, chordName, chordNotes } from '$core/chords/chords';
+import {
+  type Chord,
+  chordName,
+  chordNotes,
+  degreeName,
+  intervalBetween,
+  type Neck,
+  type Zone,
+} from 'corvel-core';
 import { type Collection, collectionName, collectionNotes } from '$core/collections/collections';
 import { matchingPentatonic } from '$core/collections/pentatonics';
 import { boxesOf } from '$core/neck/boxes';
 import { needsStretch, type Placed, spanOf } from '$core/neck/fingering';
 import { underHand } from '$core/neck/hand';
 import { doubleStops, type Home, homesOf } from '$core/neck/homes';
-import type { Neck, Zone } from '$core/neck/neck';
 import { inversionsOn, oneOctave, positionsOf, threePerString } from '$core/neck/positions';
 import {
   INVERSION_NAMES,
@@ -17,8 +24,6 @@ import {
   type Voicing,
   voicingsOf,
 } from '$core/neck/voicings';
-import { degreeName } from '$core/notes/degrees';
-import { intervalBetween } from '$core/notes/notes';
 import type { BoxNaming } from '$lib/settings/settings';
 import { showBox } from '$lib/settings/boxes';
 

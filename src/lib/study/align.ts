@@ -1,12 +1,11 @@
 /** Keeps choices with their chords while the chart is edited. */
 import { diffArrays } from 'diff/lib/diff/array.js';
-import type { Chart } from '$core/chart/form';
-import { chordName, transposeChord } from '$core/chords/chords';
-import { parseChord } from '$core/chords/symbols';
+import { type Chart, chordName, type Neck, parseChord, pitchAt } from 'corvel-core';
+import { transposeChord } from '$core/chords/chords';
 import { transposeCollection } from '$core/collections/collections';
 import { arpeggio, collectionMaterial, parseMaterial, triad } from '$core/lenses/material';
 import { range } from '$core/lists';
-import { fretFor, type Neck, pitchAt, type Place, stringCount } from '$core/neck/neck';
+import { fretFor, type Place, stringCount } from '$core/neck/neck';
 import { shiftSlides } from '$core/phrases/techniques';
 import { halfSteps, type Interval } from '$core/notes/notes';
 import type { Plan, PlanChoice, SetAside } from './plan';

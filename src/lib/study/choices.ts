@@ -1,10 +1,11 @@
 /** From a plan's choices to what is played over each chord. */
-import type { Chart, PlayedChord } from '$core/chart/form';
+import type { Chart, Option } from 'corvel-core';
+import type { PlayedChord } from '$core/chart/form';
 import { sameChord } from '$core/chords/chords';
 import type { Intent, LensContext } from '$core/lenses/lens';
 import type { Lens } from '$core/lenses/table';
 import { defaultMaterial, type Material, parseMaterial } from '$core/lenses/material';
-import { firstOption, type Option, suggest } from '$core/lenses/options';
+import { firstOption, suggest } from '$core/lenses/options';
 import type { Choice } from '$core/lenses/styles';
 import type { Later } from '$core/lines/spans';
 import type { Plan, PlanChoice } from './plan';

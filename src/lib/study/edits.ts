@@ -1,10 +1,9 @@
 /** Edits of a plan: each a function from plan to plan, whatever shows it. */
-import type { Chart } from '$core/chart/form';
+import type { Chart, Option, Zone } from 'corvel-core';
 import type { Intent } from '$core/lenses/lens';
 import type { Lens } from '$core/lenses/table';
-import type { Option } from '$core/lenses/options';
 import type { Choice } from '$core/lenses/styles';
-import type { Place, Zone } from '$core/neck/neck';
+import type { Place } from '$core/neck/neck';
 import { choiceOf, choose, type PlannedChord, type Scope, scopeOf, takeProposal } from './choices';
 import type { Plan, PracticeSheet, SetAside, TargetSettings } from './plan';
 

@@ -1,5 +1,5 @@
 /** Loops that are chosen with one press: a chord, two, two bars, a section, the form. */
-import type { Chart } from '$core/chart/form';
+import type { Chart } from 'corvel-core';
 import { type Extent, EXTENTS } from '$core/time/extent';
 import { NEAR } from '$core/time/units';
 import type { Loop } from './playing';

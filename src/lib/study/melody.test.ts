@@ -1,8 +1,7 @@
 import { describe, expect, test } from 'vitest';
 import { transposeChart } from '$core/chart/rewrite';
-import { makeNeck } from '$core/neck/instruments';
-import { pitchAt, STANDARD_NECK } from '$core/neck/neck';
-import { note, noteName } from '$core/notes/notes';
+import { makeNeck, noteName, pitchAt, STANDARD_NECK } from 'corvel-core';
+import { note } from '$core/notes/notes';
 import { laneOfMelody } from '$lib/plan/melodyLane';
 import { alignPlan } from './align';
 import { melodyOn, melodyOver } from './melody';

@@ -1,11 +1,11 @@
 /** The tune's melody on the instrument it is played on. */
-import type { Chart } from '$core/chart/form';
+import { type Chart, type Neck, type Passage, STANDARD_NECK } from 'corvel-core';
 import type { Key } from '$core/keys/keys';
 import { overChart } from '$core/licks/lick';
 import type { LickNote } from '$core/licks/sounding';
 import { readHarmony } from '$core/harmony/reading';
-import { type Neck, STANDARD_NECK, stringCount } from '$core/neck/neck';
-import { type Passage, passageOf, type PlayedNote } from '$core/phrases/passage';
+import { stringCount } from '$core/neck/neck';
+import { passageOf, type PlayedNote } from '$core/phrases/passage';
 import type { Plan } from './plan';
 
 /** The melody without what this neck has no place for. */

@@ -1,5 +1,5 @@
 /** The place in a chart as the address holds it: `?at=5&zone=3-7&edit=text`. Chords count from 1 there. */
-import type { Zone } from '$core/neck/neck';
+import type { Zone } from 'corvel-core';
 
 /** A chord of the chart by its index, and a region of the neck; null for the plan's own. */
 export interface ChartPlace {

@@ -3,7 +3,8 @@ import * as z from 'zod/mini';
 
 import { INTENTS } from '$core/lenses/lens';
 import { LENSES } from '$core/lenses/table';
-import { BEGINNINGS, DIRECTIONS, EXERCISES } from '$core/exercises/kinds';
+import { EXERCISES } from 'corvel-core';
+import { BEGINNINGS, DIRECTIONS } from '$core/exercises/kinds';
 import { PATTERN_LIMITS } from '$core/exercises/own/pattern';
 import { EXTENTS } from '$core/lines/spans';
 import { LINE_STYLES } from '$core/lines/styles';

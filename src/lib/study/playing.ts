@@ -2,7 +2,8 @@
 import * as z from 'zod/mini';
 import { CLICKS } from '$core/band/click';
 import { PATTERN_LIMITS } from '$core/exercises/own/pattern';
-import { BEGINNINGS, DIRECTIONS, EXERCISES } from '$core/exercises/kinds';
+import { EXERCISES } from 'corvel-core';
+import { BEGINNINGS, DIRECTIONS } from '$core/exercises/kinds';
 import { LINE_STYLES } from '$core/lines/styles';
 import { SUBDIVISIONS } from '$core/time/subdivision';
 import { TEMPO_RANGE } from '$core/time/tempo';

@@ -1,5 +1,6 @@
 /** What is asked of the targets of a chart as it is planned. */
-import { type Neck, type Place, stringCount } from '$core/neck/neck';
+import type { Neck } from 'corvel-core';
+import { type Place, stringCount } from '$core/neck/neck';
 import type { RouteRequest } from '$core/targets/route';
 import type { Study } from './study.svelte';
 

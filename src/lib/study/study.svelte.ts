@@ -3,12 +3,13 @@
  * Made once for a chart and shared by every screen of it.
  */
 import { createContext, untrack } from 'svelte';
-import { type Chart, nextChange, readChart, unreadableBars } from '$core/chart/form';
+import type { Chart, Zone } from 'corvel-core';
+import { nextChange, readChart, unreadableBars } from '$core/chart/form';
 import type { Problem } from '$core/chart/syntax';
 import { readHarmony } from '$core/harmony/reading';
 import { type Key, signatureTonic } from '$core/keys/keys';
 import { lensContexts } from '$core/lenses/options';
-import { fitZone, slideZone, stringCount, type Zone } from '$core/neck/neck';
+import { fitZone, slideZone, stringCount } from '$core/neck/neck';
 import { firstZone, zonesOf } from '$core/neck/zones';
 import { instrumentOf, neckOf } from '$lib/settings/settings';
 import type { SettingsStore } from '$lib/settings/store.svelte';

@@ -1,8 +1,7 @@
 /** Plans in one style, and what the styles are called. */
-import type { Chart } from '$core/chart/form';
+import { type Chart, STANDARD_NECK, type Style } from 'corvel-core';
 import type { Reading } from '$core/harmony/reading';
-import { propose, type Style } from '$core/lenses/styles';
-import { STANDARD_NECK } from '$core/neck/neck';
+import { propose } from '$core/lenses/styles';
 import { alignPlan } from './align';
 import { takeProposal } from './choices';
 import { EMPTY_PLAN, type Plan } from './plan';

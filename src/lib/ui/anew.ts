@@ -17,6 +17,22 @@ export async function arrived(): Promise<void> {
   }
 }
 
+/**
+ * Asked before a question: whether the player is still there after its answer, once no page is on its way. What was
+ * made meanwhile opens only where he waits for it.
+ *
+ * @param place what counts as one place; each address by itself where it is left out
+ */
+export function staying(
+  place: () => string | null = () => location.pathname,
+): () => Promise<boolean> {
+  const from = place();
+  return async () => {
+    await arrived();
+    return place() === from;
+  };
+}
+
 /** Asks the server anew for all that the page shows. */
 export async function askAnew(): Promise<void> {
   await arrived();

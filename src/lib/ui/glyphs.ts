@@ -1,13 +1,11 @@
 /** Writing notes, degrees and chords with real music signs, by the names the player set. */
-import type { Chord } from '$core/chords/chords';
+import { type Chord, degreeName, type Note, noteName, parseChord } from 'corvel-core';
 import { renameIn } from '$core/chords/named';
 import { tensionOver } from '$core/chords/over';
 import { renameSpoken, spokenChord, spokenName } from '$core/chords/spoken';
 import { decimalsIn } from '$core/keys/numerals';
-import { degreeName } from '$core/notes/degrees';
-import { parseChord } from '$core/chords/symbols';
 import { inLetters, NAME_PATTERN, nameNote } from '$core/notes/naming';
-import { type Interval, noteName, type Note } from '$core/notes/notes';
+import { type Interval } from '$core/notes/notes';
 import { namesNow } from './names.svelte';
 
 const SIGNS: Readonly<Record<string, string>> = { b: '♭', '#': '♯', x: '𝄪' };

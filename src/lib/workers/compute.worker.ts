@@ -2,8 +2,8 @@
 import { expose } from 'comlink';
 import { bandOf, type BandOptions } from '$core/band/band';
 import type { BandForm } from '$core/band/form';
+import type { Neck } from 'corvel-core';
 import { makeExercise } from '$core/exercises/exercises';
-import type { Neck } from '$core/neck/neck';
 import { type RouteRequest, solveRoutes } from '$core/targets/route';
 import { openChart } from '$lib/formats/charts';
 import { openPassage } from '$lib/formats/passages';

@@ -1,6 +1,6 @@
 /** Opening files away from the page, which goes on whatever they hold. */
 import { type PassageResult, type Refusal, refused } from '$core/formats/result';
-import type { Neck } from '$core/neck/neck';
+import type { Neck } from 'corvel-core';
 import { createCaller, LateError } from './compute';
 import type { ChartOpened } from '$lib/formats/charts';
 

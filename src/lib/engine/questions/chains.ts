@@ -1,8 +1,7 @@
 /** `chains`: one pentatonic shape shifted through the chords. */
 import { z } from 'zod';
 import { bluesChains, chainsThrough } from '$core/lenses/chains';
-import { degreeName } from '$core/notes/degrees';
-import { noteName } from '$core/notes/notes';
+import { degreeName, noteName } from 'corvel-core';
 import { accept, refuse } from '../refusals';
 import { requestedChart } from '../requested';
 import { chartText, degreeText, keyText, noteText } from '../shapes';

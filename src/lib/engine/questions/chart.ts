@@ -1,10 +1,9 @@
 /** `chart`: a chart read whole. */
 import { z } from 'zod';
-import type { Chart } from '$core/chart/form';
+import { type Chart, noteName } from 'corvel-core';
 import { IDIOMS } from '$core/chart/syntax';
 import { type Reading, readHarmony } from '$core/harmony/reading';
 import { keyName } from '$core/keys/keys';
-import { noteName } from '$core/notes/notes';
 import { describeChord } from '../described';
 import { accept } from '../refusals';
 import { requestedChart } from '../requested';

@@ -11,8 +11,7 @@ import {
   relativeOf,
 } from '$core/collections/collections';
 import { seventhsInside, triadsInside } from '$core/collections/inside';
-import { degreeName } from '$core/notes/degrees';
-import { type Note, noteName, parseNote } from '$core/notes/notes';
+import { degreeName, type Note, noteName, parseNote } from 'corvel-core';
 import { accept, refuse } from '../refusals';
 import { collectionText, degreeText, noteText } from '../shapes';
 import { question } from '../question';

@@ -1,14 +1,12 @@
 /** `crossings`: what every change does, and the lanes. */
 import { z } from 'zod';
-import { type Chord, chordNotes } from '$core/chords/chords';
+import { type Chord, chordNotes, degreeName, type Note, noteName, parseNote } from 'corvel-core';
 import { type Crossing, cross } from '$core/crossings/crossing';
 import { type Lane, lanesOf } from '$core/crossings/lanes';
 import { adviceAt } from '$core/crossings/advice';
 import { remarksOn } from '$core/crossings/remarks';
 import { readHarmony } from '$core/harmony/reading';
 import { at } from '$core/lists';
-import { degreeName } from '$core/notes/degrees';
-import { type Note, noteName, parseNote } from '$core/notes/notes';
 import { tonesOf } from '../described';
 import { accept, refuse } from '../refusals';
 import { requestedChart, requestedChoices } from '../requested';

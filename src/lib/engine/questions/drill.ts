@@ -1,11 +1,11 @@
 /** `drill`: one question about chords, degrees and the neck, with its answer. */
 import { z } from 'zod';
 import { readHarmony } from '$core/harmony/reading';
+import { noteName } from 'corvel-core';
 import { zoneTonic } from '$core/chart/form';
 import { DRILL_KINDS } from '$core/drills/kinds';
 import { makeDrill } from '$core/drills/drills';
 import { firstZone } from '$core/neck/zones';
-import { noteName } from '$core/notes/notes';
 import { question } from '../question';
 import { accept } from '../refusals';
 import { refuseZone, requestedChart, requestedNeck } from '../requested';

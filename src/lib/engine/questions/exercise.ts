@@ -1,9 +1,10 @@
 /** `exercise`: an exercise of the drill book. */
 import { z } from 'zod';
+import { degreeName, EXERCISES, noteName } from 'corvel-core';
 import { chartBeats } from '$core/chart/form';
 import { degreeOver } from '$core/chords/over';
 import { makeExercise } from '$core/exercises/exercises';
-import { BEGINNINGS, DIRECTIONS, EXERCISES, LINE_KINDS } from '$core/exercises/kinds';
+import { BEGINNINGS, DIRECTIONS, LINE_KINDS } from '$core/exercises/kinds';
 import { parsePattern, PATTERN_LIMITS } from '$core/exercises/own/pattern';
 import { techniqueSchema } from '$core/formats/passage/techniqueSchema';
 import { overChart } from '$core/licks/lick';
@@ -11,8 +12,6 @@ import { EXTENTS } from '$core/lines/spans';
 import { LINE_STYLES } from '$core/lines/styles';
 import { stringCount } from '$core/neck/neck';
 import { inTime } from '$core/phrases/passage';
-import { degreeName } from '$core/notes/degrees';
-import { noteName } from '$core/notes/notes';
 import { notesPerBeat, SUBDIVISIONS } from '$core/time/subdivision';
 import { accept, refuse } from '../refusals';
 import { noChord, requestedNotes, requestedSetting } from '../requested';

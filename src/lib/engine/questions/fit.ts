@@ -1,7 +1,7 @@
 /** `fit`: every place in some charts where a lick, moved, is right. */
 import { z } from 'zod';
 import { fitLick, MATCHES } from '$core/licks/fit';
-import { STANDARD_NECK } from '$core/neck/neck';
+import { STANDARD_NECK } from 'corvel-core';
 import { question } from '../question';
 import { accept } from '../refusals';
 import { requestedChart, requestedNotes } from '../requested';

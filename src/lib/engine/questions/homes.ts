@@ -1,7 +1,7 @@
 /** `homes`: chord, arpeggio and collection round one root. */
 import { z } from 'zod';
-import type { Chord } from '$core/chords/chords';
-import { explainUnreadable, parseChord } from '$core/chords/symbols';
+import { type Chord, parseChord } from 'corvel-core';
+import { explainUnreadable } from '$core/chords/symbols';
 import {
   type Collection,
   findCollectionKind,

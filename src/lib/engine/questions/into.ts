@@ -1,9 +1,8 @@
 /** `into`: ways from a sounding note into the next chord. */
 import { z } from 'zod';
+import { degreeName, noteName } from 'corvel-core';
 import { nextChange } from '$core/chart/form';
 import { stringCount } from '$core/neck/neck';
-import { degreeName } from '$core/notes/degrees';
-import { noteName } from '$core/notes/notes';
 import { waysInto } from '$core/targets/approach';
 import { accept, refuse } from '../refusals';
 import { noChord, offNeck, requestedOnNeck } from '../requested';

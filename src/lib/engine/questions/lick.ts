@@ -1,11 +1,9 @@
 /** `lick`: played notes read against the chords they sound over. */
 import { z } from 'zod';
-import { chordName } from '$core/chords/chords';
+import { chordName, degreeName, noteName } from 'corvel-core';
 import { readHarmony } from '$core/harmony/reading';
 import { readLick, type ToneRead } from '$core/licks/reading';
 import { NOTE_ROLES } from '$core/licks/roles';
-import { degreeName } from '$core/notes/degrees';
-import { noteName } from '$core/notes/notes';
 import { HOWS } from '$core/phrases/landing';
 import { question } from '../question';
 import { accept } from '../refusals';

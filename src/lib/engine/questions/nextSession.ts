@@ -1,12 +1,11 @@
 /** `next-session`: what to practise next, from what was practised. */
 import { z } from 'zod';
-import type { ExerciseKind } from '$core/exercises/kinds';
+import { type ExerciseKind, STANDARD_NECK } from 'corvel-core';
 import { EXERCISE_WORDS } from '$core/exercises/words';
 import { practiceChart, PROGRESSION } from '$core/log/practice';
 import { nextSession } from '$core/log/session';
 import { EXTENTS } from '$core/time/extent';
 import { STATES } from '$core/log/stints';
-import { STANDARD_NECK } from '$core/neck/neck';
 import { question } from '../question';
 import { accept, refuse } from '../refusals';
 import { requestedChart } from '../requested';

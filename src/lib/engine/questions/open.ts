@@ -1,8 +1,7 @@
 /** `open`: what a file holds, as the Book's Import and the lick editor's Open read it. */
 import { z } from 'zod';
+import { noteName, pitchAt, STANDARD_NECK } from 'corvel-core';
 import { readChart } from '$core/chart/form';
-import { noteName } from '$core/notes/notes';
-import { pitchAt, STANDARD_NECK } from '$core/neck/neck';
 import type { PlayedNote } from '$core/phrases/passage';
 import { chartFormatOf, openChart } from '$lib/formats/charts';
 import { openPassage, passageFormatOf } from '$lib/formats/passages';

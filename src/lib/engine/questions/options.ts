@@ -1,13 +1,12 @@
 /** `options`: what could be played over a chord. */
 import { z } from 'zod';
-import type { Chord } from '$core/chords/chords';
+import { type Chord, degreeName, noteName, type Option } from 'corvel-core';
 import { parentCollection } from '$core/collections/collections';
 import { readHarmony } from '$core/harmony/reading';
 import { INTENTS } from '$core/lenses/lens';
 import { LENSES } from '$core/lenses/table';
 import type { Material } from '$core/lenses/material';
 import {
-  type Option,
   changeFrom,
   lensContexts,
   optionsFor,
@@ -16,8 +15,6 @@ import {
   firstOption,
 } from '$core/lenses/options';
 import { at } from '$core/lists';
-import { degreeName } from '$core/notes/degrees';
-import { noteName } from '$core/notes/notes';
 import { describeChord, describeClash } from '../described';
 import { accept, refuse } from '../refusals';
 import { requestedChart, requestedChoices } from '../requested';

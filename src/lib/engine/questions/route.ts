@@ -1,9 +1,8 @@
 /** `route`: one note to land on for each chord. */
 import { z } from 'zod';
 import { at } from '$core/lists';
-import { degreeName } from '$core/notes/degrees';
-import { noteName } from '$core/notes/notes';
-import { type Neck, stringCount, type Zone } from '$core/neck/neck';
+import { degreeName, type Neck, noteName, type Zone } from 'corvel-core';
+import { stringCount } from '$core/neck/neck';
 import { CONTOURS } from '$core/targets/kinds';
 import { solveRoutes } from '$core/targets/route';
 import { ROUTE_PARTS } from '$core/targets/weights';

@@ -1,9 +1,7 @@
 /** `voicings`: a way through a chart with triads or seventh chords; `triads`: the same of triads. */
 import { z } from 'zod';
-import type { Chart } from '$core/chart/form';
-import { chordName } from '$core/chords/chords';
+import { type Chart, chordName, type Neck, noteName } from 'corvel-core';
 import { at } from '$core/lists';
-import type { Neck } from '$core/neck/neck';
 import {
   INVERSIONS,
   isVoiced,
@@ -13,7 +11,6 @@ import {
   type VoicingKind,
   voicingPath,
 } from '$core/neck/voicings';
-import { noteName } from '$core/notes/notes';
 import { placesOver } from '../described';
 import { accept, refuse } from '../refusals';
 import { requestedOnNeck } from '../requested';

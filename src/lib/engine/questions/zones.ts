@@ -1,8 +1,7 @@
 /** `zones`: where every chord lies under the hand. */
 import { rememberBy } from '$core/cache';
-import type { Chord } from '$core/chords/chords';
+import type { Chord, Zone } from 'corvel-core';
 import { type Collection, collectionName } from '$core/collections/collections';
-import type { Zone } from '$core/neck/neck';
 import { z } from 'zod';
 import { zoneTonic } from '$core/chart/form';
 import { readHarmony } from '$core/harmony/reading';

@@ -1,13 +1,13 @@
 /** What an archive holds for other programs: charts as MusicXML; melodies, sheets, licks and takes as MIDI. */
 import { strToU8 } from 'fflate';
-import { type Chart, readChart } from '$core/chart/form';
+import { type Chart, STANDARD_NECK } from 'corvel-core';
+import { readChart } from '$core/chart/form';
 import { writeMusicXml } from '$core/formats/chart/musicxml/write';
 import { readPassageJson } from '$core/formats/passage/json';
 import { writeMidi } from '$core/formats/passage/midi/write';
 import { readHarmony } from '$core/harmony/reading';
 import { lickPassage } from '$core/licks/lick';
 import type { LickNote } from '$core/licks/sounding';
-import { STANDARD_NECK } from '$core/neck/neck';
 import { melodyOn } from '$lib/study/melody';
 import { readPlan } from '$lib/study/plan';
 import { notesIn } from '../licks';

@@ -1,7 +1,7 @@
 /** Demo charts of our own invention, one for each kind of harmony Corvel reads. */
+import type { Style } from 'corvel-core';
 import { readChart } from '$core/chart/form';
 import { readHarmony } from '$core/harmony/reading';
-import type { Style } from '$core/lenses/styles';
 import { planInStyle } from '$lib/study/styles';
 import { writePlan } from '$lib/study/plan';
 import { createChart } from '../charts';

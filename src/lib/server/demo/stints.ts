@@ -1,7 +1,7 @@
 /** Six weeks of a made-up player's log, up to the day the demo is first opened. */
+import { STANDARD_NECK } from 'corvel-core';
 import { readChart } from '$core/chart/form';
 import { practiceChart } from '$core/log/practice';
-import { STANDARD_NECK } from '$core/neck/neck';
 import { hashed } from '$core/random';
 import { localMoment, type StintContent } from '$lib/log/messages';
 
