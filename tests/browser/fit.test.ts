@@ -218,9 +218,13 @@ describe('what is pressed', () => {
     expect(await (await fetch(app.url)).text()).toContain('data-next-line');
   });
 
-  test('on a phone every change stands on one screen, above the bar under the thumb', async () => {
+  test.each([
+    [360, 740],
+    [412, 915],
+    [768, 1024],
+  ])('at %i × %i every change stands on one screen, and the neck stands still', async (...at) => {
     const all = await charts();
-    await resize(360, 740);
+    await resize(...at);
     for (const address of all.slice(-2)) {
       await app.visit(address);
       await app.find('[data-sentence] [data-landing]:not(:empty)');
@@ -231,12 +235,19 @@ describe('what is pressed', () => {
         const [, scales, next] = bar.querySelectorAll('button');
         // As it is at rest: a test before may have left the drawer open.
         if (scales.ariaExpanded === 'true') scales.click();
+        const under = Math.min(innerHeight, bar.getBoundingClientRect().top || innerHeight);
+        const neck = () => {
+          const { top, height } = document.querySelector('[role="slider"]').closest('svg').getBoundingClientRect();
+          return [top, height].map(Math.round).join();
+        };
+        let first = null;
         const look = (step) => {
           const said = document.querySelector('[data-sentence]').textContent.trim();
           const own = [...document.querySelectorAll('main button')].filter((one) => !bar.contains(one));
+          first ??= neck();
+          if (neck() !== first) found.push('neck moved from ' + first + ' to ' + neck() + ': ' + said);
           if (document.documentElement.scrollHeight > innerHeight) found.push('scrolls: ' + said);
-          if (own.at(-1).getBoundingClientRect().bottom > bar.getBoundingClientRect().top)
-            found.push('covered: ' + said);
+          if (own.at(-1).getBoundingClientRect().bottom > under) found.push('covered: ' + said);
           ${CUT_LINES}
           if (step === 0) return done(found);
           next.click();

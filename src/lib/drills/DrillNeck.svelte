@@ -69,7 +69,7 @@
 
 <div class="overflow-x-auto" {@attach zoneInSight(() => ({ layout, zone: drill.zone, width }))}>
   <Neck
-    class="min-w-180"
+    class="min-w-[720px]"
     {neck}
     {layout}
     {marks}

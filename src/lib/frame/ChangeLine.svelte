@@ -14,7 +14,7 @@
   let { now, next, said }: Props = $props();
 </script>
 
-<!-- As high as its two lines, whatever they say: nothing under it moves. -->
+<!-- As high as its lines, whatever they say, two of them or three where it is narrow: nothing under it moves. -->
 <div
   class="flex shrink-0 items-start gap-x-5 will-change-transform max-sm:flex-col lg:h-14 print:hidden"
   data-change
@@ -28,7 +28,7 @@
       <span class="text-next-text" data-chord-name="next">{showSymbol(next.symbol)}</span>
     {/if}
   </h2>
-  <p class="min-w-0 text-[1.0625rem]/[1.4rem] lg:pt-1.5" data-sentence>
+  <p class="min-w-0 text-[1.0625rem]/[1.4rem] max-lg:min-h-[4.3rem] lg:pt-1.5" data-sentence>
     {#if said}
       {#each said.clauses as { text, goal }, index (goal)}
         {showSymbol(text)} <strong>{showSymbol(goal)}</strong>{index + 1 < said.clauses.length

@@ -48,8 +48,8 @@
     readonly ontext?: () => void;
     /** Whether all of it stands on one screen, its parts scrolling within themselves. */
     readonly fitted?: boolean;
-    /** Whether it is as high as a phone's window too: what it holds gives way. */
-    readonly fittedPhone?: boolean;
+    /** Whether it is as high as a narrow window too, of a phone or a tablet held upright: what it holds gives way. */
+    readonly fittedNarrow?: boolean;
     /** Whether the strip shows the form alone, without its lanes. */
     readonly shut?: boolean;
     /** Whether what is typed belongs to a part of the screen, as while bars are edited. */
@@ -83,7 +83,7 @@
     onedit,
     ontext,
     fitted = false,
-    fittedPhone = false,
+    fittedNarrow = false,
     shut = false,
     typing = false,
     landings = [],
@@ -157,7 +157,7 @@
   class={[
     'mx-auto flex min-h-dvh max-w-[100rem] flex-col gap-1 px-4 pt-0.5 pb-0.5 print:min-h-0 print:p-0',
     fitted && 'lg:h-dvh lg:min-h-[46rem]',
-    fittedPhone && 'max-sm:h-dvh',
+    fittedNarrow && 'max-lg:h-dvh',
   ]}
 >
   <ChartHead {place} {screen} {heading} {menu} bind:sheet onkeys={() => (keysShown = true)} />

@@ -1,6 +1,5 @@
 <!-- A chord of the strip: its symbol and numeral, what is played over it, and how its target landed. -->
 <script lang="ts">
-  import type {} from 'corvel-core';
   import type { PlayedChord } from '$core/chart/form';
   import type { Cadence } from '$core/harmony/cadences';
   import type { ChordReading } from '$core/harmony/reading';

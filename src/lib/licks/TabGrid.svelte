@@ -1,7 +1,6 @@
 <!-- Tablature written with keys: a cursor on a string and a beat, the degree of every note under it. -->
 <script lang="ts">
   import { at, range } from '$core/lists';
-  import type {} from 'corvel-core';
   import { stringCount } from '$core/neck/neck';
   import type { Checked } from '$core/listening/checked';
   import { fretText } from '$core/formats/passage/tab/write';

@@ -1,7 +1,6 @@
 <!-- The half-step moves of the change as arrows along the strings. -->
 <script lang="ts">
   import type { Mark } from '$core/neck/marks';
-  import type {} from 'corvel-core';
   import { placeId } from '$core/neck/neck';
   import type { NeckLayout } from './layout';
 

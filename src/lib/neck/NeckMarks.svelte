@@ -1,6 +1,5 @@
 <!-- What stands on a neck: the discs and rings of its notes, and their labels. -->
 <script lang="ts">
-  import type {} from 'corvel-core';
   import { placeId } from '$core/neck/neck';
   import { discPaths, labelClass } from './discs';
   import type { DrawnMark } from './drawn';

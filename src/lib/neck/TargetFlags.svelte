@@ -3,7 +3,6 @@
   beside it; now's has the pennant alone. A target can be dragged to another note, which pins it there.
 -->
 <script lang="ts">
-  import type {} from 'corvel-core';
   import type { Place } from '$core/neck/neck';
   import { type NeckLayout, WIDEST } from './layout';
 

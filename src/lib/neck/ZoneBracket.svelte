@@ -1,4 +1,4 @@
-<!-- The zone's bracket over the strings: drag it, drag an end, or step it with the arrow keys. -->
+<!-- The zone's bracket over the strings: drag it, drag an end, or step it with the arrow keys; a press alone lifts it. -->
 <script lang="ts">
   import type { Zone } from 'corvel-core';
   import { type NeckLayout, WIDEST } from './layout';
@@ -9,9 +9,13 @@
     readonly frets: number;
     readonly onmove: (low: number, high: number) => void;
     readonly onend: () => void;
+    /** It was pressed and not dragged. */
+    readonly onpress: () => void;
+    /** What a press and a drag do, in words. */
+    readonly title: string;
   }
 
-  let { zone, layout, frets, onmove, onend }: Props = $props();
+  let { zone, layout, frets, onmove, onend, onpress, title }: Props = $props();
 
   type Grip = 'low' | 'high' | 'both';
 
@@ -22,6 +26,7 @@
 
   /** The neck as it stood when the drag began: it makes room for the zone while it moves. */
   let drag = $state.raw<{ grip: Grip; from: number; zone: Zone; layout: NeckLayout } | null>(null);
+  let moved = false;
 
   function fretUnder(event: PointerEvent): number {
     const svg = (event.currentTarget as SVGElement).ownerSVGElement;
@@ -34,11 +39,13 @@
   const start = (grip: Grip) => (event: PointerEvent) => {
     (event.currentTarget as SVGElement).setPointerCapture(event.pointerId);
     drag = { grip, from: fretUnder(event), zone, layout };
+    moved = false;
   };
 
   function move(event: PointerEvent) {
     if (!drag) return;
     const by = fretUnder(event) - drag.from;
+    moved ||= by !== 0;
     const { low: first, high: last } = drag.zone;
     if (drag.grip === 'low') onmove(Math.min(first + by, last - 1), last);
     else if (drag.grip === 'high') onmove(first, Math.max(last + by, first + 1));
@@ -48,8 +55,10 @@
     }
   }
 
-  function end() {
-    if (drag) onend();
+  function end({ type }: PointerEvent) {
+    const pressed = drag?.grip === 'both' && !moved && type === 'pointerup';
+    if (pressed) onpress();
+    else if (drag) onend();
     drag = null;
   }
 
@@ -86,7 +95,9 @@
     onpointerup={end}
     onpointercancel={end}
     {onkeydown}
-  />
+  >
+    <title>{title}</title>
+  </rect>
   {#each [['low', low], ['high', high]] as const as [grip, x] (grip)}
     <rect
       class="cursor-ew-resize touch-none fill-transparent"

@@ -58,7 +58,7 @@ interface NeckRoom {
 export const FITTED = 960;
 /** Narrower than this a screen shows the zone, and not the whole neck. */
 export const ZONE_ONLY = 640;
-/** Below this width the whole neck is scrolled. */
+/** Below this width the whole neck is scrolled: `min-w-[720px]` where it is drawn, whatever the reader's letters. */
 const WHOLE = 720;
 /** Room over the highest string and under the lowest, besides half of what lies between two strings. */
 const EDGES = { above: 16, below: 22 } as const;
@@ -66,7 +66,9 @@ const EDGES = { above: 16, below: 22 } as const;
 export const USUAL_GAP = 44;
 /** The least between strings under a finger, where a phone's screen has no room for more. */
 export const TIGHT_GAP = 36;
-const GAP = { least: 20, most: 72 } as const;
+/** The most between strings: beyond it notes lie too far apart to be seen as one shape. */
+export const WIDEST_GAP = 72;
+const LEAST_GAP = 20;
 
 /** The height with which strings stand so far apart. */
 export const heightFor = (gap: number, strings: number): number =>
@@ -79,7 +81,7 @@ export function measuresIn(
   whole = true,
 ): Omit<NeckMeasures, 'leftHanded' | 'noteScale'> {
   const free = height === null ? USUAL_GAP : (height - EDGES.above - EDGES.below) / strings;
-  const stringGap = Math.max(GAP.least, Math.min(GAP.most, free));
+  const stringGap = Math.max(LEAST_GAP, Math.min(WIDEST_GAP, free));
   return {
     ...{ width: whole ? Math.max(WHOLE, width) : width, stringGap, openSpace: stringGap + 6 },
     ...{ above: EDGES.above + stringGap / 2, below: EDGES.below + stringGap / 2 },

@@ -6,7 +6,6 @@
   import { getPlanModel } from './model.svelte';
   import { degreeOver } from '$core/chords/over';
   import type { Mark } from '$core/neck/marks';
-  import type {} from 'corvel-core';
   import { placeId } from '$core/neck/neck';
   import { waysInto } from '$core/targets/approach';
   import { showNote, showOver, showSymbol } from '$lib/ui/glyphs';

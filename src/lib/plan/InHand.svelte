@@ -1,6 +1,5 @@
 <!-- What is in hand, with its reason, and what will be. -->
 <script lang="ts">
-  import type {} from 'corvel-core';
   import { reasonFor } from '$core/lenses/options';
   import { showMaterial } from '$lib/frame/material';
   import { getStudy } from '$lib/study/study.svelte';
@@ -27,7 +26,10 @@
 </script>
 
 <div class="flex shrink-0 items-center gap-x-3 gap-y-1 max-lg:flex-wrap print:hidden">
-  <p class="min-w-0 max-lg:basis-full lg:truncate" data-in-hand>
+  <p
+    class="min-w-0 leading-6 max-lg:basis-full max-sm:min-h-19 sm:max-lg:min-h-13 lg:truncate"
+    data-in-hand
+  >
     {#if model.now}
       <span class="heading text-lg" data-material-name="now"
         >{showMaterial(option?.material ?? model.now.material, naming)}</span

@@ -4,7 +4,6 @@
 -->
 <script lang="ts">
   import type { Mark } from '$core/neck/marks';
-  import type {} from 'corvel-core';
   import { fitZone, samePlace, stringCount } from '$core/neck/neck';
   import { spanOf } from '$core/neck/fingering';
   import { type DrawnMark, drawnChange } from '$lib/neck/drawn';
@@ -50,9 +49,8 @@
     const { low, high } = model.marks.length > 0 ? spanOf(model.marks) : zone;
     return { low: Math.min(low, zone.low), high: Math.max(high, zone.high) };
   });
-  /** On a phone the neck gives way where what is said over it is long; beside an open drawer the page scrolls. */
-  const givesWay = $derived(width < ZONE_ONLY && study.view.leaf === null);
-  const bounded = $derived(width >= FITTED || givesWay);
+  /** On one screen the neck takes what is left of it; on a narrow one an open drawer scrolls with the page. */
+  const bounded = $derived(width >= FITTED || study.view.leaf === null);
   const layout = $derived(
     layOut(study.neck, {
       ...measuresIn({ width, height: bounded ? height : null }, stringCount(study.neck), !zoneOnly),
@@ -143,13 +141,13 @@
   {@attach zoneInSight(() => (dragging ? null : { layout, zone, width }))}
   bind:clientWidth={width}
   bind:clientHeight={height}
-  class="max-lg:h-(--usual) overflow-x-auto overflow-y-hidden will-change-transform contain-content {study
-    .view.leaf === null
-    ? 'max-sm:min-h-(--least) sm:max-lg:shrink-0 lg:min-h-51 lg:flex-1'
-    : 'shrink-0 lg:h-61 [@media(max-height:799px)]:lg:h-53'}"
+  class="overflow-x-auto overflow-y-hidden will-change-transform contain-content {study.view
+    .leaf === null
+    ? 'min-h-0 flex-1 lg:min-h-51'
+    : 'shrink-0 max-lg:h-(--usual) lg:h-61 [@media(max-height:799px)]:lg:h-53'}"
 >
   <Neck
-    class={zoneOnly ? '' : 'min-w-180'}
+    class={zoneOnly ? '' : 'min-w-[720px]'}
     neck={study.neck}
     {layout}
     {marks}
@@ -184,6 +182,10 @@
           dragging = false;
           study.keepZone();
         }}
+        onpress={model.toggleWhole}
+        title={model.whole
+          ? 'Press for the zone only. Drag it.'
+          : 'Press for the whole neck. Drag it.'}
         frets={study.neck.frets}
       />
     {/snippet}

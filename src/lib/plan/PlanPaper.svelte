@@ -5,7 +5,6 @@
 <script lang="ts">
   import { group } from '$core/lists';
   import { flushSync } from 'svelte';
-  import type {} from 'corvel-core';
   import { nextChange } from '$core/chart/form';
   import { notesIn } from '$core/neck/zones';
   import { sayChange } from '$core/targets/changes';

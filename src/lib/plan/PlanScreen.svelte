@@ -7,13 +7,12 @@
   import type { Mark } from '$core/neck/marks';
   import { INTENTS } from '$core/lenses/lens';
   import { changeSentence } from '$core/targets/changes';
-  import type {} from 'corvel-core';
   import { stringCount } from '$core/neck/neck';
   import ChangeLine from '$lib/frame/ChangeLine.svelte';
   import Frame from '$lib/frame/Frame.svelte';
   import type { MenuItem } from '$lib/frame/menu';
   import type { Actions } from '$lib/frame/shortcuts';
-  import { heightFor, TIGHT_GAP, USUAL_GAP } from '$lib/neck/layout';
+  import { heightFor, TIGHT_GAP, USUAL_GAP, WIDEST_GAP } from '$lib/neck/layout';
   import { setIntent } from '$lib/study/edits';
   import { type Editing, readEditing, writeEditing } from '$lib/study/place';
   import { getStudy } from '$lib/study/study.svelte';
@@ -162,7 +161,7 @@
   {actions}
   typing={editing === 'bars'}
   fitted={editing === null}
-  fittedPhone={editing === null && study.view.leaf === null}
+  fittedNarrow={editing === null && study.view.leaf === null}
   lane={model.lane}
   instead={editing === 'bars' && study.chart ? barsEditor : null}
   beside={editing === 'text' ? textEditor : null}
@@ -179,10 +178,13 @@
     <div
       class={[
         'relative flex flex-col print:hidden',
-        study.view.leaf === null ? 'min-h-0 max-sm:min-h-(--least) lg:flex-1' : 'shrink-0',
+        study.view.leaf === null
+          ? 'min-h-(--least) flex-1 sm:min-h-(--usual) max-lg:max-h-(--most) lg:min-h-0'
+          : 'shrink-0',
       ]}
       style:--usual="{heightFor(USUAL_GAP, stringCount(study.neck))}px"
       style:--least="{heightFor(TIGHT_GAP, stringCount(study.neck))}px"
+      style:--most="{heightFor(WIDEST_GAP, stringCount(study.neck))}px"
     >
       <PlanNeck
         onread={(mark) => (read = mark)}

@@ -2,7 +2,6 @@
 <script lang="ts">
   import { getStudy } from '$lib/study/study.svelte';
   import { takeStyle } from '$lib/study/edits';
-  import type {} from 'corvel-core';
   import type { Choice } from '$core/lenses/styles';
   import { showSymbol } from '$lib/ui/glyphs';
   import { scopeName, SCOPES, type Scope } from '$lib/study/choices';

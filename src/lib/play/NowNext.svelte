@@ -1,6 +1,5 @@
 <!-- The two largest things on the stage: the chord that sounds and the one that comes. -->
 <script lang="ts">
-  import type {} from 'corvel-core';
   import { placeWords } from '$core/neck/neck';
   import { sayChange } from '$core/targets/changes';
   import { NEAR } from '$core/time/units';

@@ -2,7 +2,6 @@
 <script lang="ts">
   import { untrack } from 'svelte';
   import { speakChord } from '$lib/ui/glyphs';
-  import type {} from 'corvel-core';
   import { stringCount } from '$core/neck/neck';
   import { FITTED, fretsBeside, heightFor, layOut, measuresIn, USUAL_GAP } from '$lib/neck/layout';
   import Neck from '$lib/neck/Neck.svelte';

@@ -1,6 +1,5 @@
 <!-- One picture of the stage’s neck, on a layer of its own over the board. -->
 <script lang="ts">
-  import type {} from 'corvel-core';
   import { type Place, placeId, samePlace } from '$core/neck/neck';
   import type { NeckLayout } from '$lib/neck/layout';
   import NeckLayer from '$lib/neck/NeckLayer.svelte';

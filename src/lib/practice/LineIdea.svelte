@@ -1,6 +1,5 @@
 <!-- What a line is made of: its plan kept while its notes change, its motif taken from a lick. -->
 <script lang="ts">
-  import type {} from 'corvel-core';
   import { STYLED_KINDS } from '$core/exercises/kinds';
   import { listLicks } from '$lib/licks/api';
   import type { StoredLick } from '$lib/licks/messages';

@@ -5,7 +5,6 @@
   import { FIRST_PATTERN, STARTER_PATTERNS } from '$core/exercises/own/starter';
   import { readPatternLine, type SharedPattern } from '$core/exercises/own/line';
   import { EXERCISE_WORDS } from '$core/exercises/words';
-  import type {} from 'corvel-core';
   import type { Direction } from '$core/exercises/kinds';
   import PatternShelf from './PatternShelf.svelte';
   import Picked from '$lib/ui/Picked.svelte';

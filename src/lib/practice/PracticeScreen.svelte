@@ -371,7 +371,7 @@
     tabindex={layout.width > width ? 0 : undefined}
   >
     <Neck
-      class="min-w-180"
+      class="min-w-[720px]"
       neck={study.neck}
       {layout}
       marks={drawn.current.marks}
