@@ -182,6 +182,7 @@
   name="Play"
   {actions}
   fitted
+  fittedNarrow
   shut
   now={onStrip.current.now}
   next={onStrip.current.next}

@@ -56,7 +56,7 @@
     // A fret or two beside the zone are drawn too; the rest of the neck nobody plays here.
     const frets = fretsBeside(study.neck, study.zone, width < FITTED ? 1 : 2);
     const measures = measuresIn(
-      { width, height: width < FITTED ? room || null : height },
+      { width, height: width < FITTED && room === 0 ? null : height },
       strings,
       false,
     );
@@ -94,9 +94,10 @@
 </script>
 
 <div
-  class="stage-neck max-lg:h-(--usual) sm:max-lg:portrait:h-(--tall) overflow-x-auto overflow-y-hidden will-change-transform contain-content max-lg:shrink-0 lg:flex-1"
+  class="stage-neck flex-1 overflow-x-auto overflow-y-hidden will-change-transform contain-content max-lg:max-h-(--most) max-lg:min-h-(--usual) sm:max-lg:portrait:min-h-(--tall)"
   style:--usual="{heightFor(USUAL_GAP, strings)}px"
   style:--tall="{heightFor(GAPS.tall, strings)}px"
+  style:--most="{heightFor(GAPS.usual, strings)}px"
   style:min-height={width < FITTED ? undefined : `${least}px`}
   style:max-height={width < FITTED ? undefined : `${most}px`}
   bind:clientWidth={width}
