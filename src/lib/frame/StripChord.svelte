@@ -113,10 +113,14 @@
         ? 'text-base/[1.4rem] tracking-tight'
         : 'text-base/[1.15rem] tracking-tight'}">{large || '\u00a0'}</span
   >
+  <!-- A numeral longer than its chord has room ends in dots and is whole in its title; a symbol is never cut. -->
   <span
-    class="text-xs/[1.05rem] whitespace-nowrap {open ? '' : 'hidden'} {time === 'now'
-      ? ''
-      : 'text-ink-soft'} {read?.diatonic === false ? 'italic' : ''}">{small || '\u00a0'}</span
+    class="text-xs/[1.05rem] whitespace-nowrap {names === 'symbols'
+      ? 'w-0 min-w-full overflow-hidden text-ellipsis'
+      : ''} {open ? '' : 'hidden'} {time === 'now' ? '' : 'text-ink-soft'} {read?.diatonic === false
+      ? 'italic'
+      : ''}"
+    title={names === 'symbols' ? small : undefined}>{small || '\u00a0'}</span
   >
   {#if plan}
     <span
