@@ -30,7 +30,7 @@ const CORE_FOLDERS = [
 /** The folders of src/lib in the same order: what all share, what a chart is studied with, screens, the server. */
 const LIB_FOLDERS = [
   ...['audio', 'ui', 'kept', 'neck', 'live', 'settings', 'study', 'formats', 'log', 'engine'],
-  ...['paper', 'workers', 'frame', 'listening', 'notation'],
+  ...['paper', 'workers', 'frame', 'listening', 'notation', 'stage', 'workbench'],
   ...['book', 'plan', 'screens', 'shapes', 'drills', 'licks', 'practice', 'play', 'server'],
 ];
 

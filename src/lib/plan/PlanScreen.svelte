@@ -114,7 +114,7 @@
 
 {#snippet details()}
   {#if study.chart}
-    {#await import('./DetailsSheet.svelte') then { default: DetailsSheet }}
+    {#await import('$lib/workbench/DetailsSheet.svelte') then { default: DetailsSheet }}
       <DetailsSheet
         text={document.text}
         chart={study.chart}
@@ -128,7 +128,7 @@
 
 {#snippet barsEditor()}
   <!-- Large, and not needed to read a chart: it comes when it is opened. -->
-  {#await import('./Workbench.svelte')}
+  {#await import('$lib/workbench/Workbench.svelte')}
     <p class="text-ink-soft">Opening the bars…</p>
   {:then { default: Bench }}
     <Bench {document} {begin} onclose={() => edit(null)} />
@@ -138,7 +138,7 @@
 {/snippet}
 
 {#snippet textEditor()}
-  {#await import('./EditorPanel.svelte') then { default: EditorPanel }}
+  {#await import('$lib/workbench/EditorPanel.svelte') then { default: EditorPanel }}
     <EditorPanel
       text={document.text}
       problems={study.problems}

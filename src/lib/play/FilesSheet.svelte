@@ -6,7 +6,7 @@
   import { getStudy } from '$lib/study/study.svelte';
   import { download } from '$lib/ui/download';
   import { warn } from '$lib/ui/messages.svelte';
-  import { getStage } from './stage.svelte';
+  import { getStage } from '$lib/stage/stage.svelte';
 
   const study = getStudy();
   const stage = getStage();
@@ -29,7 +29,7 @@
     const { form, feel, tempo: bpm } = stage;
     if (!programme || !form) return;
     const { type, make } = MAKERS[ending];
-    const files = await import('./files');
+    const files = await import('$lib/stage/files');
     const content = files[make]({ title: study.title, programme, form, feel, bpm });
     const parts = typeof content === 'string' ? content : new Uint8Array(content);
     download(new File([parts], named(ending), { type }));

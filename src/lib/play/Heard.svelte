@@ -5,7 +5,7 @@
   import { showSymbol } from '$lib/ui/glyphs';
   import KeepTake from './KeepTake.svelte';
   import type { Landed } from './landed.svelte';
-  import { getStage } from './stage.svelte';
+  import { getStage } from '$lib/stage/stage.svelte';
 
   interface Props {
     readonly ear: Ear;

@@ -5,8 +5,8 @@
   import { getStudy } from '$lib/study/study.svelte';
   import { message, warn } from '$lib/ui/messages.svelte';
   import { bytesName } from '$lib/ui/amounts';
-  import type { PassLandings } from './judging';
-  import { getStage } from './stage.svelte';
+  import type { PassLandings } from '$lib/stage/judging';
+  import { getStage } from '$lib/stage/stage.svelte';
 
   interface Props {
     readonly ear: Ear;

@@ -7,7 +7,7 @@
   import { getStudy } from '$lib/study/study.svelte';
   import { late } from '$lib/ui/afterPaint.svelte';
   import { showSymbol } from '$lib/ui/glyphs';
-  import { getStage } from './stage.svelte';
+  import { getStage } from '$lib/stage/stage.svelte';
 
   interface Props {
     /** Whether what comes is shown by now. */

@@ -23,7 +23,7 @@
   import { soloHeard } from '$lib/listening/solo';
   import { keepAwake, toggleFullScreen } from './awake';
   import NowNext from './NowNext.svelte';
-  import { showsAhead } from './moment';
+  import { showsAhead } from '$lib/stage/moment';
   import { createPedals } from './pedals.svelte';
   import Heard from './Heard.svelte';
   import CareNotice from '$lib/log/CareNotice.svelte';
@@ -33,8 +33,8 @@
   import KeptStint from '$lib/log/KeptStint.svelte';
   import { stageStint } from './stint';
   import { createLanded } from './landed.svelte';
-  import { createStage, setStage } from './stage.svelte';
-  import { createFollowing } from './following.svelte';
+  import { createStage, setStage } from '$lib/stage/stage.svelte';
+  import { createFollowing } from '$lib/stage/following.svelte';
   import { createSteering } from './steering.svelte';
   import StageNeck from './StageNeck.svelte';
 

@@ -10,9 +10,9 @@
   import { getStudy } from '$lib/study/study.svelte';
   import { late } from '$lib/ui/afterPaint.svelte';
   import { doubleBuffer } from '$lib/ui/doubleBuffer.svelte';
-  import { nearness, showsAhead } from './moment';
+  import { nearness, showsAhead } from '$lib/stage/moment';
   import { BLANK, picturesOf, samePicture } from './pictures';
-  import { getStage } from './stage.svelte';
+  import { getStage } from '$lib/stage/stage.svelte';
   import StagePicture from './StagePicture.svelte';
 
   interface Props {

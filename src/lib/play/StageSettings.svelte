@@ -18,7 +18,7 @@
   } from '$lib/study/playing';
   import { getStudy } from '$lib/study/study.svelte';
   import type { Pedals } from './pedals.svelte';
-  import { getStage } from './stage.svelte';
+  import { getStage } from '$lib/stage/stage.svelte';
 
   interface Props {
     readonly pedals: Pedals;

@@ -10,9 +10,9 @@ import { onBeats } from '$lib/listening/beats';
 import type { Ear } from '$lib/listening/ear.svelte';
 import { loopAround } from '$lib/study/loops';
 import type { Loop } from '$lib/study/playing';
-import type { Pass } from './course';
-import { type Heard, judged, NOTHING_JUDGED, type PassLandings } from './judging';
-import type { Stage } from './stage.svelte';
+import type { Pass } from '$lib/stage/course';
+import { type Heard, judged, NOTHING_JUDGED, type PassLandings } from '$lib/stage/judging';
+import type { Stage } from '$lib/stage/stage.svelte';
 
 /** How long after it was struck a note is heard for certain. */
 const HEARING: Seconds = 0.35;

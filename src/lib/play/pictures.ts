@@ -8,7 +8,7 @@ import { type DrawnMark, drawnChange } from '$lib/neck/drawn';
 import { labelMark } from '$lib/neck/labels';
 import type { PlannedChord } from '$lib/study/choices';
 import type { Study } from '$lib/study/study.svelte';
-import type { Moment } from './moment';
+import type { Moment } from '$lib/stage/moment';
 
 export interface Picture {
   readonly marks: readonly DrawnMark[];

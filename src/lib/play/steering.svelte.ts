@@ -7,8 +7,8 @@ import { LOOP_SIZES, type LoopSize, loopAround, sameLoop, sizeOf } from '$lib/st
 import { readPlace } from '$lib/study/place';
 import { LINES, type Loop, type PlaySettings } from '$lib/study/playing';
 import type { Study } from '$lib/study/study.svelte';
-import type { Stage } from './stage.svelte';
-import { tapped, withTap } from './tapping';
+import type { Stage } from '$lib/stage/stage.svelte';
+import { tapped, withTap } from '$lib/stage/tapping';
 
 /** What is done with a setting that is changed while it plays; the rest is heard as soon as can be. */
 const DOES: Partial<Record<keyof PlaySettings, 'nothing' | 'keys' | 'ramp'>> = {

@@ -3,7 +3,7 @@ import { FREE } from '$core/log/stints';
 import type { Playing } from '$lib/log/keeper.svelte';
 import { sizeOf } from '$lib/study/loops';
 import type { Study } from '$lib/study/study.svelte';
-import type { Stage } from './stage.svelte';
+import type { Stage } from '$lib/stage/stage.svelte';
 
 export function stageStint(study: Study, stage: Stage): Playing | null {
   if (!stage.playing) return null;

@@ -10,9 +10,9 @@ import { freshId } from '$lib/ui/ids';
 import { keepTake as keepOn } from '$lib/licks/api';
 import type { Sound } from '$lib/listening/ear.svelte';
 import type { Study } from '$lib/study/study.svelte';
-import type { PassLandings } from './judging';
-import { cutPassage } from './line';
-import type { Stage } from './stage.svelte';
+import type { PassLandings } from '$lib/stage/judging';
+import { cutPassage } from '$lib/stage/line';
+import type { Stage } from '$lib/stage/stage.svelte';
 
 /** What was played in a pass as written notes over its chart; null where there is nothing. */
 function playedIn(study: Study, stage: Stage, { pass, taken }: PassLandings) {
