@@ -4,7 +4,7 @@
 -->
 <script lang="ts">
   import type { Place } from '$core/neck/neck';
-  import { type NeckLayout, WIDEST } from './layout';
+  import { FLAG, type NeckLayout, WIDEST } from './layout';
 
   export interface Flag extends Place {
     readonly time: 'now' | 'next';
@@ -65,18 +65,17 @@
   /** Half the ring's width, in units of a note. */
   const EDGE = 1.7;
   const RING = WIDEST / 2 - EDGE;
-  /** Half of the widest note, and what lies between two things. */
-  const NOTE = 17.5;
-  const BETWEEN = 3;
-  const PENNANT = { least: 7, most: 16 } as const;
+  const { note: NOTE, between: BETWEEN } = FLAG;
 
   /** How wide the flag beside a note may be without reaching the note of the next fret; 0 for none. */
   function pennantAt({ fret, crowded }: Flag): number {
     const lower = !crowded && fret > layout.frets.low;
     const beside = lower || fret === layout.frets.high ? fret - 1 : fret + 1;
+    // Beyond the frets with notes there is none to reach.
+    if (beside < layout.played.low || beside > layout.played.high) return FLAG.most;
     const between = Math.abs(layout.finger(fret) - layout.finger(beside)) / layout.noteScale;
     const room = between - NOTE - WIDEST / 2 - 3 * BETWEEN;
-    return room < PENNANT.least ? 0 : Math.min(PENNANT.most, room);
+    return room < FLAG.least - 0.01 ? 0 : Math.min(FLAG.most, room);
   }
 </script>
 

@@ -14,6 +14,7 @@ import { plainMarks } from './plain';
 import { LABELS } from './labelKinds';
 import { labelMark } from './labels';
 import {
+  FLAG,
   fretsBeside,
   heightFor,
   LARGE,
@@ -181,6 +182,25 @@ describe('layouts', () => {
       const height = measures.above + measures.below + measures.stringGap * (strings - 1);
       expect(height).toBeLessThanOrEqual(400.001);
     }
+  });
+
+  test('a flag has room between its note and the note of the next fret, however narrow the frets', () => {
+    for (const width of [340, 390, 740, 1240])
+      for (const low of [1, 5, 9]) {
+        const played = { low, high: low + 4 };
+        const measures = measuresIn({ width, height: heightFor(72, 6) }, 6, false);
+        const frets = fretsBeside(STANDARD_NECK, played, 1);
+        const layout = layOut(STANDARD_NECK, {
+          ...{ ...measures, leftHanded: false, frets, played, flagged: true },
+        });
+        const between = Math.min(
+          ...[1, 2, 3, 4].map((by) => layout.finger(low + by) - layout.finger(low + by - 1)),
+        );
+        const free = between / layout.noteScale - FLAG.note - WIDEST / 2 - 3 * FLAG.between;
+        expect(free).toBeGreaterThan(FLAG.least - 0.01);
+        // No smaller than that asks for, nor than the strings allow.
+        if (free > FLAG.least + 0.01) expect(layout.noteScale).toBeCloseTo((72 - 6) / WIDEST);
+      }
   });
 
   test('where only the zone is drawn a fret or two stand beside it, and the nut where it is near', () => {

@@ -11,6 +11,8 @@ export interface NeckLayout {
   readonly height: number;
   /** The frets drawn; from fret 0 the open strings are drawn too. */
   readonly frets: Zone;
+  /** The frets notes may stand on. */
+  readonly played: Zone;
   /** Ends of the strings. */
   readonly start: number;
   readonly end: number;
@@ -38,6 +40,8 @@ interface NeckMeasures {
   readonly noteScale?: number;
   /** The frets notes may stand on; those that are drawn when left out. */
   readonly played?: Zone;
+  /** Whether flags stand beside notes: then notes leave them room where frets are narrow. */
+  readonly flagged?: boolean;
 }
 
 const MARGIN = 10;
@@ -106,6 +110,11 @@ const BETWEEN = { strings: 6, frets: 3 } as const;
 /** How wide the widest thing on a neck is at a size of 1: the ring of the target that comes. */
 export const WIDEST = 40;
 
+/** Half of the widest note beside a flag, what lies between two things, and the least and most a pennant is wide; at a size of 1. */
+export const FLAG = { note: 17.5, between: 3, least: 7, most: 16 } as const;
+/** From a note with a flag to the note of the next fret. */
+const FLAGGED = FLAG.note + WIDEST / 2 + 3 * FLAG.between + FLAG.least;
+
 /** A neck in a grid. */
 export const SMALL = {
   // On paper, three beside one another, its smallest label is still 7 points high.
@@ -132,11 +141,13 @@ export function layOut(neck: Neck, measures: NeckMeasures): NeckLayout {
   const closest = fingers
     .slice(1)
     .reduce((least, fret) => Math.min(least, Math.abs(finger(fret) - finger(fret - 1))), Infinity);
-  const room = Math.min(stringGap - BETWEEN.strings, closest - BETWEEN.frets);
+  const beside = measures.flagged ? (closest * WIDEST) / FLAGGED : closest - BETWEEN.frets;
+  const room = Math.min(stringGap - BETWEEN.strings, beside);
   return {
     width,
     height: heightOf(measures, stringCount(neck)),
     frets,
+    played,
     noteScale: measures.noteScale ?? Math.max(0.2, room / WIDEST),
     start: mirror(start),
     end: mirror(end),
