@@ -168,14 +168,50 @@ const TOGETHER = 100;
 
 type Standing = ReadonlyMap<string, number>;
 
+/** What a row of a table counts: its revision; of a card, how often it was answered. */
+const countOf = (name: Name) =>
+  sql<number>`cast(${sql.ref(name === 'card' ? 'seen' : 'revision')} as integer)`;
+
+const standingOf = (
+  rows: readonly { readonly id: ArrayBuffer | null; readonly at: number }[],
+): Standing => new Map(rows.map(({ id, at }) => [decode(id)?.text ?? '', at]));
+
 /** At which revision each row of a table stands, of what is put away too; a card by how often it was answered. */
 async function standing(db: Db, name: Name): Promise<Standing> {
-  const count = sql.ref(name === 'card' ? 'seen' : 'revision');
   const rows = await db
     .selectFrom(name)
-    .select([bytesOf('id').as('id'), sql<number>`cast(${count} as integer)`.as('at')])
+    .select([bytesOf('id').as('id'), countOf(name).as('at')])
     .execute();
-  return new Map(rows.map(({ id, at }) => [decode(id)?.text ?? '', at]));
+  return standingOf(rows);
+}
+
+/** The name of the table that holds how rows stood when the work began. */
+const beforeName = (name: Name) => `before_${name}`;
+
+/** How rows stand, kept in a table of this connection's too: what is saved from here on is told apart by it. */
+async function remember(db: Db, name: Name): Promise<Standing> {
+  const table = sql.table(beforeName(name));
+  await sql`drop table if exists temp.${table}`.execute(db);
+  await sql`create temp table ${table} (id primary key, at) without rowid`.execute(db);
+  await sql`
+    insert into temp.${table} select id, ${countOf(name)} from ${sql.table(name)}
+  `.execute(db);
+  const { rows } = await sql<{ readonly id: ArrayBuffer | null; readonly at: number }>`
+    select ${bytesOf('id')} as id, at from temp.${table}
+  `.execute(db);
+  return standingOf(rows);
+}
+
+/** What was saved since it was remembered, and how it stands; found by the database, because others wait. */
+async function savedSince(db: Db, name: Name): Promise<Standing> {
+  const { rows } = await sql<{ readonly id: ArrayBuffer | null; readonly at: number }>`
+    select ${bytesOf('id')} as id, ${countOf(name)} as at from ${sql.table(name)}
+    where not exists (
+      select 1 from temp.${sql.table(beforeName(name))} as before
+      where before.id = ${sql.table(name)}.id and before.at = ${countOf(name)}
+    )
+  `.execute(db);
+  return standingOf(rows);
 }
 
 /**
@@ -211,12 +247,24 @@ async function wait(db: Db, name: Name, rows: readonly Row[]): Promise<void> {
       .execute();
 }
 
-/** The same once more where it is gone: a connection that met a lock is opened anew. */
-async function stillWait(db: Db, name: Name, rows: readonly Row[]): Promise<void> {
-  const { rows: there } = await sql`
-    select 1 from temp.sqlite_schema where name = ${waitingName(name)}
+/** Whether a table of this connection's is there: one that met a lock was opened anew, without them. */
+async function isThere(db: Db, table: string): Promise<boolean> {
+  const { rows } = await sql`
+    select 1 from temp.sqlite_schema where name = ${table}
   `.execute(db);
-  if (there.length === 0) await wait(db, name, rows);
+  return rows.length > 0;
+}
+
+/** Puts rows beside the database's own once more where they are gone. */
+async function stillWait(db: Db, name: Name, rows: readonly Row[]): Promise<void> {
+  if (!(await isThere(db, waitingName(name)))) await wait(db, name, rows);
+}
+
+/** What was saved since the work began, also where what was remembered is gone. */
+async function savedMeanwhile(db: Db, name: Name, before: Standing): Promise<Standing> {
+  if (await isThere(db, beforeName(name))) return savedSince(db, name);
+  const at = await standing(db, name);
+  return new Map([...at].filter(([id, count]) => before.get(id) !== count));
 }
 
 /** Columns of a table that an archive does not have: what stands there stays. */
@@ -265,7 +313,7 @@ async function takeRows(
 ): Promise<readonly Change[]> {
   const works: (Work & { name: Name; before: Standing; stands: TakenIn['tables'][string] })[] = [];
   for (const name of NAMES) {
-    const before = await standing(db, name);
+    const before = await remember(db, name);
     const work = workFor(name, archive, await rowsOf(db, name), mode);
     await wait(db, name, work.put);
     works.push({ ...work, name, before, stands: standsAfter(name, work, before) });
@@ -274,17 +322,18 @@ async function takeRows(
     const tables: TakenIn['tables'] = {};
     for (const { name, put, gone, before, stands } of works) {
       await stillWait(transaction, name, put);
-      const at = await standing(transaction, name);
       // Saved while this was worked out: no backup has it, so it stays, whatever comes in.
-      const saved = (id: string) => at.has(id) && at.get(id) !== before.get(id);
-      const left = [...put.map(({ id }) => id), ...gone].filter(saved);
+      const saved = await savedMeanwhile(transaction, name, before);
+      const left = [...put.map(({ id }) => id), ...gone].filter((id) => saved.has(id));
       const staying = new Set(left);
       const going = gone.filter((id) => !staying.has(id));
       await putInPlace(transaction, name, left);
       await putAway(transaction, name, going, now);
       const rows = () => put.filter(({ id }) => !staying.has(id));
       tables[name] =
-        left.length === 0 ? stands : standsAfter(name, { put: rows(), gone: going }, at);
+        left.length === 0
+          ? stands
+          : standsAfter(name, { put: rows(), gone: going }, new Map([...before, ...saved]));
     }
     const settings = await takeSettings(transaction, archive.settings, mode);
     const value = JSON.stringify({ at: now, backup, settings, tables } satisfies TakenIn);
