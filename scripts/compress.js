@@ -1,4 +1,4 @@
-/** Files beside their compressed copies, a few at a time: the adapter's own way opens every file at once, which a container allows no build. */
+/** Compressed copies beside the files, a few at a time: the adapter opens all at once, more than a container may allow. */
 import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { extname, join } from 'node:path';
 import { promisify } from 'node:util';

@@ -155,7 +155,7 @@
 
 <main
   class={[
-    'mx-auto flex min-h-dvh max-w-[100rem] flex-col gap-1 px-4 pt-0.5 pb-0.5 print:min-h-0 print:p-0',
+    'mx-auto flex min-h-dvh max-w-[100rem] flex-col gap-1 px-4 pt-0.5 pb-0.5 print:h-auto print:min-h-0 print:p-0',
     fitted && 'lg:h-dvh lg:min-h-[46rem]',
     fittedNarrow && 'max-lg:h-dvh',
   ]}

@@ -110,7 +110,7 @@ const BETWEEN = { strings: 6, frets: 3 } as const;
 /** How wide the widest thing on a neck is at a size of 1: the ring of the target that comes. */
 export const WIDEST = 40;
 
-/** Half of the widest note beside a flag, what lies between two things, and the least and most a pennant is wide; at a size of 1. */
+/** At a size of 1: half of the widest note beside a flag, what lies between two things, the width of a pennant. */
 export const FLAG = { note: 17.5, between: 3, least: 7, most: 16 } as const;
 /** From a note with a flag to the note of the next fret. */
 const FLAGGED = FLAG.note + WIDEST / 2 + 3 * FLAG.between + FLAG.least;
