@@ -3,7 +3,15 @@
   import { untrack } from 'svelte';
   import { speakChord } from '$lib/ui/glyphs';
   import { stringCount } from '$core/neck/neck';
-  import { FITTED, fretsBeside, heightFor, layOut, measuresIn, USUAL_GAP } from '$lib/neck/layout';
+  import {
+    FITTED,
+    fretsBeside,
+    heightFor,
+    layOut,
+    measuresIn,
+    USUAL_GAP,
+    WIDEST_GAP,
+  } from '$lib/neck/layout';
   import Neck from '$lib/neck/Neck.svelte';
   import NeckLayer from '$lib/neck/NeckLayer.svelte';
   import HeardMark from '$lib/listening/HeardMark.svelte';
@@ -40,7 +48,7 @@
   const leftHanded = $derived(study.instrument.leftHanded);
   const strings = $derived(stringCount(study.neck));
   /** With only the zone in sight strings may stand far apart and are read from afar. */
-  const GAPS = { least: 30, small: 50, tall: 56, usual: 72 } as const;
+  const GAPS = { least: 30, small: 50, tall: 56, usual: WIDEST_GAP } as const;
   const least = $derived(heightFor(GAPS.least, strings));
   const most = $derived(heightFor(GAPS[small ? 'small' : 'usual'], strings));
   let room = $state(0);
