@@ -5,3 +5,7 @@ export function list(words: readonly string[], joint: 'and' | 'or' = 'and'): str
   const last = words.at(-1) ?? '';
   return words.length < 2 ? last : `${words.slice(0, -1).join(', ')} ${joint} ${last}`;
 }
+
+/** "1 note", "3 notes"; what has a plural of its own gives it. */
+export const counted = (count: number, one: string, many = `${one}s`): string =>
+  `${count} ${count === 1 ? one : many}`;

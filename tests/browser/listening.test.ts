@@ -25,6 +25,13 @@ function hearE(): void {
 
 const app = suite();
 
+const STANDS = [
+  [1280, 800],
+  [1024, 768],
+  [768, 1024],
+  [360, 740],
+] as const;
+
 const CHANGES = `title: Paper Boats
 key: C
 tempo: 240
@@ -281,6 +288,39 @@ describe('the simulated guitarist', () => {
       expect(verdicts).toHaveLength(8);
       for (const one of verdicts) expect(['landed', mistakes]).toContain(one);
       expect(await script('return window.asked')).toBe(0);
+      await app.press(' ');
+    },
+  );
+
+  test.each(STANDS)(
+    'moves nothing under the hand while what is heard changes, %i × %i',
+    async (width, height) => {
+      await app.driver.manage().window().setRect({ width, height });
+      await openStage();
+      await app.listenTo('simulated', 'all');
+      await (await app.findText('button', 'Play')).click();
+      await app.findText('button', 'with its sound');
+      // Where everything stands that is pressed or looked at, over two passes more.
+      await script(`
+      window.stood = {};
+      window.looking = setInterval(() => {
+        const tops = { neck: document.querySelector('.stage-neck').getBoundingClientRect().height };
+        for (const one of document.querySelectorAll('[data-stage-controls] button'))
+          tops[one.textContent.trim().split(',')[0]] = one.getBoundingClientRect().top;
+        for (const [what, at] of Object.entries(tops)) (window.stood[what] ??= []).push(Math.round(at));
+      }, 50);`);
+      const passes = () =>
+        script<number>(
+          `return Number(/\\d+/.exec(document.querySelector('[data-pass]')?.textContent)?.[0])`,
+        );
+      const begun = await passes();
+      await app.eventually(passes, (pass) => pass >= begun + 2);
+      const stood = await script<Readonly<Record<string, readonly number[]>>>(
+        'clearInterval(window.looking); return window.stood',
+      );
+      expect(Object.keys(stood)).toContain('Keep this take');
+      for (const [what, at] of Object.entries(stood))
+        expect([what, ...new Set(at)]).toHaveLength(2);
       await app.press(' ');
     },
   );

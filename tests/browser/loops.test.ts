@@ -281,7 +281,7 @@ describe('the loop on every demo chart', () => {
         console[kind] = (...said) => window.warned.push(said.join(' '));`);
     await app.listenTo('simulated', 'none');
     await start();
-    await app.find('[data-landing-latest]');
+    await app.find('[data-landing-latest]:not(:empty)');
     await (await app.findText('a', 'Plan')).click();
     await app.find('html[data-ready="plan"]');
     await app.driver.navigate().back();

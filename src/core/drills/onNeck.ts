@@ -10,7 +10,7 @@ import { inZone, pitchAt, type Place, placesOf, stringCount, type Zone } from '.
 import { degreeName } from '../notes/degrees';
 import { intervalBetween, type Note, note, noteName, pitchClass, transpose } from '../notes/notes';
 import { simplestPitch } from '../notes/spelling';
-import { list } from '../words';
+import { counted, list } from '../words';
 import type { Drill, DrillSetting } from './kinds';
 import { chordsOf, GENERAL_CHORDS, type Making, named, pick, plain, spelled } from './making';
 
@@ -99,7 +99,7 @@ export function nameNote(making: Making): Drill {
     sentence:
       up === 0
         ? `${noteName(sounding)}: the open string’s own note.`
-        : `${noteName(sounding)}: ${up} half ${up === 1 ? 'step' : 'steps'} above ${noteName(open)}, the open string.`,
+        : `${noteName(sounding)}: ${counted(up, 'half step')} above ${noteName(open)}, the open string.`,
     shown: [place],
   });
 }

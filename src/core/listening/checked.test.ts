@@ -72,7 +72,10 @@ describe('a line that was played', () => {
 describe('how it went', () => {
   const line = lineOf(4, 1, 2).map((note) => ({ ...note, bent: 0 }));
   test.each([
-    [line.map((note) => played(note)), 'All 4 notes as written. A little faster, or from memory.'],
+    [
+      line.map((note) => played(note)),
+      'All 4 notes are as written. A little faster, or from memory.',
+    ],
     [[], 'Nothing was heard. Play it once more, a little louder.'],
     [line.slice(1).map((note) => played(note)), '3 of 4 notes as written; 1 missed.'],
     [
@@ -81,9 +84,18 @@ describe('how it went', () => {
     ],
     [
       [...line.map((note) => played(note)), played({ beat: 3.5, midi: 91, bent: 0 })],
-      'All 4 notes as written. One note too many.',
+      'All 4 notes are as written. One note too many.',
     ],
   ])('is said, %#', (heard, sentence) => {
     expect(checkedSays(checkLine(line, heard))).toBe(sentence);
+  });
+
+  test.each([
+    [1, 'The note is as written. A little faster, or from memory.'],
+    [0, '0 of 1 note as written; 1 late.'],
+  ])('of one note, %#', (right, sentence) => {
+    const one = line.slice(0, 1);
+    const heard = one.map((note) => played(note, right === 1 ? {} : { beat: note.beat + 0.4 }));
+    expect(checkedSays(checkLine(one, heard))).toBe(sentence);
   });
 });

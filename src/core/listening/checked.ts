@@ -6,7 +6,7 @@ import { at, range } from '../lists';
 import type { Midi } from '../notes/pitch';
 import { ON_TIME } from '../phrases/landing';
 import type { Beats } from '../time/units';
-import { list } from '../words';
+import { counted, list } from '../words';
 import type { TakenNote } from './take';
 
 /** A note of a line as it is meant to sound. */
@@ -130,10 +130,10 @@ export function checkedSays({ notes, right, extra }: Checked): string {
     return 'Nothing was heard. Play it once more, a little louder.';
   const more = extra === 0 ? '' : ` ${extra === 1 ? 'One note' : `${extra} notes`} too many.`;
   if (right === notes.length)
-    return `All ${right} notes as written.${more || ' A little faster, or from memory.'}`;
+    return `${right === 1 ? 'The note is' : `All ${right} notes are`} as written.${more || ' A little faster, or from memory.'}`;
   const parts = NOTE_VERDICTS.slice(1).flatMap((verdict) => {
     const count = notes.filter((note) => note.verdict === verdict).length;
     return count === 0 ? [] : [`${count} ${verdict}`];
   });
-  return `${right} of ${notes.length} notes as written; ${list(parts)}.${more}`;
+  return `${right} of ${counted(notes.length, 'note')} as written; ${list(parts)}.${more}`;
 }

@@ -256,7 +256,8 @@ export function landingsOf(
 function nextOf(chart: Chart, landings: readonly Landing[], landed: number, asked: number): string {
   if (asked === 0) return 'No targets were asked for.';
   if (landings.length === 0) return 'No target has been reached yet.';
-  if (landed === asked) return `All ${landed} targets landed: a little faster, or by ear.`;
+  if (landed === asked)
+    return `${asked === 1 ? 'The target' : `All ${asked} targets`} landed: a little faster, or by ear.`;
   const open = asked - landings.length;
   // Of a pass that was broken off nothing is known of the rest.
   const rest =
@@ -273,5 +274,10 @@ function nextOf(chart: Chart, landings: readonly Landing[], landed: number, aske
   const next = played
     ? ` Listen next for ${named(played.chord, worst.asked)}, in bar ${played.bar}.`
     : '';
-  return `${landed} of ${landings.length} targets landed${rest}.${next}`;
+  // Those that were reached are the first ones.
+  const went =
+    landings.length === 1
+      ? `${asked === 1 ? 'The target' : 'The first target'} ${landed === 1 ? 'landed' : 'did not land'}`
+      : `${landed} of ${landings.length} targets landed`;
+  return `${went}${rest}.${next}`;
 }

@@ -256,6 +256,16 @@ describe('landings', () => {
     );
   });
 
+  test.each([
+    [[65], [note(0, 65)], Infinity, 'The target landed: a little faster, or by ear.'],
+    [[65], [], Infinity, 'The target did not land. Listen next for F, the'],
+    [[65, 71], [note(0, 65)], 3, 'The first target landed; the other one was not reached.'],
+    [[65, 71], [], 3, 'The first target did not land; the other one was not reached. Listen next'],
+  ])('one target is spoken of as one, %#', (midis, heard, upTo, says) => {
+    const asked = midis.map((midi, index) => ({ index, midi }));
+    expect(landingsOf(chart, asked, heard, { upTo }).sentence).toContain(says);
+  });
+
   test('more heard never takes a verdict back', () => {
     const played = fc.record({
       beat: fc.integer({ min: -4, max: 64 }).map((n) => n / 4),

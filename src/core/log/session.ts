@@ -22,6 +22,7 @@ import {
   shareOf,
   type Stint,
 } from './stints';
+import { counted } from '../words';
 
 /** Cards of a chart: they have no tempo, and a screen of their own. */
 export const DRILLS = 'drills';
@@ -247,7 +248,7 @@ export function nextSession(request: SessionRequest): Session {
         cell.state === 'shaky'
           ? `This is shaky: ${percent(share ?? 0)} of its ${isDrill ? 'cards right' : 'targets landed'} lately.${isDrill ? '' : ` Two chords at a time, ${wasClean(cell.stints) ? 'at a tempo it was clean at' : 'slower'}.`}`
           : cell.state === 'stale'
-            ? `This has not been played for ${days(cell)} days: bring it back${isDrill ? '' : ', a little slower'}.`
+            ? `This has not been played for ${counted(days(cell), 'day')}: bring it back${isDrill ? '' : ', a little slower'}.`
             : `This was last played ${ago(cell)} and is not solid yet: once more, so that it stays.`,
     });
     repaired += 1;

@@ -5,6 +5,7 @@
 <script lang="ts">
   import type { FormSketch } from '$core/harmony/sketch';
   import { showSymbol } from '$lib/ui/glyphs';
+  import { counted } from '$core/words';
 
   interface Props {
     readonly sketch: FormSketch;
@@ -25,7 +26,7 @@
   const roomy = ({ from, to }: { from: number; to: number }) => (to - from + 1) * bar >= 14;
   const words = $derived(
     [
-      `${sketch.bars.length} bars`,
+      counted(sketch.bars.length, 'bar'),
       ...sketch.areas.map(({ key, from, to }) => `${showSymbol(key)} in bars ${from} to ${to}`),
     ].join(', '),
   );

@@ -4,6 +4,7 @@
   import type { OpenedChart } from '$lib/formats/charts';
 
   import { namedByChords, nameOf, typedLine } from './typed';
+  import { counted } from '$core/words';
 
   interface Props {
     /** Titles of the charts there are: one that is typed again is noticed. */
@@ -37,7 +38,7 @@
       const { bars, chords } = read.chart;
       const title = nameOf(read.chart);
       const again = titles.includes(title) ? ` “${title}” is in the Book already.` : '';
-      said = `${bars.length} ${bars.length === 1 ? 'bar' : 'bars'}, ${chords.length} ${chords.length === 1 ? 'chord' : 'chords'}. Enter opens it.${again}`;
+      said = `${counted(bars.length, 'bar')}, ${counted(chords.length, 'chord')}. Enter opens it.${again}`;
     }
   }
 

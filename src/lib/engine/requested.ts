@@ -15,6 +15,7 @@ import { type Place, stringCount } from '$core/neck/neck';
 import { firstZone, zonesOf } from '$core/neck/zones';
 import { type EngineResult, accept, refuse, refuseChart } from './refusals';
 import type { neckRequest, playedNotes } from './shapes';
+import { counted } from '$core/words';
 /** The chart of a request, read against the key the request states, if any. */
 export function requestedChart(request: {
   readonly chart: string;
@@ -77,7 +78,7 @@ export function requestedChoices(
   names: readonly (string | null)[] | undefined,
 ): EngineResult<readonly (Material | null)[]> {
   if (names && names.length > chart.chords.length) {
-    const message = `There are ${names.length} choices for ${chart.chords.length} chords.`;
+    const message = `${counted(names.length, 'choice')} for ${counted(chart.chords.length, 'chord')}: give one for each.`;
     return refuse({ code: 'out_of_range', message, path: 'choices' });
   }
   const choices: (Material | null)[] = [];
@@ -123,7 +124,7 @@ export function requestedSetting(request: SettingRequest): EngineResult<Setting>
   if (!choices.ok) return choices;
   const { chords } = chart;
   if (request.intents && request.intents.length > chords.length) {
-    const message = `There are ${request.intents.length} intents for ${chords.length} chords.`;
+    const message = `${counted(request.intents.length, 'intent')} for ${counted(chords.length, 'chord')}: give one for each.`;
     return refuse({ code: 'out_of_range', message, path: 'intents' });
   }
   const reading = readHarmony(chart);

@@ -22,6 +22,7 @@
   import { CONTOUR_HEIGHT, contourStops } from './contour';
   import { columnsFor, headingInRoom, isRoomy, linesOf, passName } from './strip';
   import StripChord from './StripChord.svelte';
+  import { counted } from '$core/words';
 
   interface Props {
     readonly chart: Chart;
@@ -252,7 +253,7 @@
     ? '[--more:1]'
     : '[--more:3] max-sm:[--more:1]'} {reserved} shrink-0 pb-px will-change-transform contain-content overflow-x-hidden overflow-y-auto [scrollbar-width:thin]"
   role="group"
-  aria-label="The form, {chart.bars.length} bars"
+  aria-label="The form, {counted(chart.bars.length, 'bar')}"
 >
   <div
     bind:this={list}

@@ -88,8 +88,8 @@
     onrecording={judge}
   />
   <HeardNow {ear} {chord} />
-  {#if ear.problem}
-    <span class="font-semibold text-now-text" role="status">{ear.problem}</span>
+  {#if ear.problem ?? ear.says}
+    <span class="font-semibold text-now-text" role="status">{ear.problem ?? ear.says}</span>
   {/if}
   {#if trying.found}
     <p role="status" data-checked={trying.found.right}>

@@ -14,6 +14,7 @@
   import { findPlaces, putOn } from './api';
   import type { LickEditing } from './editing.svelte';
   import type { LickPlaceShown, LickPlacesShown } from './messages';
+  import { counted } from '$core/words';
 
   interface Props {
     readonly editing: LickEditing;
@@ -43,9 +44,12 @@
     const chart =
       semitones === 0 ? lick.chart : (shiftChart(lick.chart, semitones, key) ?? lick.chart);
     const lost = lick.notes.length - moved.notes.length;
-    if (lost > 0) inform(`${lost} notes lie off the neck there and are left out.`);
+    if (lost > 0)
+      inform(
+        `${counted(lost, 'note lies', 'notes lie')} off the neck there and ${lost === 1 ? 'is' : 'are'} left out.`,
+      );
     else if (moved.outOfReach.length > 0) {
-      inform(`${moved.outOfReach.length} notes lie outside the zone.`);
+      inform(`${counted(moved.outOfReach.length, 'note lies', 'notes lie')} outside the zone.`);
     }
     editing.change({
       chart,

@@ -1,4 +1,4 @@
-<!-- What is heard now, named over the chord that sounds, with its cents; and what is wrong with it. -->
+<!-- What is heard now, named over the chord that sounds, with its cents. -->
 <script lang="ts">
   import EarIcon from '@lucide/svelte/icons/ear';
   import { type Chord, noteName } from 'corvel-core';
@@ -29,5 +29,4 @@
 {#if ear.state === 'hearing'}
   <EarIcon size={14} class="self-center" aria-hidden="true" />
   <span class="w-22 tabular-nums" data-heard-now>{name}</span>
-  {#if ear.says}<span class="font-semibold text-now-text" role="status">{ear.says}</span>{/if}
 {/if}

@@ -24,6 +24,7 @@
   import StintForm from './StintForm.svelte';
   import { dayName, exerciseName, hasTempo, minutesName, wentWords } from './words';
   import { chosenFile } from '$lib/ui/chosenFile';
+  import { counted } from '$core/words';
 
   interface Props {
     readonly stints: readonly StoredStint[];
@@ -198,7 +199,7 @@
   </div>
   {#if count > listed.length}
     <p class="mt-2 text-sm text-ink-soft print:hidden">
-      The last {listed.length} of {count} entries.
+      The last {listed.length} of {counted(count, 'entry', 'entries')}.
       <button class="underline" onclick={() => void showOlder()}>Show older ones</button>
     </p>
   {/if}

@@ -6,6 +6,7 @@
   import type { DoneBlock } from './done';
   import type { LoggedChart } from './logged';
   import { exerciseName, minutesName, wentWords } from './words';
+  import { counted } from '$core/words';
 
   interface Props {
     readonly done: readonly DoneBlock[];
@@ -34,7 +35,7 @@
   <p>
     {played.length === 0
       ? 'Nothing was played long enough to be in the log: half a minute is enough.'
-      : `You practised for ${minutesName(minutes)}, ${played.length} of ${done.length} blocks.`}
+      : `You practised for ${minutesName(minutes)}, ${played.length} of ${counted(done.length, 'block')}.`}
     {#if solid.length > 0}Nine of ten or more landed in: {named(solid)}.{/if}
   </p>
   <ol class="mt-2 grid gap-1">

@@ -4,6 +4,7 @@
   import { line } from 'd3-shape';
   import type { LoggedCell } from './logged';
   import { exerciseName } from './words';
+  import { counted } from '$core/words';
 
   let { cell }: { readonly cell: LoggedCell } = $props();
 
@@ -21,7 +22,7 @@
     }),
   );
   const says = $derived(
-    `${exerciseName(cell.exercise)}, frets ${cell.zone.low} to ${cell.zone.high}: from ${tempos[0]} to ${tempos.at(-1)} bpm, ${tempos.length} times.`,
+    `${exerciseName(cell.exercise)}, frets ${cell.zone.low} to ${cell.zone.high}: from ${tempos[0]} to ${tempos.at(-1)} bpm, ${counted(tempos.length, 'time')}.`,
   );
 </script>
 

@@ -5,6 +5,7 @@
   import { onMessage, onReturn } from '$lib/live/live';
   import { care } from './care.svelte';
   import { lookUpToday, STINTS, today } from './today.svelte';
+  import { counted } from '$core/words';
 
   onMount(() => {
     void lookUpToday();
@@ -22,7 +23,7 @@
 
   const whole = $derived(Math.round(today.minutes ?? 0));
   const says = $derived(
-    `Played today: ${whole === 1 ? '1 minute' : `${whole} minutes`}${care.restDue ? '; a rest is due' : ''}`,
+    `Played today: ${counted(whole, 'minute')}${care.restDue ? '; a rest is due' : ''}`,
   );
 </script>
 

@@ -4,6 +4,7 @@ import { send, type Sent, waitingAt, waitingBelow } from '$lib/kept/outbox.svelt
 import { messageOf, reached, succeeds } from '$lib/ui/server';
 import { type StintContent, stintSchema, type StoredStint } from './messages';
 import { logWritten, STINTS } from './today.svelte';
+import { counted } from '$core/words';
 
 /** What the server made of a change that does not wait for it; what was played today is looked up anew. */
 async function changed<T>(answer: Promise<T>): Promise<T> {
@@ -83,5 +84,5 @@ export async function importLog(file: File): Promise<string> {
   if (!response) return 'The server does not answer. Nothing was changed.';
   if (!response.ok) return messageOf(response);
   const { added, known } = (await response.json()) as { added: number; known: number };
-  return `${added} entries added; ${known} were there already.`;
+  return `${counted(added, 'entry', 'entries')} added; ${known} ${known === 1 ? 'was' : 'were'} there already.`;
 }

@@ -108,3 +108,5 @@ export function keepsStints(playing: () => Playing | null) {
     },
   };
 }
+
+export type Keeper = ReturnType<typeof keepsStints>;

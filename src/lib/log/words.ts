@@ -4,6 +4,7 @@ import { EXERCISE_WORDS } from '$core/exercises/words';
 import { lookUp } from '$core/lists';
 import { DRILLS } from '$core/log/session';
 import type { State } from '$core/log/stints';
+import { counted } from '$core/words';
 
 export const STATE_WORDS: Readonly<Record<State, string>> = {
   untouched: 'not played yet',
@@ -27,7 +28,7 @@ export function minutesName(minutes: number): string {
   const whole = Math.round(minutes);
   if (minutes === 0) return 'no minutes';
   if (whole < 1) return 'half a minute';
-  if (whole < 60) return whole === 1 ? '1 minute' : `${whole} minutes`;
+  if (whole < 60) return counted(whole, 'minute');
   const rest = whole % 60;
   return `${Math.floor(whole / 60)} h${rest === 0 ? '' : ` ${rest} min`}`;
 }
@@ -50,5 +51,5 @@ export const hasTempo = (exercise: string): boolean => exercise !== DRILLS;
 /** How a stint went, in words. */
 export function wentWords(exercise: string, asked: number | null, landed: number | null): string {
   if (asked === null || landed === null || asked === 0) return '';
-  return `${landed} of ${asked} ${exercise === DRILLS ? 'cards right' : 'targets landed'}`;
+  return `${landed} of ${counted(asked, exercise === DRILLS ? 'card' : 'target')} ${exercise === DRILLS ? 'right' : 'landed'}`;
 }

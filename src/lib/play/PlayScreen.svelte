@@ -11,7 +11,6 @@
   import type { PedalAction } from '$lib/settings/settings';
   import { LOOP_NAMES, LOOP_SIZES } from '$lib/study/loops';
   import { getStudy } from '$lib/study/study.svelte';
-  import { showSymbol } from '$lib/ui/glyphs';
   import { inSecondFrame, late } from '$lib/ui/afterPaint.svelte';
   import { clockName } from '$lib/ui/amounts';
   import Popover from '$lib/ui/Popover.svelte';
@@ -25,12 +24,10 @@
   import NowNext from './NowNext.svelte';
   import { showsAhead } from '$lib/stage/moment';
   import { createPedals } from './pedals.svelte';
-  import Heard from './Heard.svelte';
-  import CareNotice from '$lib/log/CareNotice.svelte';
+  import StageSays from './StageSays.svelte';
   import { createBlock } from '$lib/log/block.svelte';
   import SessionBar from '$lib/log/SessionBar.svelte';
   import { keepsStints } from '$lib/log/keeper.svelte';
-  import KeptStint from '$lib/log/KeptStint.svelte';
   import { stageStint } from './stint';
   import { createLanded } from './landed.svelte';
   import { createStage, setStage } from '$lib/stage/stage.svelte';
@@ -159,10 +156,10 @@
   const line = $derived(stage.lines.lineIn(stage.pass));
   const moments = $derived(line ? momentsOf(line) : []);
   const moment = $derived(playing ? momentAt(moments, standing.beat) : null);
-  const turnSays = $derived.by(() => {
-    if (!playing || standing.turn === null) return '';
+  const turn = $derived.by(() => {
+    if (!playing || standing.turn === null) return null;
     const left = standing.leftOfTurn === null ? '' : ` ${clockName(standing.leftOfTurn)}`;
-    return (mine ? 'You' : 'Corvel') + left;
+    return { says: (mine ? 'You' : 'Corvel') + left, mine };
   });
 </script>
 
@@ -311,41 +308,15 @@
       recording="this loop"
       onrecording={judgeRecording}
     />
-    <div
-      class="flex min-w-0 flex-1 flex-wrap items-baseline gap-x-4 text-sm/5 max-lg:order-first max-lg:min-h-10 max-lg:basis-full"
-      data-stage-says
-    >
-      {#if transport.fetching !== null}
-        <p role="status" class="flex items-center gap-2">
-          Fetching the band’s sounds
-          <progress max="1" value={transport.fetching}></progress>
-        </p>
-      {/if}
-      {#if turnSays}
-        <p
-          class="text-xl/6 font-semibold tabular-nums {mine ? 'text-now-text' : 'text-ink-soft'}"
-          data-turn
-        >
-          {turnSays}
-        </p>
-      {/if}
-      {#if playing}
-        <p class="text-ink-soft tabular-nums" data-pass>
-          Pass {stage.pass + 1} · {clockName(
-            standing.seconds,
-          )}{#if settings.keys !== 'same' && standing.moment.now}
-            · first chord {showSymbol(stage.keyName)}{/if}
-        </p>
-      {/if}
-      <Heard {ear} {landed} onloop={loopMissed} onshow={showMe} onkept={() => (takes += 1)} />
-      {#if keeper.kept}
-        <KeptStint kept={keeper.kept} heard={landed.done !== null} onsay={keeper.say} />
-      {/if}
-      <CareNotice {playing} />
-      {#if !study.chart || study.planned.length === 0}
-        <p class="text-ink-soft">There is nothing to play: this chart has no chords yet.</p>
-      {/if}
-    </div>
+    <StageSays
+      {ear}
+      {landed}
+      {keeper}
+      {turn}
+      onloop={loopMissed}
+      onshow={showMe}
+      onkept={() => (takes += 1)}
+    />
 
     <div class="ml-auto">
       <Popover

@@ -14,6 +14,7 @@
   import { showSymbol } from '$lib/ui/glyphs';
   import { inform, message, warn } from '$lib/ui/messages.svelte';
   import { bytesName } from '$lib/ui/amounts';
+  import { counted } from '$core/words';
 
   interface Props {
     /** What the last pass says of the changes; null where none was heard. */
@@ -89,9 +90,10 @@
           >
         </div>
         <p class="text-ink-soft">
-          {take.made === '' ? '' : when.format(new Date(take.made))}, {take.notes.length === 1
-            ? 'one note'
-            : `${take.notes.length} notes`}
+          {take.made === '' ? '' : when.format(new Date(take.made))}, {counted(
+            take.notes.length,
+            'note',
+          )}
           <button class="ml-2 underline" onclick={() => void toLick(take)}>To the lick book</button>
         </p>
         {#if take.sound !== null}

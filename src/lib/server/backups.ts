@@ -14,6 +14,7 @@ import Database from 'libsql';
 import { lookUp } from '$core/lists';
 import { log } from './log';
 import type { Connection } from './sqlite';
+import { counted } from '$core/words';
 
 const BACKUP_FOLDER = 'backups';
 
@@ -113,7 +114,7 @@ export function describeBackup(folder: string, name: string): string {
   const when = hour ? `${year}-${month}-${day}, ${hour}:${minute} UTC` : `${year}-${month}-${day}`;
   const charts = chartsIn(backupPath(folder, name)) ?? 0;
   const kind = lookUp(KIND_WORDS, kindOf(name));
-  const inside = charts === 1 ? '1 chart' : `${charts} charts`;
+  const inside = counted(charts, 'chart');
   return [when, kind, inside].filter((part) => part !== undefined).join(', ');
 }
 

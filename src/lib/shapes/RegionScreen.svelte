@@ -36,6 +36,7 @@
   import Choice from '$lib/ui/Choice.svelte';
   import { showBox } from '$lib/settings/boxes';
   import { showSymbol } from '$lib/ui/glyphs';
+  import { counted } from '$core/words';
 
   const study = getStudy();
   const { settings } = study;
@@ -167,10 +168,7 @@
     const laid = mode && stock ? layOutIn(neck, { chord, mode }, stock, zone) : null;
     if (!laid) return null;
     const { box, outside, places, blue } = laid.shape;
-    const beyond =
-      outside.length > 0
-        ? `, ${outside.length} ${outside.length === 1 ? 'note' : 'notes'} outside`
-        : '';
+    const beyond = outside.length > 0 ? `, ${counted(outside.length, 'note')} outside` : '';
     const caption = showBox(box, settings.current.boxNames) + beyond;
     return { name: laid.name, caption, places, blue, joined: false };
   }

@@ -2,6 +2,7 @@
 import { placePitches } from '../../licks/refinger';
 import { type Neck, type Place, placesOfPitch } from '../../neck/neck';
 import type { Midi } from '../../notes/pitch';
+import { counted } from '../../words';
 
 const OCTAVE = 12;
 /** Octaves that are tried for all notes together, the nearest first. */
@@ -41,7 +42,7 @@ export function ontoNeck(neck: Neck, pitches: readonly Midi[]): OnNeck | null {
       ...(single === 0
         ? []
         : [
-            `${single} ${single === 1 ? 'note lies' : 'notes lie'} off the neck and ${single === 1 ? 'was' : 'were'} moved by octaves.`,
+            `${counted(single, 'note lies', 'notes lie')} off the neck and ${single === 1 ? 'was' : 'were'} moved by octaves.`,
           ]),
     ],
   };

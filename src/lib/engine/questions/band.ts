@@ -10,6 +10,7 @@ import { question } from '../question';
 import { accept, refuse } from '../refusals';
 import { requestedChart } from '../requested';
 import { chartText, keyText } from '../shapes';
+import { counted } from '$core/words';
 
 /** Bars of all choruses together. */
 const BAR_LIMIT = 2_048;
@@ -77,7 +78,7 @@ export const band = question({
       feel = known;
     }
     if (bars.length * asked.choruses > BAR_LIMIT) {
-      const message = `${asked.choruses} choruses of ${bars.length} bars are more than the ${BAR_LIMIT} bars played at once.`;
+      const message = `${counted(asked.choruses, 'chorus', 'choruses')} of ${counted(bars.length, 'bar')} are more than the ${BAR_LIMIT} bars played at once.`;
       return refuse({ code: 'out_of_range', message, path: 'choruses' });
     }
     feel = feelAt(feel, source.tempo ?? DEFAULT_TEMPO);

@@ -18,6 +18,7 @@ import { readFeel } from '../../../time/feel';
 import { barTicks, beatTicks, type MetreChange, TIME_UNITS } from '../../../time/metre';
 import type { Ticks } from '../../../time/units';
 import { type PassageResult, refused } from '../../result';
+import { counted } from '../../../words';
 
 const TICKS: Readonly<Record<string, number>> = { W: 48, H: 24, Q: 12, E: 6, S: 3, T: 1.5 };
 const STRING_LINE = /^\s*([A-Ga-g][#b]?-?\d?)\s*\|(.*)$/u;
@@ -213,7 +214,7 @@ export function readTab(
   const neck = neckOf(first, given, capo);
   if (first.strings.length !== stringCount(neck)) {
     return refused(
-      `This tablature has ${first.strings.length} strings, the instrument ${stringCount(neck)}.`,
+      `This tablature has ${counted(first.strings.length, 'string')}, the instrument ${stringCount(neck)}.`,
     );
   }
   const tick = beatTicks(time.unit);
