@@ -28,7 +28,10 @@
       <span class="text-next-text" data-chord-name="next">{showSymbol(next.symbol)}</span>
     {/if}
   </h2>
-  <p class="min-w-0 text-[1.0625rem]/[1.4rem] max-lg:min-h-[4.3rem] lg:pt-1.5" data-sentence>
+  <p
+    class="min-w-0 text-[1.0625rem]/[1.4rem] max-lg:min-h-[4.3rem] lg:pt-1.5 short:min-h-15 short:text-sm/5"
+    data-sentence
+  >
     {#if said}
       {#each said.clauses as { text, goal }, index (goal)}
         {showSymbol(text)} <strong>{showSymbol(goal)}</strong>{index + 1 < said.clauses.length
@@ -36,7 +39,7 @@
           : '.'}
       {/each}
       <!-- Its line is kept: where to land is known a moment later. -->
-      <span class="block font-semibold text-next-text max-lg:min-h-6" data-landing
+      <span class="block font-semibold text-next-text max-lg:min-h-6 short:min-h-5" data-landing
         >{said.landing ? showSymbol(said.landing) : ''}</span
       >
     {:else}

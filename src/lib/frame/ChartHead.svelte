@@ -75,7 +75,7 @@
 {/snippet}
 
 <header
-  class="grid h-11 shrink-0 grid-cols-[minmax(0,1fr)_auto] items-center gap-x-4 sm:max-lg:h-auto sm:max-lg:gap-y-1 lg:grid-cols-[minmax(0,1fr)_auto_minmax(0,1fr)] print:hidden"
+  class="grid h-11 shrink-0 grid-cols-[minmax(0,1fr)_auto] items-center gap-x-4 sm:max-lg:h-auto sm:max-lg:gap-y-1 lg:grid-cols-[minmax(0,1fr)_auto_minmax(0,1fr)] short:h-10 short:grid-cols-[minmax(0,1fr)_auto_auto] print:hidden"
 >
   <div class="flex min-w-0 items-center gap-x-3">
     <a class="button-quiet -ml-2 shrink-0 text-sm" href="/" title="Every chart">
@@ -83,7 +83,7 @@
     </a>
     <h1 class="heading min-w-0 truncate text-xl/8" title={study.title}>{study.title}</h1>
     <p
-      class="flex min-w-0 shrink-[3] gap-x-2 truncate text-sm text-ink-soft max-sm:hidden {heading ===
+      class="flex min-w-0 shrink-[3] gap-x-2 truncate text-sm text-ink-soft max-sm:hidden short:hidden {heading ===
       undefined
         ? ''
         : 'max-xl:hidden'}"
@@ -101,12 +101,12 @@
     </p>
   </div>
   <nav
-    class="flex justify-self-center max-sm:hidden sm:max-lg:order-last sm:max-lg:col-span-2"
+    class="flex justify-self-center max-sm:hidden sm:max-lg:order-last sm:max-lg:col-span-2 short:order-none short:col-span-1"
     aria-label="Screens of this chart"
   >
     {#each SCREENS as { id, name, title, path } (id)}
       <a
-        class="flex min-h-9 w-20 items-center justify-center rounded-sm text-sm pointer-coarse:min-h-11 {id ===
+        class="flex min-h-9 w-20 items-center justify-center rounded-sm text-sm pointer-coarse:min-h-11 short:min-h-10 short:w-18 {id ===
         screen
           ? 'bg-ink text-paper forced-colors:outline-2'
           : 'hover:bg-line'}"

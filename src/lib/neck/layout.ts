@@ -70,6 +70,8 @@ const EDGES = { above: 16, below: 22 } as const;
 export const USUAL_GAP = 44;
 /** The least between strings under a finger, where a phone's screen has no room for more. */
 export const TIGHT_GAP = 36;
+/** The least of a phone held sideways: a finger of 24 pixels. */
+export const LOWEST_GAP = 24;
 /** The most between strings: beyond it notes lie too far apart to be seen as one shape. */
 export const WIDEST_GAP = 72;
 const LEAST_GAP = 20;

@@ -12,7 +12,7 @@
   import Frame from '$lib/frame/Frame.svelte';
   import type { MenuItem } from '$lib/frame/menu';
   import type { Actions } from '$lib/frame/shortcuts';
-  import { heightFor, TIGHT_GAP, USUAL_GAP, WIDEST_GAP } from '$lib/neck/layout';
+  import { heightFor, LOWEST_GAP, TIGHT_GAP, USUAL_GAP, WIDEST_GAP } from '$lib/neck/layout';
   import { setIntent } from '$lib/study/edits';
   import { type Editing, readEditing, writeEditing } from '$lib/study/place';
   import { getStudy } from '$lib/study/study.svelte';
@@ -179,10 +179,11 @@
       class={[
         'relative flex flex-col print:hidden',
         study.view.leaf === null
-          ? 'min-h-(--least) flex-1 sm:min-h-(--usual) max-lg:max-h-(--most) lg:min-h-0'
+          ? 'min-h-(--least) flex-1 sm:min-h-(--usual) max-lg:max-h-(--most) lg:min-h-0 short:min-h-(--low)'
           : 'shrink-0',
       ]}
       style:--usual="{heightFor(USUAL_GAP, stringCount(study.neck))}px"
+      style:--low="{heightFor(LOWEST_GAP, stringCount(study.neck))}px"
       style:--least="{heightFor(TIGHT_GAP, stringCount(study.neck))}px"
       style:--most="{heightFor(WIDEST_GAP, stringCount(study.neck))}px"
     >

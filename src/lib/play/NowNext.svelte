@@ -52,7 +52,7 @@
 
 <!-- As high as its lines, whatever they say: a change of words lays out nothing else. -->
 <div
-  class="grid h-[calc(1.2*var(--size)+1.25rem)] shrink-0 grid-cols-[1fr_minmax(0,26rem)_1fr] items-center gap-x-4 will-change-transform contain-strict [--room:min(42vw,60rem)] max-lg:h-[calc(1.2*var(--size)+6rem)] max-lg:grid-cols-2 max-lg:gap-x-2 max-lg:[--room:58vw] {size}"
+  class="grid h-[calc(1.2*var(--size)+1.25rem)] shrink-0 grid-cols-[1fr_minmax(0,26rem)_1fr] items-center gap-x-4 will-change-transform contain-strict [--room:min(42vw,60rem)] max-lg:h-[calc(1.2*var(--size)+6rem)] max-lg:grid-cols-2 max-lg:gap-x-2 max-lg:[--room:58vw] short:h-[calc(1.2*var(--size)+1.25rem)] short:grid-cols-[1fr_minmax(0,22rem)_1fr] short:[--room:36vw] short:[--size:1.75rem] {size}"
   data-stage={counting ? 'counting' : 'playing'}
 >
   <div class="min-w-0" data-now-chord>
@@ -62,7 +62,7 @@
     </p>
   </div>
   <div
-    class="text-center text-[clamp(1rem,1.7vw,1.5rem)]/[1.3] max-lg:order-last max-lg:col-span-2"
+    class="text-center text-[clamp(1rem,1.7vw,1.5rem)]/[1.3] max-lg:order-last max-lg:col-span-2 short:order-none short:col-span-1"
     data-sentence
   >
     {#if counting}

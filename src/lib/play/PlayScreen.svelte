@@ -236,7 +236,7 @@
     </div>
   {/if}
   <div
-    class="flex min-h-12 shrink-0 flex-wrap items-center gap-x-3 gap-y-1 max-sm:sticky max-sm:bottom-0 max-sm:z-20 max-sm:bg-paper"
+    class="flex min-h-12 shrink-0 flex-wrap items-center gap-x-3 gap-y-1 max-sm:sticky max-sm:bottom-0 max-sm:z-20 max-sm:bg-paper short:sticky short:bottom-0 short:z-20 short:bg-paper"
     data-stage-controls
   >
     <button
@@ -273,7 +273,7 @@
       <input
         type="range"
         name="tempo"
-        class="w-20 max-sm:w-14"
+        class="w-20 max-sm:w-14 short:w-14"
         min="30"
         max="300"
         value={stage.tempo}
@@ -287,14 +287,14 @@
     </label>
     {#if playing}
       <button
-        class="button min-h-10 w-24 justify-center aria-pressed:bg-ink aria-pressed:text-paper max-sm:hidden"
+        class="button min-h-10 w-24 justify-center aria-pressed:bg-ink aria-pressed:text-paper max-sm:hidden short:hidden"
         aria-pressed={stage.isLast}
         onclick={stage.callLast}
         title="The band comes home after this pass">Last time</button
       >
     {:else}
       <button
-        class="button min-h-10 w-24 justify-center aria-pressed:bg-ink aria-pressed:text-paper max-sm:hidden"
+        class="button min-h-10 w-24 justify-center aria-pressed:bg-ink aria-pressed:text-paper max-sm:hidden short:hidden"
         aria-pressed={settings.count > 0}
         onclick={() => steering.set({ count: settings.count > 0 ? 0 : 1 })}
         title="Count in before it begins">Count-in</button

@@ -8,6 +8,7 @@
     fretsBeside,
     heightFor,
     layOut,
+    LOWEST_GAP,
     measuresIn,
     USUAL_GAP,
     WIDEST_GAP,
@@ -56,7 +57,8 @@
   const STEADY = 56;
   let height = $state(0);
   $effect(() => {
-    const wanted = Math.min(most, Math.max(least, room));
+    // No lower than the least the style gives it.
+    const wanted = Math.min(most, room === 0 ? least : room);
     const more = wanted - untrack(() => height);
     if (!stage.playing || more < 0 || more > STEADY) height = wanted;
   });
@@ -102,8 +104,9 @@
 </script>
 
 <div
-  class="stage-neck flex-1 overflow-x-auto overflow-y-hidden will-change-transform contain-content max-lg:max-h-(--most) max-lg:min-h-(--usual) sm:max-lg:portrait:min-h-(--tall)"
+  class="stage-neck flex-1 overflow-x-auto overflow-y-hidden will-change-transform contain-content max-lg:max-h-(--most) max-lg:min-h-(--usual) sm:max-lg:portrait:min-h-(--tall) short:min-h-(--low)!"
   style:--usual="{heightFor(USUAL_GAP, strings)}px"
+  style:--low="{heightFor(LOWEST_GAP, strings)}px"
   style:--tall="{heightFor(GAPS.tall, strings)}px"
   style:--most="{heightFor(GAPS.usual, strings)}px"
   style:min-height={width < FITTED ? undefined : `${least}px`}

@@ -48,7 +48,7 @@
 <div
   class="min-w-0 flex-1 text-sm/5 max-xl:order-first max-xl:basis-full {tall
     ? 'max-sm:min-h-25 sm:min-h-15 xl:min-h-20'
-    : 'min-h-10 xl:min-h-15'}"
+    : 'min-h-10 xl:min-h-15 short:order-none short:basis-0'}"
   data-stage-says
 >
   <div class="flex gap-x-4 max-sm:flex-col xl:flex-col">
