@@ -1,6 +1,7 @@
 /** A very large book out and in again, while others go on saving. */
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { setTimeout as sleep } from 'node:timers/promises';
 import { dequal } from 'dequal/lite';
 import { unzipSync } from 'fflate';
 import Database from 'libsql';
@@ -87,7 +88,7 @@ async function beside(server: TestServer, work: () => Promise<void>): Promise<Be
       took.push(Number(/dur=([\d.]+)/u.exec(answer.headers.get('server-timing') ?? '')?.[1]));
       ({ revision } = (await answer.json()) as { revision: number });
       memory = Math.max(memory, megabytesOf(server.pid()));
-      await new Promise((resolve) => setTimeout(resolve, 40 - (performance.now() - began)));
+      await sleep(40 - (performance.now() - began));
     }
   };
   const pages = Array.from({ length: 8 }, page);
@@ -125,6 +126,8 @@ const NONE = new Uint8Array();
 
 /** The book of one server goes out, and into another's, and out of that. */
 export async function archiveThere(from: TestServer, into: TestServer): Promise<ArchiveResult> {
+  // A server that has just begun compiles what it runs.
+  for (const server of [from, into]) await beside(server, () => sleep(8_000));
   const first = await archiveOf(from);
   const out = await beside(from, async () => void (await archiveOf(from)));
   const take = async (mode: string) => {

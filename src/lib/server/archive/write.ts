@@ -16,8 +16,8 @@ import { chartFiles, lickFiles } from './scores';
 const PORTION = 100;
 /** The same content gives the same bytes. */
 const MADE = new Date('1980-01-02T00:00:00Z');
-/** Bytes of a sound that are handed on at once. */
-const PIECE = 2 ** 20;
+/** Bytes that are handed on at once: fewer cost whoever hands them on a message each, more hold others up. */
+const PIECE = 2 ** 17;
 
 /** Which rows of a table are kept, in the order of their ids. */
 async function* portionsOf(db: Db, name: Name): AsyncGenerator<readonly unknown[]> {
@@ -91,10 +91,34 @@ export async function* writeArchive(
   // Reads as of now, whatever is saved meanwhile; it holds up nobody who writes.
   await sql.raw('begin deferred').execute(db);
   try {
-    yield* pieces(db, folder, made);
+    yield* inBlocks(pieces(db, folder, made));
   } finally {
     await sql.raw('end').execute(db);
   }
+}
+
+/** Pieces put together to blocks, each with memory of its own, so that it can be given away. */
+async function* inBlocks(some: AsyncGenerator<Uint8Array>): AsyncGenerator<Uint8Array> {
+  let waiting: Uint8Array[] = [];
+  let size = 0;
+  for await (const piece of some) {
+    waiting.push(piece);
+    size += piece.byteLength;
+    if (size < PIECE) continue;
+    yield joined(waiting, size);
+    [waiting, size] = [[], 0];
+  }
+  if (size > 0) yield joined(waiting, size);
+}
+
+function joined(pieces: readonly Uint8Array[], size: number): Uint8Array {
+  const whole = new Uint8Array(size);
+  let at = 0;
+  for (const piece of pieces) {
+    whole.set(piece, at);
+    at += piece.byteLength;
+  }
+  return whole;
 }
 
 async function* pieces(db: Db, folder: string, made: string): AsyncGenerator<Uint8Array> {
