@@ -10,6 +10,7 @@
     layOut,
     LOWEST_GAP,
     measuresIn,
+    TIGHT_GAP,
     USUAL_GAP,
     WIDEST_GAP,
   } from '$lib/neck/layout';
@@ -104,7 +105,8 @@
 </script>
 
 <div
-  class="stage-neck flex-1 overflow-x-auto overflow-y-hidden will-change-transform contain-content max-lg:max-h-(--most) max-lg:min-h-(--usual) sm:max-lg:portrait:min-h-(--tall) short:min-h-(--low)!"
+  class="stage-neck flex-1 overflow-x-auto overflow-y-hidden will-change-transform contain-content max-lg:max-h-(--most) max-lg:min-h-(--usual) max-sm:min-h-(--tight) sm:max-lg:portrait:min-h-(--tall) short:min-h-(--low)!"
+  style:--tight="{heightFor(TIGHT_GAP, strings)}px"
   style:--usual="{heightFor(USUAL_GAP, strings)}px"
   style:--low="{heightFor(LOWEST_GAP, strings)}px"
   style:--tall="{heightFor(GAPS.tall, strings)}px"

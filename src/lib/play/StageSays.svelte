@@ -52,7 +52,9 @@
   data-stage-says
 >
   <div class="flex gap-x-4 max-sm:flex-col xl:flex-col">
-    <div class="flex shrink-0 items-baseline gap-x-4 whitespace-nowrap">
+    <div
+      class="flex shrink-0 items-baseline gap-x-4 max-sm:shrink max-sm:flex-wrap sm:whitespace-nowrap"
+    >
       {#if transport.fetching !== null}
         <p role="status" class="flex items-center gap-2">
           Fetching the band’s sounds
@@ -85,7 +87,7 @@
             >{/if}
         </p>
       {/if}
-      {#if keeper.kept && !stage.playing}
+      {#if keeper.kept && !(tall && stage.playing)}
         <KeptStint kept={keeper.kept} heard={landed.done !== null} onsay={keeper.say} />
       {/if}
     </div>
