@@ -29,9 +29,14 @@
   async function keep(withSound: boolean) {
     const { span } = pass;
     keptPass = pass;
-    const { keepTake } = await import('./take');
     const sound = withSound && span ? ear.soundOf(span.from, span.to) : null;
-    const kept = await keepTake(study, stage, pass, sound);
+    const kept = await import('./take')
+      .then(({ keepTake }) => keepTake(study, stage, pass, sound))
+      .catch((error: unknown) => {
+        // It may be kept once more; what went wrong is told by the page.
+        keptPass = null;
+        throw error;
+      });
     if ('refused' in kept) {
       keptPass = null;
       warn(kept.refused);
