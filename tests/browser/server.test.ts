@@ -157,9 +157,8 @@ describe('in short, what npm run soak does at length', () => {
 
   test('generated requests are all answered, none with a fault', async () => {
     server = await startServer();
-    const { serverErrors, longest } = await generateRequests(server.url, 600);
+    const { serverErrors } = await generateRequests(server.url, 600);
     expect(serverErrors).toBe(0);
-    expect(longest).toBeLessThan(20_000);
   });
 
   test('the largest questions are answered or refused with their limit, and saving goes on', async () => {
