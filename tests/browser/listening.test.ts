@@ -1,7 +1,7 @@
 /** Listening on the stage: what lands is marked, what does not is named, and nothing leaves. */
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { beforeAll, describe, expect, test } from 'vitest';
+import { afterEach, beforeAll, describe, expect, test } from 'vitest';
 import wavefile from 'wavefile';
 import { playedWith, pluckedSound } from '$core/listening/simulated';
 import { pitchAt, STANDARD_NECK } from '$core/neck/neck';
@@ -137,7 +137,7 @@ describe('a microphone', () => {
     await script(`navigator.mediaDevices.getUserMedia = async () =>
       new MediaStreamAudioDestinationNode(new AudioContext()).stream`);
     await app.press('l');
-    await app.findText('span', 'Nothing comes in');
+    await app.findText('p', 'Nothing comes in');
     await app.press('l');
   });
 });
@@ -270,6 +270,8 @@ describe('a recording', () => {
 });
 
 describe('the simulated guitarist', () => {
+  afterEach(() => app.driver.manage().window().setRect({ width: 1280, height: 800 }));
+
   test.each(['none', 'late', 'missed', 'another octave'])(
     'who errs by “%s” is marked for it, and for nothing else',
     async (mistakes) => {
