@@ -38,11 +38,11 @@
   const { standing } = stage;
 
   const hearing = $derived(ear.state === 'hearing');
-  const latest = $derived(hearing && landed.latest ? showSymbol(landed.latest.sentence) : '');
+  const latest = $derived(landed.latest ? showSymbol(landed.latest.sentence) : '');
   /** The lines a player who is listened to needs besides. */
   const tall = $derived(hearing || landed.done !== null);
   /** The lines of the last pass give way to what hurts and to what is broken. */
-  const showsPass = $derived(landed.done !== null && !ear.problem && !care.restDue);
+  const pass = $derived(ear.problem || care.restDue ? null : landed.done);
 </script>
 
 <div
@@ -104,8 +104,8 @@
   {#if ear.problem}
     <p class="font-semibold text-now-text" role="status">{ear.problem}</p>
   {/if}
-  {#if landed.done && showsPass}
-    {@const says = showSymbol(landed.done.sentence)}
+  {#if pass}
+    {@const says = showSymbol(pass.sentence)}
     <p
       role="status"
       class={stage.playing ? 'line-clamp-2 sm:line-clamp-1' : ''}
@@ -123,10 +123,10 @@
         >
         <button class="underline" onclick={onloop} title="Loop round it (J)">Loop round it</button>
       {/if}
-      <KeepTake {ear} pass={landed.done} {onkept} />
+      <KeepTake {ear} {pass} {onkept} />
     </p>
   {/if}
-  <div class:hidden={landed.done && showsPass}>
+  <div class:hidden={pass}>
     <CareNotice playing={stage.playing} />
   </div>
   {#if !study.chart || study.planned.length === 0}

@@ -2,6 +2,7 @@
 import { RECORDING } from '$core/formats/sound/wav';
 import { z } from 'zod';
 import { isWav } from './sounds';
+import { joined } from './streams';
 
 export const BODY_LIMIT = 524_288;
 const RECORDING_LIMIT = RECORDING.megabytes * 2 ** 20;
@@ -37,13 +38,7 @@ async function readBounded(request: Request, limit: number): Promise<Uint8Array 
     if (size <= limit) chunks.push(value);
   }
   if (size > limit) return null;
-  const body = new Uint8Array(size);
-  let at = 0;
-  for (const chunk of chunks) {
-    body.set(chunk, at);
-    at += chunk.byteLength;
-  }
-  return body;
+  return joined(chunks, size);
 }
 
 const utf8 = new TextDecoder('utf-8', { fatal: true });

@@ -8,6 +8,7 @@ import { sql } from 'kysely';
 import type { Db } from '../database';
 import { PLAYER } from '../settings';
 import { readSound } from '../sounds';
+import { joined } from '../streams';
 import { readRows } from '../texts';
 import { FORMAT, type Name, NAMES, type Row, SETTINGS, TABLES, VERSION } from './rows';
 import { chartFiles, lickFiles } from './scores';
@@ -109,16 +110,6 @@ async function* inBlocks(some: AsyncGenerator<Uint8Array>): AsyncGenerator<Uint8
     [waiting, size] = [[], 0];
   }
   if (size > 0) yield joined(waiting, size);
-}
-
-function joined(pieces: readonly Uint8Array[], size: number): Uint8Array {
-  const whole = new Uint8Array(size);
-  let at = 0;
-  for (const piece of pieces) {
-    whole.set(piece, at);
-    at += piece.byteLength;
-  }
-  return whole;
 }
 
 async function* pieces(db: Db, folder: string, made: string): AsyncGenerator<Uint8Array> {
