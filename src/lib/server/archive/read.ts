@@ -15,6 +15,7 @@ import {
   TABLES,
   VERSION,
 } from './rows';
+import { rest } from '../desk/rest';
 
 /** Bytes of one file of the archive, unpacked; and of all that is read of it. */
 const FILE_LIMIT = 256 * 2 ** 20;
@@ -96,6 +97,7 @@ async function rowsIn(
       if (ids.has(read.data.id)) throw twice;
       ids.add(read.data.id);
       rows.push(read.data);
+      await rest();
     }
   } catch (error) {
     throw error instanceof NoList ? unreadable : error;

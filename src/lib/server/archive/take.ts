@@ -14,6 +14,7 @@ import { isWav, putSound, removeSound, soundsIn } from '../sounds';
 import { bytesOf, decode, readRows } from '../texts';
 import { type Archive, type Name, NAMES, type Row, TABLES } from './rows';
 import { rowsOf } from './write';
+import { rest } from '../desk/rest';
 
 export const MODES = ['merge', 'replace'] as const;
 export type Mode = (typeof MODES)[number];
@@ -153,6 +154,7 @@ export async function takeArchive(
       if (!isWav(bytes)) continue;
       written.push(of);
       await putSound(folder, of, bytes);
+      await rest();
     }
     return await takeRows(db, archive, { mode, now, backup });
   } catch (error) {
@@ -240,11 +242,13 @@ async function wait(db: Db, name: Name, rows: readonly Row[]): Promise<void> {
   await sql`drop table if exists temp.${table}`.execute(db);
   await sql`create temp table ${table} as select * from ${sql.table(name)} where 0`.execute(db);
   const shared = name === 'card' ? {} : { revision: 1, deleted_at: null };
-  for (let from = 0; from < rows.length; from += TOGETHER)
+  for (let from = 0; from < rows.length; from += TOGETHER) {
     await db
       .insertInto(waitingName(name) as Name)
       .values(rows.slice(from, from + TOGETHER).map((row) => ({ ...row, ...shared })) as never)
       .execute();
+    await rest();
+  }
 }
 
 /** Whether a table of this connection's is there: one that met a lock was opened anew, without them. */
