@@ -191,6 +191,23 @@ export default ts.config(
     },
   },
   {
+    files: ['src/{core,lib}/**/*.{ts,svelte}'],
+    ignores: [
+      'src/**/*.test.ts',
+      'src/{core,lib}/listening/**',
+      'src/{core,lib}/**/{sound,audio}/**',
+    ],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: 'Literal[raw=/^[0-9._]+e-/]',
+          message: 'Time is exact: moments are whole ticks and are compared with ===.',
+        },
+      ],
+    },
+  },
+  {
     files: ['*.config.{js,ts}', '**/*.svelte'],
     rules: { 'no-restricted-exports': 'off' },
   },

@@ -8,6 +8,8 @@ import { group } from '$core/lists';
 import type { FeelKind } from '$core/time/feel';
 import { feelOfKind } from '$core/time/feel';
 import { feelAt } from '$core/time/swing';
+import { secondsOf } from '$core/time/tempo';
+import type { Beats } from '$core/time/units';
 import { bandEvents, type SoundEvent } from '$lib/audio/programme';
 import { drumPath, keysOf, pathsOf } from '$lib/audio/samples';
 import { chartOf } from './laws';
@@ -55,7 +57,7 @@ export function mixed(
   bpm: number,
   samples: ReadonlyMap<string, Float32Array>,
 ): Float32Array {
-  const secondsAt = (beat: number) => (beat * 60) / bpm;
+  const secondsAt = (beat: Beats) => secondsOf(beat, bpm);
   const end = Math.max(...events.map(({ beat, beats }) => beat + beats));
   const out = new Float32Array(Math.ceil((secondsAt(end) + 1) * RATE));
   for (const event of events) {

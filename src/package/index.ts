@@ -2,7 +2,8 @@
  * Corvel's core for other programs: reading a chart, its harmony, what may be played over each chord, where it lies
  * on the neck, lines and exercises as MIDI, and judging what was played. Pure functions of plain values: no clock,
  * no network, no dependency. Notes and intervals are numbers on the line of fifths; `noteName` and `degreeName` say
- * them. Beats are counted from 0 in the chart's own beats; MIDI 60 is the C in the middle, string 1 the highest.
+ * them. Time is counted from 0 in whole ticks, {@link BEAT} of them to a beat of the chart's time signature
+ * ({@link inBeats} says how many beats that is); MIDI 60 is the C in the middle, string 1 the highest.
  */
 import { type Chart, readChart } from '$core/chart/form';
 import { type Chord, chordName, chordNotes } from '$core/chords/chords';
@@ -21,6 +22,7 @@ import { zonesOf } from '$core/neck/zones';
 import { degreeName } from '$core/notes/degrees';
 import { intervalBetween, type Note, noteName, parseNote } from '$core/notes/notes';
 import type { Passage } from '$core/phrases/passage';
+import { BEAT, inBeats } from '$core/time/units';
 
 export type {
   Chart,
@@ -36,10 +38,12 @@ export type {
 };
 export type { Style, Zone };
 export {
+  BEAT,
   chordName,
   chordNotes,
   degreeName,
   EXERCISES,
+  inBeats,
   intervalBetween,
   makeNeck,
   noteName,
@@ -70,7 +74,7 @@ export class CorvelError extends Error {
  * @example
  * const chart = read('title: Kettle Street\ntempo: 120\n| Dm7 | G7 | Cmaj7 | % |');
  * chart.chords.map(({ chord }) => chord.symbol); // ["Dm7","G7","Cmaj7","Cmaj7"]
- * chart.chords[1].beat; // 4
+ * inBeats(chart.chords[1].beat); // 4
  */
 export function read(text: string): Chart {
   const result = readChart(text);
@@ -191,10 +195,10 @@ export const midi = (passage: Passage): Uint8Array => writeMidi(passage).content
  * Holds what was played against the targets that were asked for: each landed, near it, or missed, in words.
  *
  * @param targets by the index of their chord, as MIDI numbers
- * @param heard notes in beats of the chart
+ * @param heard notes in time of the chart, in ticks: {@link BEAT} of them are one beat
  * @example
  * const chart = read('tempo: 100\n| Dm7 | G7 |');
- * const heard = [{ beat: 4, beats: 2, midi: 59, cents: 0 }];
+ * const heard = [{ beat: 4 * BEAT, beats: 2 * BEAT, midi: 59, cents: 0 }];
  * judge(chart, [{ index: 1, midi: 59 }], heard).landed; // 1
  * judge(chart, [{ index: 1, midi: 59 }], []).landings[0].verdict; // "missed"
  */

@@ -19,8 +19,10 @@ import { STANDARD_NECK } from '../../src/core/neck/neck';
 import { noteName } from '../../src/core/notes/notes';
 import { FEEL_KINDS } from '../../src/core/time/feel';
 import { fitLick } from '$core/licks/fit';
+import { notesFrom } from '$core/licks/kept';
 import { STARTER_LICKS } from '$core/licks/starter';
 import { lineOf } from '$core/lines/lines';
+import { lineMetre } from '$core/lines/rhythm';
 import { spansOf } from '$core/lines/spans';
 import { solveRoutes } from '../../src/core/targets/route';
 import { type Figure, median, rate, time } from './report';
@@ -112,7 +114,7 @@ export function* coreFigures(): Generator<Figure> {
     () =>
       lineOf({
         ...{ neck: STANDARD_NECK, zone, spans, targets: targets ?? [], seed: 1 },
-        ...{ metre: { bar: 4, per: 2, triplets: true }, style: 'bop' },
+        ...{ metre: lineMetre({ beats: 4, unit: 4 }, 'eighths'), style: 'bop' },
       }),
     10,
   );
@@ -122,7 +124,7 @@ export function* coreFigures(): Generator<Figure> {
   const own = lick && readChart(lick.chart);
   const charts = Array.from({ length: 200 }, () => chart);
   if (lick && own?.ok) {
-    const searched = { chart: own.chart, notes: lick.notes };
+    const searched = { chart: own.chart, notes: notesFrom(lick.notes) };
     const fits = time(() => fitLick(searched, charts, STANDARD_NECK), 10);
     const what = 'a lick searched in 200 charts of 64 bars';
     yield { what, value: fits, unit: 'ms', most: 100 };

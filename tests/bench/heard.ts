@@ -10,6 +10,7 @@ import { propose, STYLES } from '$core/lenses/styles';
 import { hearChanges } from '$core/licks/heard';
 import type { LickNote } from '$core/licks/sounding';
 import { lineOf } from '$core/lines/lines';
+import { lineMetre } from '$core/lines/rhythm';
 import { spansOf } from '$core/lines/spans';
 import { at, range } from '$core/lists';
 import { inZone, pitchAt, placesOf, STANDARD_NECK, type Zone } from '$core/neck/neck';
@@ -18,6 +19,7 @@ import { isTone } from '$core/phrases/landing';
 import { seeded } from '$core/random';
 import { solveRoutes } from '$core/targets/route';
 import type { Figure } from './report';
+import { BEAT } from 'corvel-core';
 
 /** Made up for this, in C; each is heard in several keys. */
 const CHARTS = [
@@ -36,7 +38,8 @@ const ZONES: readonly Zone[] = [
   { low: 5, high: 9 },
   { low: 8, high: 12 },
 ];
-const VALUES = [2, 3, 4] as const;
+const VALUES = ['eighths', 'triplets', 'sixteenths'] as const;
+const FOUR = { beats: 4, unit: 4 };
 
 function lineOver(chart: Chart, seed: number): readonly LickNote[] {
   const zone = at(ZONES, seed % ZONES.length);
@@ -48,7 +51,7 @@ function lineOver(chart: Chart, seed: number): readonly LickNote[] {
       ...{ chord, intent: at(plan, index).intent, material: at(plan, index).material, pin: null },
     })),
   });
-  const per = at(VALUES, seed % VALUES.length);
+  const subdivision = at(VALUES, seed % VALUES.length);
   const line = lineOf({
     ...{ neck: STANDARD_NECK, zone, seed, targets: route?.stops ?? [] },
     spans: spansOf(
@@ -56,7 +59,7 @@ function lineOver(chart: Chart, seed: number): readonly LickNote[] {
       plan.map(({ material }) => material),
       plan.map(() => 'outline'),
     ),
-    ...{ metre: { bar: 4, per, triplets: per === 2 }, style: 'bop' },
+    ...{ metre: lineMetre(FOUR, subdivision), style: 'bop' },
   });
   return (line?.notes ?? []).map(({ beat, beats, string, fret, techniques }) => ({
     ...{ beat, beats, string, fret, techniques },
@@ -75,8 +78,9 @@ function melodyOver(chart: Chart, seed: number): readonly LickNote[] {
       inZone(zone, place.fret),
     );
     for (let from = 0; from < beats;) {
-      const lasts = Math.min(beats - from, at([0.5, 1, 1, 1.5, 2, 3], Math.floor(draw() * 6)));
-      const tonal = from % 2 === 0 && draw() < 0.75;
+      const drawn = at([0.5, 1, 1, 1.5, 2, 3], Math.floor(draw() * 6));
+      const lasts = Math.min(beats - from, drawn * BEAT);
+      const tonal = from % (2 * BEAT) === 0 && draw() < 0.75;
       const of = (place: (typeof own)[number]) => pitchAt(STANDARD_NECK, place);
       const near = own
         .filter((place) => !tonal || isTone(chord, of(place)))

@@ -4,6 +4,7 @@ import { describe, expect, test } from 'vitest';
 import { playedWith } from '$core/listening/simulated';
 import { pdfWords } from '../pdf';
 import { suite } from './suite';
+import { BEAT } from 'corvel-core';
 
 const app = suite();
 
@@ -318,7 +319,7 @@ describe('a lick by ear', () => {
     await app.listenTo('simulated', 'missed');
     await (await app.findText('button', 'Test my playing')).click();
     await app.find('[data-checked]');
-    const notes = frets.map((_, beat) => ({ beat, beats: 1, midi: 60 }));
+    const notes = frets.map((_, beat) => ({ beat: beat * BEAT, beats: BEAT, midi: 60 }));
     const played = playedWith(notes, 'missed', 1);
     expect(played.length).toBeLessThan(notes.length);
     expect(await verdicts()).toEqual(

@@ -11,6 +11,7 @@ import type { BandEvent, PitchedEvent } from './events';
 import { bandForm, type BandForm, chordAt } from './form';
 import { pulsesOf } from '../time/pulses';
 import { runs } from '$tests/laws';
+import { BEAT, inBeats } from '../time/units';
 
 function formOf(text: string): BandForm {
   const read = readChart(text);
@@ -74,6 +75,7 @@ describe('in every feel and metre', () => {
         expect(beat).toBeGreaterThanOrEqual(events[index - 1]?.beat ?? 0);
         expect(beat).toBeLessThan(form.beats);
         expect(beats).toBeGreaterThan(0);
+        expect([beat, beats].every(Number.isInteger)).toBe(true);
         expect(velocity).toBeGreaterThan(0);
         expect(velocity).toBeLessThanOrEqual(1);
       });
@@ -92,7 +94,7 @@ describe('in every feel and metre', () => {
     all((events, form) => {
       const bass = pitched(events, 'bass');
       for (const { chord, beat } of form.chords) {
-        const first = bass.find((one) => Math.abs(one.beat - beat) < 1e-6);
+        const first = bass.find((one) => one.beat === beat);
         expect(first && first.midi % 12).toBe(pitchClass(chord.bass ?? chord.root));
       }
     });
@@ -105,7 +107,7 @@ describe('in every feel and metre', () => {
         expect(chordAt(form, beat)).not.toBeNull();
       bass.slice(1).forEach(({ beat }, index) => {
         const before = bass[index];
-        expect((before?.beat ?? 0) + (before?.beats ?? 0)).toBeLessThanOrEqual(beat + 1e-6);
+        expect((before?.beat ?? 0) + (before?.beats ?? 0)).toBeLessThanOrEqual(beat);
       });
     });
   });
@@ -115,7 +117,7 @@ describe('in every feel and metre', () => {
       const pulse = Math.max(...pulsesOf(form.time).map(({ beats }) => beats));
       for (const { beat, midi } of pitched(events, 'comp')) {
         const over = form.chords.filter(
-          (one) => one.beat + one.beats > beat + 1e-6 && one.beat <= beat + pulse + 1e-6,
+          (one) => one.beat + one.beats > beat && one.beat <= beat + pulse,
         );
         const allowed = over.flatMap(({ chord }) => chordNotes(chord).map(pitchClass));
         expect(allowed).toContain(midi % 12);
@@ -140,7 +142,9 @@ describe('the walk and the voices', () => {
   test('four to the bar, and a half step, a step or a fifth into each next root', () => {
     for (const seed of [1, 2, 3, 4, 5]) {
       const bass = pitched(play(form, { seed, loops: true }), 'bass');
-      expect(bass.filter(({ beat }) => beat < 4).map(({ beat }) => beat)).toEqual([0, 1, 2, 3]);
+      expect(bass.filter(({ beat }) => beat < 4 * BEAT).map(({ beat }) => inBeats(beat))).toEqual([
+        0, 1, 2, 3,
+      ]);
       for (const { beat } of form.chords.slice(1, 4)) {
         const at = bass.findIndex((one) => one.beat === beat);
         const way = Math.abs((bass[at]?.midi ?? 0) - (bass[at - 1]?.midi ?? 0));
@@ -165,7 +169,7 @@ describe('the walk and the voices', () => {
 
   test('third and seventh are in every voicing of a seventh chord', () => {
     const comp = pitched(play(formOf('| Cmaj7 | F7 | Bm7b5 | E7b9 |')), 'comp');
-    const last = comp.filter(({ beat }) => beat >= 12).map(({ midi }) => midi % 12);
+    const last = comp.filter(({ beat }) => beat >= 12 * BEAT).map(({ midi }) => midi % 12);
     expect(last).toEqual(expect.arrayContaining([8, 2, 5]));
   });
 
@@ -194,7 +198,7 @@ describe('the form', () => {
     const drums = play(form, { loops: true }).filter(({ part }) => part === 'drums');
     const strokes = (from: number, to: number) =>
       drums.flatMap((one) =>
-        one.part === 'drums' && one.beat >= from && one.beat < to ? [one.drum] : [],
+        one.part === 'drums' && one.beat >= from * BEAT && one.beat < to * BEAT ? [one.drum] : [],
       );
     expect(strokes(14, 16)).toContain('snare');
     expect(strokes(16, 17)).toContain('crash');
@@ -205,21 +209,21 @@ describe('the form', () => {
     const events = play(form, { choruses: 2 });
     const chorus = (from: number) =>
       events
-        .filter(({ beat }) => beat >= from && beat < from + 24)
-        .map((one) => JSON.stringify({ ...one, beat: one.beat - from, velocity: 0 }));
+        .filter(({ beat }) => beat >= from * BEAT && beat < (from + 24) * BEAT)
+        .map((one) => JSON.stringify({ ...one, beat: one.beat - from * BEAT, velocity: 0 }));
     expect(chorus(32)).not.toEqual(chorus(0));
-    expect(events.filter(({ beat }) => beat > 60)).toEqual([]);
-    const rest = events.filter(({ beat, part }) => beat === 60 && part !== 'drums');
+    expect(events.filter(({ beat }) => beat > 60 * BEAT)).toEqual([]);
+    const rest = events.filter(({ beat, part }) => beat === 60 * BEAT && part !== 'drums');
     expect(rest.length).toBeGreaterThan(3);
-    expect(rest.every(({ beats }) => beats === 4)).toBe(true);
+    expect(rest.every(({ beats }) => beats === 4 * BEAT)).toBe(true);
   });
 
   test('some bars of a chart are a form of their own, a held chord begins with them', () => {
     const read = readChart('| Cm7 | % | F7 | Bb |');
     if (!read.ok) throw new Error('unreadable');
     const some = bandForm(read.chart, { from: 1, to: 3 });
-    expect(some.beats).toBe(8);
-    expect(some.chords.map(({ chord, beat }) => [chord.symbol, beat])).toEqual([
+    expect(some.beats).toBe(8 * BEAT);
+    expect(some.chords.map(({ chord, beat }) => [chord.symbol, inBeats(beat)])).toEqual([
       ['Cm7', 0],
       ['F7', 4],
     ]);
@@ -241,7 +245,7 @@ describe('pulses and clicks', () => {
     [12, 8, [3, 3, 3, 3]],
     [2, 2, [0.5, 0.5, 0.5, 0.5]],
   ])('%i/%i', (beats, unit, lengths) => {
-    expect(pulsesOf({ beats, unit }).map((one) => one.beats)).toEqual(lengths);
+    expect(pulsesOf({ beats, unit }).map((one) => inBeats(one.beats))).toEqual(lengths);
   });
 
   test('pulses fill any bar', () => {
@@ -252,7 +256,7 @@ describe('pulses and clicks', () => {
     fc.assert(
       fc.property(time, (one) => {
         const pulses = pulsesOf(one);
-        expect(pulses.reduce((sum, { beats }) => sum + beats, 0)).toBeCloseTo(one.beats);
+        expect(pulses.reduce((sum, { beats }) => sum + beats, 0)).toBe(one.beats * BEAT);
         expect(pulses.every(({ place, of }) => place < of)).toBe(true);
       }),
     );
@@ -261,13 +265,15 @@ describe('pulses and clicks', () => {
   test('clicks fall where they are asked for', () => {
     const form = formOf('| C | F |');
     const beats = (click: Parameters<typeof clicksOf>[1], bar = 0) =>
-      clicksOf(form, click, bar).map(({ beat }) => beat);
+      clicksOf(form, click, bar).map(({ beat }) => inBeats(beat));
     expect(beats('every beat')).toEqual([0, 1, 2, 3, 4, 5, 6, 7]);
     expect(beats('two and four')).toEqual([1, 3, 5, 7]);
     expect(beats('once a bar')).toEqual([0, 4]);
     expect(beats('every two bars')).toEqual([0]);
     expect(beats('every two bars', 1)).toEqual([4]);
     expect(beats('none')).toEqual([]);
-    expect(countIn(form.time, 2).map(({ beat }) => beat)).toEqual([-8, -6, -4, -3, -2, -1]);
+    expect(countIn(form.time, 2).map(({ beat }) => inBeats(beat))).toEqual([
+      -8, -6, -4, -3, -2, -1,
+    ]);
   });
 });

@@ -3,7 +3,7 @@ import { quality } from '../chords/symbols';
 import { at, range } from '../lists';
 import { type Feel, type FeelKind, feelOfKind } from '../time/feel';
 import type { TimeSignature } from '../time/metre';
-import { type Beats, NEAR } from '../time/units';
+import { BEAT, type Beats } from '../time/units';
 import { hashed } from '../random';
 import { bassOf, type Energy, type PartOptions } from './bass';
 import { compOf } from './comp';
@@ -62,17 +62,17 @@ function ended(events: readonly BandEvent[], form: BandForm): readonly BandEvent
   const rest = Math.max(bar.beat, last.beat);
   const until = last.beat + last.beats;
   // What would have come a little later speaks now.
-  const late = events.find(({ part, beat }) => part === 'comp' && beat >= rest - NEAR)?.beat;
+  const late = events.find(({ part, beat }) => part === 'comp' && beat >= rest)?.beat;
   const held = events.flatMap((one): BandEvent | readonly BandEvent[] => {
-    if (one.beat < rest - NEAR)
+    if (one.beat < rest)
       return one.beat + one.beats <= rest ? one : { ...one, beats: rest - one.beat };
-    const final = one.part === 'comp' ? one.beat === late : one.beat < rest + NEAR;
+    const final = one.part === 'comp' ? one.beat === late : one.beat <= rest;
     if (!final) return [];
     return [one.part === 'drums' ? one : { ...one, beat: rest, beats: until - rest }];
   });
   if (!events.some(({ part }) => part === 'drums')) return held;
-  const stroke = { part: 'drums', beat: rest, beats: 0.25 } as const;
-  const others = held.filter(({ part, beat }) => part !== 'drums' || beat < rest - NEAR);
+  const stroke = { part: 'drums', beat: rest, beats: BEAT / 4 } as const;
+  const others = held.filter(({ part, beat }) => part !== 'drums' || beat < rest);
   return [
     ...others,
     { ...stroke, drum: 'kick', velocity: 0.5 },
@@ -120,7 +120,7 @@ function comeHome(form: BandForm, played: Playing): readonly BandEvent[] {
   };
   // A ballad strikes a chord once and lets it ring.
   return chorusOf(over, { ...played, feel: 'ballad', energy: 'usual', loops: false })
-    .filter((one) => one.beat < NEAR && (one.part !== 'drums' || one.drum !== 'ride'))
+    .filter((one) => one.beat <= 0 && (one.part !== 'drums' || one.drum !== 'ride'))
     .map((one): BandEvent => ({ ...one, beats: bar.beats }));
 }
 
@@ -161,7 +161,7 @@ function asPlayed(
 export const introBeats = (form: BandForm): Beats =>
   form.bars.slice(-INTRODUCTION).reduce((sum, { beats }) => sum + beats, 0);
 
-/** How long the chord is held that the band ends on, in beats: the last bar of the form. */
+/** How long the chord is held that the band ends on: the last bar of the form. */
 export const endingBeats = ({ bars }: BandForm): Beats => bars.at(-1)?.beats ?? 0;
 
 /** The introduction to a form alone, before beat 0. */

@@ -12,11 +12,12 @@ import type { Midi } from '../notes/pitch';
 import { cheapestPath } from '../paths/layered';
 import { hashed, seeded } from '../random';
 import type { FeelKind } from '../time/feel';
-import { NEAR } from '../time/units';
+
 import type { PitchedEvent } from './events';
 import { type BandForm, chordAt, type FormChord, lastBy } from './form';
 import { type Hit, hitsOf, inTurn } from './hits';
 import type { FeelPatterns } from './patterns';
+import { BEAT, type Beats } from '../time/units';
 
 /** E1, the lowest string of a bass, to G3. */
 const LOW: Midi = 28;
@@ -71,8 +72,8 @@ const MAJOR_THIRD = 4;
 type Role = 'R' | 'F' | 'O' | 'W' | 'A' | 'N';
 
 interface Step {
-  readonly beat: number;
-  readonly until: number;
+  readonly beat: Beats;
+  readonly until: Beats;
   readonly role: Role;
   readonly strong: boolean;
   readonly accent: number;
@@ -108,8 +109,8 @@ function standing({ role, tones, strong, into }: Step, tone: number, chromatic: 
   }
 }
 
-/** Beats within which a ghost would fall together with a note. */
-const TOGETHER = 0.05;
+/** Within so much a ghost would fall together with a note. */
+const TOGETHER: Beats = BEAT / 20;
 
 /** What it costs to move, by the half steps of the way: steps are easy, a note again is dull. */
 const MOVES = [2.2, 0.15, 0.15, 0.45, 0.5, 0.6, 2, 0.8, 1.6, 1.6, 2, 3, 1.3] as const;
@@ -129,17 +130,17 @@ function stepsOf(form: BandForm, hits: readonly Hit[], loops: boolean): readonly
     .filter(({ over }) => over !== null);
   const steps: Omit<Step, 'until' | 'into'>[] = [];
   const begun = new Set<FormChord>();
-  const add = (over: FormChord, hit: Hit | null, role: Role, beat: number) => {
+  const add = (over: FormChord, hit: Hit | null, role: Role, beat: Beats) => {
     const strong = hit === null || (hit.onPulse && hit.pulse.place === 0);
     const bar = hit?.bar ?? lastBy(form.bars, beat);
     steps.push({ beat, role, strong, accent: hit?.accent ?? 1, tones: tonesOf(over), bar });
   };
   for (const { hit, over } of strikes) {
     if (over === null || hit.role === 'G') continue;
-    const first = Math.abs(over.beat - hit.beat) < NEAR;
+    const first = over.beat === hit.beat;
     const next =
       hit.role === 'N' && !first
-        ? (chordAt(form, hit.to) ?? (loops && hit.to >= form.beats - NEAR ? starts[0] : null))
+        ? (chordAt(form, hit.to) ?? (loops && hit.to >= form.beats ? starts[0] : null))
         : null;
     if (first) begun.add(over);
     if (next) add(next, hit, 'N', hit.beat);
@@ -153,9 +154,8 @@ function stepsOf(form: BandForm, hits: readonly Hit[], loops: boolean): readonly
     const over = chordAt(form, step.beat);
     const after = steps[index + 1];
     const end = over ? over.beat + over.beats : form.beats;
-    const next =
-      chordAt(form, end) ?? (loops && end >= form.beats - NEAR ? (starts[0] ?? null) : null);
-    const isLast = after === undefined || after.beat >= end - NEAR;
+    const next = chordAt(form, end) ?? (loops && end >= form.beats ? (starts[0] ?? null) : null);
+    const isLast = after === undefined || after.beat >= end;
     return {
       ...step,
       until: Math.min(after?.beat ?? form.beats, step.role === 'N' ? form.beats : end),
@@ -226,7 +226,7 @@ export function bassOf(
     return {
       part: 'bass',
       beat: one.beat,
-      beats: bass.held * (one.until - one.beat),
+      beats: Math.round(bass.held * (one.until - one.beat)),
       midi,
       velocity,
     };
@@ -235,7 +235,7 @@ export function bassOf(
     if (hit.role !== 'G' || !chordAt(form, hit.beat)) return [];
     const before = sounded[lastBy(sounded, hit.beat + TOGETHER)];
     if (!before || before.beat > hit.beat - TOGETHER) return [];
-    const beats = 0.12 * hit.pulse.beats;
+    const beats = Math.round(0.12 * hit.pulse.beats);
     return [{ part: 'bass', beat: hit.beat, beats, midi: before.midi, velocity: 0.34 }];
   });
   if (ghosts.length === 0) return sounded;

@@ -1,6 +1,6 @@
 /** The metronome: counting in, and clicking as much or as little as the player can do with. */
 import { at, range } from '../lists';
-import type { TimeSignature } from '../time/metre';
+import { barOf, type TimeSignature } from '../time/metre';
 import type { Beats } from '../time/units';
 import type { BandForm } from './form';
 import { pulsesOf } from '../time/pulses';
@@ -23,13 +23,13 @@ export interface ClickEvent {
 }
 
 /** A bar of clicks on its pulses, from a beat on. */
-const barOf = (time: TimeSignature, from: Beats): readonly ClickEvent[] =>
+const barFrom = (time: TimeSignature, from: Beats): readonly ClickEvent[] =>
   pulsesOf(time).map(({ beat }, index) => ({ beat: from + beat, strong: index === 0 }));
 
 /** Bars counted before beat 0: of two or more, all but the last at half the pace, as bands are counted off. */
 export const countIn = (time: TimeSignature, bars: number): readonly ClickEvent[] =>
   range(0, bars).flatMap((bar) => {
-    const clicks = barOf(time, (bar - bars) * time.beats);
+    const clicks = barFrom(time, (bar - bars) * barOf(time));
     const halved = bar < bars - 1 && clicks.length > 2 && clicks.length % 2 === 0;
     return halved ? clicks.filter((_, index) => index % 2 === 0) : clicks;
   });
@@ -38,7 +38,7 @@ export const countIn = (time: TimeSignature, bars: number): readonly ClickEvent[
  * The clicks through a form. `firstBar` is the number of its first bar, counted on through passes,
  * so that a click in two bars does not fall into each pass of a single one.
  *
- * @example clicksOf(form, 'two and four')[0] // { beat: 1, strong: false }
+ * @example clicksOf(form, 'two and four')[0] // { beat: BEAT, strong: false }
  */
 export function clicksOf(
   { bars, time }: Pick<BandForm, 'bars' | 'time'>,
@@ -51,7 +51,7 @@ export function clicksOf(
       case 'none':
         return [];
       case 'every beat':
-        return barOf(time, beat);
+        return barFrom(time, beat);
       case 'two and four': {
         // The weak beats; in a bar of one beat there is no other.
         const weak = pulses.filter(({ place, of }) => place > 0 || of === 1);

@@ -23,7 +23,7 @@ import { type BandForm, chordAt, type FormChord, lastBy } from './form';
 import { type Choose, type Hit, hitsOf } from './hits';
 import type { FeelPatterns } from './patterns';
 import { pulsesOf } from '../time/pulses';
-import { NEAR } from '../time/units';
+import { type Beats, inBeats } from '../time/units';
 
 const LOW: Midi = 48;
 const HIGH: Midi = 72;
@@ -171,15 +171,15 @@ const waysFrom = rememberOf((before: readonly Voicing[]) =>
 /** A stretch of one chord that is voiced once: a chord that is held long is voiced anew every two bars. */
 interface Stretch {
   readonly over: FormChord;
-  readonly beat: number;
-  readonly until: number;
+  readonly beat: Beats;
+  readonly until: Beats;
 }
 
 function stretchesOf(form: BandForm): readonly Stretch[] {
   return form.chords.flatMap((over) => {
     const ends = over.beat + over.beats;
     const cuts = form.bars
-      .filter(({ beat }) => beat > over.beat + NEAR && beat < ends - NEAR)
+      .filter(({ beat }) => beat > over.beat && beat < ends)
       .filter((_, index) => index % 2 === 1)
       .map(({ beat }) => beat);
     const starts = [over.beat, ...cuts];
@@ -236,7 +236,7 @@ const ANSWERED = 0.7;
 
 /** A chord struck: which stretch it voices, and the room it leaves. */
 interface Strike {
-  readonly beat: number;
+  readonly beat: Beats;
   readonly stretch: number;
   readonly room: Room | null;
 }
@@ -250,15 +250,15 @@ export function compOf(
   const stretches = stretchesOf(form);
   const voicings = led(stretches, seed, chorus);
   if (voicings.length === 0) return [];
-  const indexAt = (beat: number) => {
+  const indexAt = (beat: Beats) => {
     const last = lastBy(stretches, beat);
-    return beat < (stretches[last]?.until ?? 0) - NEAR ? last : -1;
+    return beat < (stretches[last]?.until ?? 0) ? last : -1;
   };
   const pulse = at(pulsesOf(form.time), 0).beats;
   /** The stretch a hit speaks for; −1 where no chord sounds. */
   const spokenBy = ({ beat, to, onPulse }: Hit): number => {
     // An off-beat just before a change may speak for the chord that comes.
-    const ahead = comp.early && !onPulse && to < form.beats - NEAR ? indexAt(to) : -1;
+    const ahead = comp.early && !onPulse && to < form.beats ? indexAt(to) : -1;
     const here = indexAt(beat);
     const comes = here >= 0 && ahead >= 0 && stretches[ahead]?.over !== stretches[here]?.over;
     return comes ? ahead : here;
@@ -266,16 +266,19 @@ export function compOf(
   const strikes = hitsOf(form, comp, feel, drawn(seed)).flatMap((hit): readonly Strike[] => {
     const stretch = spokenBy(hit);
     // A chorus that drops leaves every third stroke out.
-    const left = energy === 'drop' && hashed(seed, Math.round(hit.beat * 12), 17) < LEFT_OUT;
+    const left =
+      energy === 'drop' && hashed(seed, Math.round(12 * inBeats(hit.beat)), 17) < LEFT_OUT;
     if (stretch < 0 || left) return [];
-    const room = hashed(seed, Math.round(hit.beat * 12), 19) < ROOM ? 'left' : null;
+    const room = hashed(seed, Math.round(12 * inBeats(hit.beat)), 19) < ROOM ? 'left' : null;
     return [{ beat: hit.beat, stretch, room }];
   });
   // Every chord is met: on its beat, or by the off-beat before it.
   stretches.forEach(({ over, beat }, stretch) => {
     const before = stretches[stretch - 1];
     const met = strikes.some(
-      (one) => one.stretch === stretch && one.beat < beat + (over.beats > 2 * pulse ? pulse : NEAR),
+      (one) =>
+        one.stretch === stretch &&
+        (over.beats > 2 * pulse ? one.beat < beat + pulse : one.beat <= beat),
     );
     if (!met && before?.over !== over) strikes.push({ beat, stretch, room: null });
   });
@@ -285,10 +288,10 @@ export function compOf(
     if (strikes[index - 1]?.stretch !== one.stretch) strikes[index] = { ...one, room: null };
   });
   if (answers) {
-    const free = (beat: number) => strikes.every((one) => Math.abs(one.beat - beat) > 0.4 * pulse);
+    const free = (beat: Beats) => strikes.every((one) => Math.abs(one.beat - beat) > 0.4 * pulse);
     const more = hitsOf(form, comp, feel, drawn(seed + 1)).flatMap((hit): readonly Strike[] => {
       const stretch = spokenBy(hit);
-      const answered = hashed(seed, Math.round(hit.beat * 12), 23) < ANSWERED;
+      const answered = hashed(seed, Math.round(12 * inBeats(hit.beat)), 23) < ANSWERED;
       return stretch < 0 || !answered || !free(hit.beat)
         ? []
         : [{ beat: hit.beat, stretch, room: 'answer' }];
@@ -297,14 +300,14 @@ export function compOf(
     strikes.sort((a, b) => a.beat - b.beat);
   }
   return strikes
-    .filter(({ beat }, index) => beat - (strikes[index - 1]?.beat ?? -1) > 0.1 * pulse)
+    .filter(({ beat }, index) => beat - (strikes[index - 1]?.beat ?? -Infinity) > 0.1 * pulse)
     .flatMap(({ beat, stretch, room }, index, all): readonly PitchedEvent[] => {
       const { until } = at(stretches, stretch);
       // It rings up to what is surely played.
       let after = index + 1;
       while (all[after]?.room === 'answer') after += 1;
       const next = Math.min(all[after]?.beat ?? form.beats, until);
-      const beats = Math.max(0.1 * pulse, comp.held * (next - beat));
+      const beats = Math.round(Math.max(0.1 * pulse, comp.held * (next - beat)));
       const velocity = 0.5 + 0.1 * (hashed(seed, index, 3) - 0.5);
       return at(voicings, stretch).midis.map((midi) => ({
         part: 'comp',

@@ -7,13 +7,14 @@ import type { BandForm } from './form';
 import { type Choose, type Hit, hitsOf, inTurn } from './hits';
 import { type Cells, type DrumLine, type FeelPatterns, FILLS } from './patterns';
 import { pulsesOf } from '../time/pulses';
+import { BEAT, type Beats } from '../time/units';
 
 /** How often a line is varied, by how much is played: in a chorus that drops, as a rule, and where it is busy. */
 const VARIED: Readonly<Record<Energy, number>> = { drop: 0.35, usual: 0.5, busy: 0.65 };
 /** Phrases of drums are so many bars; how often one ends with a fill, and how soft that is. */
 const PHRASE = { bars: 4, fill: 0.4, loud: 0.75 } as const;
 /** A stroke rings on by itself; written down it has a length. */
-const STROKE = 0.25;
+const STROKE: Beats = BEAT / 4;
 
 /** Whether a bar leads into another section. */
 const leadsOn = (form: BandForm, bar: number, loops: boolean): boolean =>
@@ -23,7 +24,7 @@ const struck = (drum: Drum, { beat, pulse, accent }: Hit, velocity: number): Dru
   part: 'drums',
   drum,
   beat,
-  beats: STROKE * pulse.beats,
+  beats: pulse.beats / 4,
   velocity: Math.min(1, velocity * accent),
 });
 

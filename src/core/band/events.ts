@@ -1,4 +1,4 @@
-/** What a band plays: events in beats of the chart, as they are written. */
+/** What a band plays: events in time of the chart, as they are written. */
 import type { Midi } from '../notes/pitch';
 import type { Beats } from '../time/units';
 
@@ -21,7 +21,7 @@ export const DRUMS = [
 export type Drum = (typeof DRUMS)[number];
 
 interface Struck {
-  /** From the first downbeat, in beats of the time signature's unit, as written: swing is put to it where it is heard. */
+  /** From the first downbeat, as written: swing is put to it where it is heard. */
   readonly beat: Beats;
   readonly beats: Beats;
   /** Loudness from 0 to 1. */

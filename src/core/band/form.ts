@@ -5,7 +5,7 @@ import type { Key } from '../keys/keys';
 import { at } from '../lists';
 import type { Note } from '../notes/notes';
 import { DEFAULT_TIME, type TimeSignature } from '../time/metre';
-import { type Beats, NEAR } from '../time/units';
+import type { Beats } from '../time/units';
 
 interface FormBar {
   readonly beat: Beats;
@@ -81,7 +81,7 @@ export function cutForm(form: BandForm, from: number, to: number): BandForm {
   const chords = form.chords.flatMap((one): readonly FormChord[] => {
     const begins = Math.max(one.beat, start);
     const beats = Math.min(one.beat + one.beats, end) - begins;
-    return beats < NEAR ? [] : [{ ...one, beat: begins - start, beats }];
+    return beats <= 0 ? [] : [{ ...one, beat: begins - start, beats }];
   });
   return { time: form.time, beats: end - start, bars, chords };
 }
@@ -103,7 +103,7 @@ export function lastBy(list: readonly { readonly beat: Beats }[], beat: Beats): 
   let high = list.length;
   while (low < high) {
     const middle = (low + high) >> 1;
-    if (at(list, middle).beat <= beat + NEAR) low = middle + 1;
+    if (at(list, middle).beat <= beat) low = middle + 1;
     else high = middle;
   }
   return low - 1;
@@ -112,5 +112,5 @@ export function lastBy(list: readonly { readonly beat: Beats }[], beat: Beats): 
 /** The chord that sounds at a beat; null where none does. */
 export function chordAt({ chords }: BandForm, beat: Beats): FormChord | null {
   const last = chords[lastBy(chords, beat)];
-  return last && beat < last.beat + last.beats - NEAR ? last : null;
+  return last && beat < last.beat + last.beats ? last : null;
 }

@@ -2,7 +2,7 @@
 import { rememberBy } from '../cache';
 import { at, group } from '../lists';
 import type { FeelKind } from '../time/feel';
-import { type Beats, NEAR } from '../time/units';
+import type { Beats } from '../time/units';
 import type { BandForm } from './form';
 import type { Cells } from './patterns';
 import { offsetIn, type Pulse, type PulsePart, pulsesOf } from '../time/pulses';
@@ -88,7 +88,7 @@ export function hitsOf(
     laid.forEach(({ own, strokes }, index) => {
       for (const stroke of strokes.get(choose(own, bar, bar * laid.length + index)) ?? []) {
         const at = beat + stroke.beat;
-        if (at - last <= NEAR) continue;
+        if (at <= last) continue;
         last = at;
         const { pulse, onPulse, role, accent } = stroke;
         const [from, to] = [beat + stroke.from, beat + stroke.to];

@@ -1,9 +1,9 @@
 /** The room a comping leaves to who plays over the band, and what is heard of it. */
-import type { Beats } from '../time/units';
+import { BEAT, type Beats } from '../time/units';
 import type { Room, Solo } from './events';
 
 /** A breath that the band may answer: so long after what was played, and so long before it goes on. */
-const BREATH = { after: 0.25, before: 0.75 } as const;
+const BREATH = { after: BEAT / 4, before: (3 * BEAT) / 4 } as const;
 
 /** A stretch of a line. */
 interface Sung {

@@ -8,6 +8,7 @@ import type { BandEvent, DrumEvent } from './events';
 import { bandForm, chordAt, type BandForm } from './form';
 import { chartOf, pairs, some } from '$tests/laws';
 import { CHARTS } from '$tests/lines';
+import { BEAT, inBeats } from '../time/units';
 
 const FIRST =
   'key: Bb\n[A]\n| Cm7 | F7 | Bbmaj7 | Eb7 D7b9 |\n[B]\n| Gm7 | C7 F7 | Dm7 G7 | Cm7 F7 |\n[C]\n' +
@@ -61,8 +62,8 @@ function faultsIn(text: string, kind: FeelKind): readonly string[] {
   );
   const bars = all.map(({ from, beats }) =>
     drumsIn(events)
-      .filter(({ beat }) => beat >= from - 1e-6 && beat < from + beats - 1e-6)
-      .map(({ drum, beat }) => `${drum} ${(beat - from).toFixed(2)}`)
+      .filter(({ beat }) => beat >= from && beat < from + beats)
+      .map(({ drum, beat }) => `${drum} ${inBeats(beat - from).toFixed(2)}`)
       .sort()
       .join(),
   );
@@ -90,13 +91,13 @@ function faultsIn(text: string, kind: FeelKind): readonly string[] {
       (tone) => (pitchClass(tone) - pitchClass(over.chord.root) + 12) % 12,
     );
     const here = (one.midi - pitchClass(over.chord.root) + 120) % 12;
-    const starts = Math.abs(over.beat - (one.beat % form.beats)) < 1e-6;
+    const starts = over.beat === one.beat % form.beats;
     if (starts || sizes.includes(here)) continue;
     const foreign = (sizes.includes(3) && here === 4) || (sizes.includes(4) && here === 3);
     // An early root says the chord that comes.
-    const next = chordAt(form, (one.beat + 1) % form.beats);
+    const next = chordAt(form, (one.beat + BEAT) % form.beats);
     const early = next !== null && pitchClass(next.chord.bass ?? next.chord.root) === one.midi % 12;
-    ask(!foreign || early, `a foreign third under ${over.chord.symbol} at ${one.beat}`);
+    ask(!foreign || early, `a foreign third under ${over.chord.symbol} at ${inBeats(one.beat)}`);
   }
   return faults;
 }
@@ -125,7 +126,7 @@ describe('the form of a band', () => {
     expect(after.length).toBeGreaterThan(3);
     for (const { beat, beats } of after) {
       expect(beat).toBe(FORM.beats);
-      expect(beats).toBe(4);
+      expect(beats).toBe(4 * BEAT);
     }
     const bass = after.find(({ part }) => part === 'bass');
     expect(bass && 'midi' in bass ? bass.midi % 12 : -1).toBe(10);
@@ -139,14 +140,14 @@ describe('the form of a band', () => {
     expect(over.map(({ midi }) => midi % 12)).not.toContain(10);
     expect(last('key: C\n| C7 | F7 | C7 | G7 |').map(({ midi }) => midi % 12)).toContain(10);
     // The last bar of the form is played through.
-    expect(events.some(({ beat }) => beat > FORM.beats - 2 && beat < FORM.beats)).toBe(true);
+    expect(events.some(({ beat }) => beat > FORM.beats - 2 * BEAT && beat < FORM.beats)).toBe(true);
   });
 
   test('an introduction of four bars lies before beat 0', () => {
     const events = bandOf(FORM, { intro: true });
     const before = events.filter(({ beat }) => beat < 0);
     expect(before.length).toBeGreaterThan(20);
-    expect(before[0]?.beat).toBe(-16);
+    expect(before[0]?.beat).toBe(-16 * BEAT);
     expect(bandOf(FORM, { intro: true, seed: 5 })).toEqual(bandOf(FORM, { intro: true, seed: 5 }));
   });
 });

@@ -7,6 +7,7 @@ import { summariseChart, withHeader, withTitle } from './summary';
 import { note } from '../notes/notes';
 import { parseKey } from '../keys/keys';
 import { chartOf as play } from '$tests/laws';
+import { inBeats } from '../time/units';
 
 /** Symbols by played bar: `Am|D9 G`. */
 const bars = (text: string) => {
@@ -56,7 +57,7 @@ describe('headers', () => {
 describe('bars', () => {
   test('spaces share a bar equally and slashes lengthen the chord before', () => {
     const { chords } = play('| C | F G | Am / Dm / | C F G | Em / / B7 |');
-    expect(chords.map(({ beat, beats }) => [beat, beats])).toEqual([
+    expect(chords.map(({ beat, beats }) => [inBeats(beat), inBeats(beats)])).toEqual([
       [0, 4],
       [4, 2],
       [6, 2],
@@ -78,7 +79,7 @@ describe('bars', () => {
   test('no chord takes its time and holds no chord', () => {
     const chart = play('| C N.C. | NC | F |');
     expect(chart.bars).toHaveLength(3);
-    expect(chart.chords.map(({ beat }) => beat)).toEqual([0, 8]);
+    expect(chart.chords.map(({ beat }) => inBeats(beat))).toEqual([0, 8]);
   });
 
   test('comments and blank lines say nothing', () => {
@@ -86,7 +87,9 @@ describe('bars', () => {
   });
 
   test('three-four bars last three beats', () => {
-    expect(play('time: 3/4\n| C | F G |').chords.map(({ beat }) => beat)).toEqual([0, 3, 4.5]);
+    expect(play('time: 3/4\n| C | F G |').chords.map(({ beat }) => inBeats(beat))).toEqual([
+      0, 3, 4.5,
+    ]);
   });
 
   test('spaces inside parentheses belong to the chord', () => {

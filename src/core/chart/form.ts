@@ -3,6 +3,9 @@ import { type Chord, sameChord } from '../chords/chords';
 import { type Key, signatureTonic } from '../keys/keys';
 import { at } from '../lists';
 import type { Note } from '../notes/notes';
+import { barOf } from '../time/metre';
+import { shared } from '../time/shares';
+import type { Beats } from '../time/units';
 import { parseChart, type ParseOptions } from './parse';
 import {
   type Bar,
@@ -17,9 +20,9 @@ import {
 /** A bar as it is played. `number` counts from 1. */
 export interface PlayedBar {
   readonly number: number;
-  /** First beat, counted from 0 within the chart, and length in beats. */
-  readonly beat: number;
-  readonly beats: number;
+  /** Where it begins, counted from 0 within the chart, and how long it lasts. */
+  readonly beat: Beats;
+  readonly beats: Beats;
   /** Index of the section in the source, the time through it (from 1), and the bar's index in it. */
   readonly section: number;
   readonly pass: number;
@@ -31,8 +34,8 @@ export interface PlayedChord {
   readonly index: number;
   readonly chord: Chord;
   readonly bar: number;
-  readonly beat: number;
-  readonly beats: number;
+  readonly beat: Beats;
+  readonly beats: Beats;
   /** Where the text names it; for a repeated bar, the bar it repeats. */
   readonly place: TextPlace;
 }
@@ -132,26 +135,30 @@ const problemAt = (place: TextPlace, token: string, message: string): Problem =>
 function playSlots(
   performance: Performance,
   slots: readonly Slot[],
-  beats: number,
+  beats: Beats,
   where: Pick<PlayedBar, 'section' | 'pass' | 'sourceBar'>,
 ): void {
   const { bars, chords, heard } = performance;
   const beat = bars.length * beats;
   const number = bars.length + 1;
-  const shares = slots.reduce((sum, slot) => sum + slot.shares, 0);
-  let passed = 0;
-  for (const slot of slots) {
+  const lengths = shared(
+    beats,
+    slots.map(({ shares }) => shares),
+  );
+  let begins = beat;
+  for (const [index, slot] of slots.entries()) {
+    const length = at(lengths, index);
     if (slot.chord !== null) {
       chords.push({
         index: chords.length,
         chord: slot.chord,
         bar: number,
-        beat: beat + (beats * passed) / shares,
-        beats: (beats * slot.shares) / shares,
+        beat: begins,
+        beats: length,
         place: slot.place,
       });
     }
-    passed += slot.shares;
+    begins += length;
   }
   heard.push(slots);
   bars.push({ number, beat, beats, ...where });
@@ -160,7 +167,7 @@ function playSlots(
 function playBar(
   performance: Performance,
   bar: Bar,
-  beats: number,
+  beats: Beats,
   where: Pick<PlayedBar, 'section' | 'pass' | 'sourceBar'>,
 ): void {
   if (bar.content.kind === 'slots') {
@@ -206,7 +213,7 @@ export function playChart(source: ChartSource): ChartResult {
         const bar = at(section.bars, visit.bar);
         const pass = section.repeats > 1 ? round : visit.pass;
         const where = { section: index, pass, sourceBar: visit.bar };
-        if (performance.problem === null) playBar(performance, bar, source.time.beats, where);
+        if (performance.problem === null) playBar(performance, bar, barOf(source.time), where);
         const tooMuch = excess(performance);
         if (tooMuch !== null) {
           const message = `With its repeats this form has more than ${tooMuch}.`;
@@ -253,8 +260,8 @@ export function unreadableBars(
 export const zoneTonic = ({ chords }: Chart, key: Key | null): Note | null =>
   key ? signatureTonic(key) : (chords[0]?.chord.root ?? null);
 
-/** Length of the form in beats. */
-export const chartBeats = (chart: Chart): number => chart.bars.length * chart.source.time.beats;
+/** Length of the form. */
+export const chartBeats = (chart: Chart): Beats => chart.bars.length * barOf(chart.source.time);
 
 /** The key written for the bar a chord stands in: its section's, else the chart's. */
 export function writtenKeyAt(chart: Chart, chord: PlayedChord): Key | null {

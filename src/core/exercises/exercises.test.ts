@@ -17,6 +17,7 @@ import { SUBDIVISIONS } from '../time/subdivision';
 import { type ExerciseRequest, makeExercise } from './exercises';
 import { EXERCISES, LINE_KINDS } from './kinds';
 import { chartOf, pairs, runs, some } from '$tests/laws';
+import { BEAT, inBeats } from '../time/units';
 
 const CHART = chartOf(
   'title: Two Spoons\nkey: Eb\ntempo: 100\n| Ebmaj7 | Cm7 | Fm7 Bb7 | Ebmaj7 |',
@@ -34,8 +35,8 @@ const MELODY = (
   ] as const
 ).map(([beat, beats, string, fret]) =>
   struck({
-    beat,
-    beats,
+    beat: beat * BEAT,
+    beats: beats * BEAT,
     string,
     fret,
     chord: 0,
@@ -73,7 +74,7 @@ function request(changed: Partial<ExerciseRequest> = {}): ExerciseRequest {
 const notesOf = (changed: Partial<ExerciseRequest>) => makeExercise(request(changed)).passage.notes;
 const names = (changed: Partial<ExerciseRequest>, bar = 0) =>
   notesOf(changed)
-    .filter(({ beat }) => beat >= 4 * bar && beat < 4 * bar + 4)
+    .filter(({ beat }) => Math.floor(beat / (4 * BEAT)) === bar)
     .map((played) => noteName(played.note))
     .join(' ');
 
@@ -98,7 +99,7 @@ describe('what each exercise plays', () => {
 
   test('descending falls, alternating turns with the chord', () => {
     const rises = (kind: 'descending' | 'alternating', bar: number) => {
-      const bars = notesOf({ kind }).filter(({ beat }) => Math.floor(beat / 4) === bar);
+      const bars = notesOf({ kind }).filter(({ beat }) => Math.floor(beat / (4 * BEAT)) === bar);
       const first = bars[0];
       const second = bars[1];
       return first && second
@@ -127,7 +128,7 @@ describe('what each exercise plays', () => {
 
   test('enclosures surround the target on the beat that follows', () => {
     const notes = notesOf({ kind: 'enclosures' });
-    const landed = notes.findIndex(({ beat }) => beat === 4);
+    const landed = notes.findIndex(({ beat }) => beat === 4 * BEAT);
     const goal = pitchAt(STANDARD_NECK, at(notes, landed));
     expect(pitchAt(STANDARD_NECK, at(notes, landed - 1))).toBe(goal - 1);
     expect(pitchAt(STANDARD_NECK, at(notes, landed - 2))).toBeGreaterThan(goal);
@@ -151,7 +152,7 @@ describe('what each exercise plays', () => {
     expect(notes).toHaveLength(32);
     notes.slice(1).forEach((played, index) => {
       const before = at(notes, index);
-      expect(played.beat).toBeCloseTo(before.beat + before.beats);
+      expect(played.beat).toBe(before.beat + before.beats);
       expect(pitchAt(STANDARD_NECK, played)).not.toBe(pitchAt(STANDARD_NECK, before));
     });
   });
@@ -176,7 +177,7 @@ describe('what each exercise plays', () => {
 
   test('a chord alone goes round four times, a pair in turn', () => {
     const alone = makeExercise(request({ extent: 'isolate', from: 1 }));
-    expect(alone.passage.beats).toBe(16);
+    expect(alone.passage.beats).toBe(16 * BEAT);
     expect(new Set(alone.passage.notes.map(({ chord }) => chord))).toEqual(new Set([1]));
     expect(alone.title).toBe('Ascending: Cm7');
     const pair = makeExercise(request({ extent: 'pair', from: 4 }));
@@ -213,14 +214,15 @@ describe('every exercise', () => {
           let before = -1;
           for (const { beat, beats, string, fret, note: written, chord } of passage.notes) {
             const played = at(chart.chords, chord ?? -1);
-            expect(beat).toBeGreaterThan(before - 1e-9);
+            expect(beat).toBeGreaterThanOrEqual(before);
             expect(beats).toBeGreaterThan(0);
+            expect([beat, beats].every(Number.isInteger), `${kind} ${beat} ${beats}`).toBe(true);
             expect(string).toBeLessThanOrEqual(neck.tuning.length);
             expect(fret).toBeGreaterThanOrEqual(neck.capo);
             expect(fret).toBeLessThanOrEqual(neck.frets);
             expect(pitchAt(neck, { string, fret }) % 12).toBe(pitchClass(written));
             // An anticipation comes before its chord, and by no more than a beat.
-            expect(beat).toBeGreaterThanOrEqual(played.beat - 1);
+            expect(beat).toBeGreaterThanOrEqual(played.beat - BEAT);
             expect(beat).toBeLessThan(played.beat + played.beats);
             before = beat;
           }
@@ -264,7 +266,7 @@ describe('every exercise', () => {
         const midi = (one: typeof next) => one && pitchAt(STANDARD_NECK, one);
         // Two notes at once begin and end together.
         const together = kind === 'double-stops' && next?.beat === beat;
-        if (next && !together && beat + beats > next.beat + 1e-6) bad.add(`${where}: overlap`);
+        if (next && !together && beat + beats > next.beat) bad.add(`${where}: overlap`);
         const here = pitchAt(STANDARD_NECK, { string, fret });
         // A line stays on a note as a hook does.
         if (
@@ -273,10 +275,10 @@ describe('every exercise', () => {
           midi(next) === here &&
           midi(third) === here
         ) {
-          bad.add(`${where}: ${here} three times at ${beat}`);
+          bad.add(`${where}: ${here} three times at ${inBeats(beat)}`);
         }
         if (!ROAMING.has(kind) && !inZone(reach, fret)) {
-          bad.add(`${where}: ${string}:${fret} at ${beat}`);
+          bad.add(`${where}: ${string}:${fret} at ${inBeats(beat)}`);
         }
       });
     }
@@ -340,7 +342,7 @@ describe('every exercise', () => {
         ({ material }) => material,
       );
       const played = notesOf({ kind: 'enclosures', chart, zone, materials });
-      const starts = played.flatMap(({ beat }, index) => (beat % 4 === 0 ? [index] : []));
+      const starts = played.flatMap(({ beat }, index) => (beat % (4 * BEAT) === 0 ? [index] : []));
       for (const start of starts.slice(1)) {
         const [above, below, target] = [start - 2, start - 1, start].map((index) =>
           pitchAt(STANDARD_NECK, at(played, index)),
@@ -403,13 +405,13 @@ describe('lines', () => {
       const notes = line({ intents: outlined, subdivision: 'eighths', seed });
       notes.forEach((played, index) => {
         const before = notes[index - 1];
-        const touching = before && before.beat + before.beats > played.beat - 1e-6;
+        const touching = before && before.beat + before.beats >= played.beat;
         if (touching && played.part === 'target' && before.part !== 'target') {
           arrivals += 1;
           const size = pitchAt(STANDARD_NECK, played) - pitchAt(STANDARD_NECK, before);
           if (Math.abs(size) <= 2) steps += 1;
         }
-        if (!Number.isInteger(played.beat)) return;
+        if (played.beat % BEAT !== 0) return;
         beats += 1;
         const tones = chordNotes(at(CHART.chords, played.chord ?? 0).chord).map(pitchClass);
         if (tones.includes(pitchClass(played.note))) strong += 1;
@@ -436,7 +438,7 @@ describe('lines', () => {
     notes.slice(1).forEach((played, index) => {
       const before = at(notes, index);
       expect(played.beat).toBeGreaterThan(before.beat);
-      expect(before.beat + before.beats).toBeLessThanOrEqual(played.beat + 1e-9);
+      expect(before.beat + before.beats).toBeLessThanOrEqual(played.beat);
     });
   });
 });
@@ -458,12 +460,12 @@ describe('kinds made as lines and stops', () => {
       kind: 'call-and-response',
     });
     const inCalls = passage.notes.every(({ beat, beats }) => {
-      const place = beat % 16;
-      return place < 8 && place + beats <= 8 + 1e-9;
+      const place = beat % (16 * BEAT);
+      return place + beats <= 8 * BEAT;
     });
     expect(passage.notes.length).toBeGreaterThan(6);
     expect(inCalls).toBe(true);
-    expect(passage.notes.some(({ beat }) => beat >= 16)).toBe(true);
+    expect(passage.notes.some(({ beat }) => beat >= 16 * BEAT)).toBe(true);
   });
 
   test.each([
@@ -521,11 +523,11 @@ describe('kinds made as lines and stops', () => {
     }).passage;
     const plain = own(ABOVE, { kind: 'melody', zone: { low: 3, high: 7 } }).passage;
     // The first two bars stand as they are, the next two do not.
-    expect(varied.notes.filter(({ beat }) => beat < 7)).toEqual(
-      plain.notes.filter(({ beat }) => beat < 7),
+    expect(varied.notes.filter(({ beat }) => beat < 7 * BEAT)).toEqual(
+      plain.notes.filter(({ beat }) => beat < 7 * BEAT),
     );
-    expect(varied.notes.filter(({ beat }) => beat >= 7)).not.toEqual(
-      plain.notes.filter(({ beat }) => beat >= 7),
+    expect(varied.notes.filter(({ beat }) => beat >= 7 * BEAT)).not.toEqual(
+      plain.notes.filter(({ beat }) => beat >= 7 * BEAT),
     );
     expect(own(ABOVE, { kind: 'melody', melody: null }).warnings[0]).toMatch(/no melody yet/u);
   });

@@ -21,8 +21,8 @@ import { type LineStyle, styleFor } from '../lines/styles';
 import { readFeel } from '../time/feel';
 import { type Passage, passageOf, type PlayedNote, struck } from '../phrases/passage';
 import { type Extent, type ChordSpan, type Later, spansOf } from '../lines/spans';
-import { notesPerBeat, type Subdivision } from '../time/subdivision';
-import { type Beats, NEAR } from '../time/units';
+import { noteLength, type Subdivision } from '../time/subdivision';
+import type { Beats } from '../time/units';
 import type { Preference } from '../targets/kinds';
 import { type RouteChord, type RouteStop, solveRoutes } from '../targets/route';
 import type { Beginning, Direction, ExerciseKind } from './kinds';
@@ -41,6 +41,7 @@ import { movingThirdTargets, switchedSpans } from './respanned';
 import { tonesInTime } from './tones';
 import { roundTriads } from './triads';
 import { doubleStops, STOP_STYLES } from './stops';
+import { barOf } from '../time/metre';
 
 /** What an exercise is made for. */
 export interface ExerciseRequest {
@@ -126,7 +127,7 @@ function heldTargets(
   spans: readonly ChordSpan[],
   targets: readonly RouteStop[],
 ): readonly PlayedNote[] {
-  const bar = chart.source.time.beats;
+  const bar = barOf(chart.source.time);
   return spans.map(({ index, beat, beats }, place) => {
     const { string, fret, note } = at(targets, place);
     return struck({
@@ -166,7 +167,7 @@ function withLandings(
 /** A line without every second bar, which is the player's; what rings into it ends there. */
 function withGaps(notes: readonly PlayedNote[], bar: Beats): readonly PlayedNote[] {
   return notes.flatMap((note) => {
-    const own = Math.floor((Math.max(0, note.beat) + NEAR) / bar);
+    const own = Math.floor(Math.max(0, note.beat) / bar);
     if (own % 2 === 1) return [];
     return [{ ...note, beats: Math.min(note.beats, (own + 1) * bar - note.beat) }];
   });
@@ -184,7 +185,7 @@ function patterned(
 ): readonly PlayedNote[] {
   const { neck, zone, zones, strings, group, subdivision, key, begin = null } = request;
   const home = homeOf(key);
-  const per = notesPerBeat(subdivision, request.chart.source.time.unit);
+  const long = noteLength(subdivision, request.chart.source.time.unit);
   const shapes = kind === 'shape-shift' ? shiftedShapes(neck, zone, spans) : [];
   const stretches = CONNECTING_KINDS.has(kind)
     ? stretchesOf(spans)
@@ -197,7 +198,7 @@ function patterned(
     const beats = stretch.reduce((sum, span) => sum + span.beats, 0);
     const span = { ...at(stretch, 0), beats };
     // A chord that ends within a note cuts it short.
-    const count = Math.max(1, Math.ceil(beats * per - NEAR));
+    const count = Math.max(1, Math.ceil(beats / long));
     const moment: Moment = {
       ...{ neck, span, turn, count, zone, zones, strings, group, home, begin, last },
       shape: shapes[turn] ?? [],
@@ -211,9 +212,9 @@ function patterned(
       const midi = pitchAt(neck, { string, fret });
       if (last && midi !== last.midi) last = { midi, rising: midi > last.midi };
       last ??= { midi, rising: true };
-      const beat = span.beat + slot / per;
-      const length = Math.min(1 / per, span.beat + beats - beat);
-      const over = stretch.findLast((one) => one.beat <= beat + NEAR) ?? span;
+      const beat = span.beat + slot * long;
+      const length = Math.min(long, span.beat + beats - beat);
+      const over = stretch.findLast((one) => one.beat <= beat) ?? span;
       notes.push(struck({ beat, beats: length, string, fret, note, chord: over.index }));
     }
   }
@@ -344,7 +345,7 @@ function notesOf(
       return fromLine(lineOver(request, spans, targets));
     case 'line-gaps': {
       const line = lineOver(request, spans, targets);
-      return { ...fromLine(line), notes: withGaps(line?.notes ?? [], chart.source.time.beats) };
+      return { ...fromLine(line), notes: withGaps(line?.notes ?? [], barOf(chart.source.time)) };
     }
     case 'call-and-response':
       return fromLine(lineOver(request, spans, targets, { calls: true }));
@@ -383,8 +384,8 @@ function notesOf(
       const read = parsePattern(request.pattern ?? FIRST_PATTERN);
       if (!read.ok) return { notes: [], warnings: read.problems.map(({ message }) => message) };
       const { time } = chart.source;
-      const perBeat = notesPerBeat(request.subdivision, time.unit);
-      const asked = { neck, zone, spans, home: homeOf(key), perBeat, quarter: time.unit / 4 };
+      const long = noteLength(request.subdivision, time.unit);
+      const asked = { neck, zone, spans, home: homeOf(key), long, unit: time.unit };
       const { direction = null } = request;
       const notes = ownNotes({
         ...asked,
@@ -402,7 +403,7 @@ function notesOf(
     case 'roots':
     case 'thirds':
     case 'guide-tones':
-      return { notes: tonesInTime(neck, zone, spans, chart.source.time.beats, kind) };
+      return { notes: tonesInTime(neck, zone, spans, barOf(chart.source.time), kind) };
     case 'targets':
       return { notes: heldTargets(request, spans, targets) };
     case 'double-stops': {
@@ -430,8 +431,8 @@ export function makeExercise(request: ExerciseRequest): Exercise {
   const whole = passageOf(chart, request.key, neck, title, spelledAlike(notes, spans));
   const chords = spans.map(({ chord, beat, beats }) => ({ chord, beat, beats }));
   const end = spans.reduce((last, { beat, beats }) => Math.max(last, beat + beats), 0);
-  const bar = chart.source.time.beats;
-  const beats = Math.max(bar, Math.ceil((end - NEAR) / bar) * bar);
+  const bar = barOf(chart.source.time);
+  const beats = Math.max(bar, Math.ceil(end / bar) * bar);
   const passage = extent === 'whole' ? whole : { ...whole, chords, beats };
   return {
     kind,

@@ -9,6 +9,8 @@ import { note, noteName, pitchClass } from '../notes/notes';
 import { struck, type PlayedNote } from '../phrases/passage';
 import { playedOver, settingOf } from '$tests/lines';
 import { makeExercise } from './exercises';
+import { BEAT } from '../time/units';
+import { secondsOf } from '../time/tempo';
 
 const BLUES =
   'tempo: 100\nfeel: shuffle\nkey: C\n| C7 | F7 | C7 | % | F7 | % | C7 | % | G7 | F7 | C7 | G7 |';
@@ -43,7 +45,7 @@ describe('only what moves', () => {
       expect(own[0]?.beat).toBe(beat);
       const last = own.at(-1);
       expect(last && last.beat + last.beats).toBe(beat + beats);
-      own.slice(0, -1).forEach((one) => expect(one.beats).toBe(1));
+      own.slice(0, -1).forEach((one) => expect(one.beats).toBe(BEAT));
     }
     // Where nothing moves the triad is played once.
     const still = settingOf('| C | % |', 1, { kind: 'moving-voices' });
@@ -64,9 +66,7 @@ describe('double stops', () => {
     (text: string, zone: number, seed: number) =>
       playedOver(text, zone, { kind: 'double-stops', seed }),
   );
-  const stopsIn = (notes: readonly PlayedNote[]) => [
-    ...group(notes, ({ beat }) => beat.toFixed(4)).values(),
-  ];
+  const stopsIn = (notes: readonly PlayedNote[]) => [...group(notes, ({ beat }) => beat).values()];
 
   test.each([BLUES, BALLAD, SWING])('breathe, and are struck on and off the beat: %s', (text) => {
     let [all, off] = [0, 0];
@@ -76,10 +76,10 @@ describe('double stops', () => {
       expect(stops.every(({ length }) => length === 2)).toBe(true);
       const beats = stops.map(([low]) => low?.beat ?? 0);
       all += beats.length;
-      off += beats.filter((beat) => beat % 1 !== 0).length;
+      off += beats.filter((beat) => beat % BEAT !== 0).length;
       const sounding = stops.reduce((sum, [low]) => sum + (low?.beats ?? 0), 0);
       expect(sounding / passage.beats).toBeLessThan(0.95);
-      expect(stops.length).toBeGreaterThan(passage.beats / 4);
+      expect(stops.length).toBeGreaterThan(passage.beats / (4 * BEAT));
     }
     expect(off / all).toBeGreaterThan(0.2);
   });
@@ -95,7 +95,7 @@ describe('double stops', () => {
           const [from, to] = [at(before, 0), at(stop, 0)];
           // The pair of frets between two stops keeps its grip.
           const slid = from.string === to.string && Math.abs(from.fret - to.fret) === 1;
-          if (!slid) expect(((to.beat - from.beat) * 60) / tempo).toBeGreaterThan(0.21);
+          if (!slid) expect(secondsOf(to.beat - from.beat, tempo)).toBeGreaterThan(0.21);
         });
       }
     }
@@ -109,12 +109,12 @@ describe('double stops', () => {
         const stops = stopsIn(exercise.passage.notes);
         for (const [index, stop] of stops.entries()) {
           const before = stops[index - 1];
-          if (before && before.every((one) => one.beat + one.beats > at(stop, 0).beat - 1e-6)) {
+          if (before && before.every((one) => one.beat + one.beats >= at(stop, 0).beat)) {
             moves += 1;
             const ways = stop.map((one, voice) => Math.abs(midi(one) - midi(at(before, voice))));
             if (Math.max(...ways) <= 4) steps += 1;
           }
-          if (at(stop, 0).beats < 1) continue;
+          if (at(stop, 0).beats < BEAT) continue;
           for (const one of stop) {
             const { chord } = at(chart.chords, one.chord ?? 0);
             held += 1;
@@ -137,7 +137,7 @@ describe('double stops', () => {
           const tones = chordNotes(at(request.chart.chords, one.chord ?? 0).chord).map(pitchClass);
           if (own.includes(pitchClass(one.note)) || tones.includes(pitchClass(one.note))) continue;
           found += 1;
-          expect(one.beats).toBeLessThanOrEqual(0.5);
+          expect(one.beats).toBeLessThanOrEqual(BEAT / 2);
         }
       }
       return found;
@@ -191,7 +191,7 @@ describe('a melody', () => {
   const TUNE = range(0, 8).map((beat) =>
     struck({
       ...{ string: 2, fret: at([5, 6, 8, 6, 5, 3, 5, 8], beat), note: note('C') },
-      ...{ beat: 2 * beat, beats: 2, chord: null },
+      ...{ beat: 2 * beat * BEAT, beats: 2 * BEAT, chord: null },
     }),
   );
   const own = TUNE.map(midi);

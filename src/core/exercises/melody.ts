@@ -14,7 +14,8 @@ import { simplestPitch } from '../notes/spelling';
 import { type PlayedNote, struck } from '../phrases/passage';
 import { inOrder } from '../phrases/techniques';
 import { seeded } from '../random';
-import { type Beats, NEAR } from '../time/units';
+import { BEAT, type Beats } from '../time/units';
+import { barOf } from '../time/metre';
 
 /** What a melody is laid out for. */
 interface MelodyRequest {
@@ -30,7 +31,7 @@ interface MelodyRequest {
 }
 
 const spanAt = (spans: readonly ChordSpan[], beat: Beats): ChordSpan | undefined =>
-  spans.findLast((span) => span.beat <= Math.max(0, beat) + NEAR);
+  spans.findLast((span) => span.beat <= Math.max(0, beat));
 
 /** The melody at the places under the hand where it is easiest, in the octave asked for or the nearest. */
 export function melodyNotes({
@@ -43,7 +44,7 @@ export function melodyNotes({
   octave,
 }: MelodyRequest): readonly PlayedNote[] {
   const end = spans.reduce((last, { beat, beats }) => Math.max(last, beat + beats), 0);
-  const notes = melody.filter(({ beat }) => beat < end - NEAR);
+  const notes = melody.filter(({ beat }) => beat < end);
   const laid =
     octave === null
       ? refound(neck, notes, 0, zone)
@@ -61,7 +62,7 @@ export function melodyNotes({
 const VARIED = { bars: 2, returns: 4 } as const;
 /** How often a player does each where it can be done. */
 const SHARES = { early: 0.4, late: 0.2, between: 0.6, grace: 0.25 } as const;
-const EIGHTH: Beats = 0.5;
+const EIGHTH: Beats = BEAT / 2;
 
 /**
  * The melody with its rhythm moved by an eighth, notes added where it pauses, and ornaments; every
@@ -69,7 +70,7 @@ const EIGHTH: Beats = 0.5;
  */
 export function variedMelody(request: MelodyRequest): readonly PlayedNote[] {
   const { neck, zone, spans, chart, seed } = request;
-  const bar = chart.source.time.beats;
+  const bar = barOf(chart.source.time);
   const chance = seeded(seed);
   const own = melodyNotes({ ...request, octave: request.octave ?? 0 });
   const ladders = new Map<ChordSpan, readonly (PlayedNote & { readonly midi: number })[]>();
@@ -85,7 +86,7 @@ export function variedMelody(request: MelodyRequest): readonly PlayedNote[] {
   };
   const varied: PlayedNote[] = [];
   for (const [index, note] of own.entries()) {
-    const pair = Math.floor((Math.max(0, note.beat) / bar + NEAR) / VARIED.bars);
+    const pair = Math.floor(Math.max(0, note.beat) / (bar * VARIED.bars));
     const asItIs = pair % VARIED.returns === 0 || pair % VARIED.returns === VARIED.returns - 1;
     const next = own[index + 1];
     const before = varied.at(-1);
@@ -99,12 +100,12 @@ export function variedMelody(request: MelodyRequest): readonly PlayedNote[] {
     const early =
       draw < SHARES.early &&
       note.beat >= EIGHTH &&
-      (free > EIGHTH - NEAR || (before?.beats ?? 0) > EIGHTH + NEAR);
-    const late = !early && draw > 1 - SHARES.late && note.beats > EIGHTH + NEAR;
+      (free >= EIGHTH || (before?.beats ?? 0) > EIGHTH);
+    const late = !early && draw > 1 - SHARES.late && note.beats > EIGHTH;
     const moved = early ? -EIGHTH : late ? EIGHTH : 0;
     const beat = note.beat + moved;
     // What it pushes into gives way.
-    if (early && before && before.beat + before.beats > beat + NEAR) {
+    if (early && before && before.beat + before.beats > beat) {
       varied[varied.length - 1] = { ...before, beats: beat - before.beat };
     }
     const length = Math.min(note.beats - Math.max(0, moved), room - moved);
@@ -117,7 +118,7 @@ export function variedMelody(request: MelodyRequest): readonly PlayedNote[] {
       continue;
     }
     varied.push({ ...note, ...(grace ?? {}), beat, beats: cut });
-    if (between && between.beat > beat + NEAR) varied.push(between);
+    if (between && between.beat > beat) varied.push(between);
   }
   return varied;
 }
@@ -145,10 +146,10 @@ function passingTo(
 ): PlayedNote | null {
   const beat = next.beat - EIGHTH;
   const span = spanAt(spans, beat);
-  if (!span || beat < note.beat + EIGHTH - NEAR) return null;
+  if (!span || beat < note.beat + EIGHTH) return null;
   const goal = pitchAt(neck, next);
   const from = pitchAt(neck, note);
-  const below = from < goal || (from === goal && beat % 2 < 1);
+  const below = from < goal || (from === goal && beat % (2 * BEAT) < BEAT);
   const steps = ladderOf(span).filter(({ midi }) => {
     const gap = below ? goal - midi : midi - goal;
     return gap >= 1 && gap <= 3 && midi !== from;

@@ -6,10 +6,10 @@ import { type Neck, pitchAt, type Zone } from '../neck/neck';
 import { voicingPath } from '../neck/voicings';
 import { type PlayedNote, struck } from '../phrases/passage';
 import type { Midi } from '../notes/pitch';
-import type { Beats } from '../time/units';
+import { BEAT, type Beats } from '../time/units';
 
 /** Lengths of all notes over a chord but the last, which rings on. */
-const LENGTHS: readonly Beats[] = [1, 1 / 2, 1 / 4];
+const LENGTHS: readonly Beats[] = [BEAT, BEAT / 2, BEAT / 4];
 
 /** Places one after another, each the nearest that is left to the one before. */
 function inTurn(neck: Neck, places: readonly Placed[], last: Midi | null): readonly Placed[] {
@@ -51,7 +51,7 @@ export function movingVoices(
     const begins = which === 0 && unheld.length === 0;
     const moved = inTurn(neck, begins ? step.places : unheld, last);
     const room = LENGTHS.find((length) => length * moved.length <= beats);
-    const short = room ?? beats / moved.length;
+    const short = room ?? Math.floor(beats / moved.length);
     moved.forEach(({ string, fret, note }, turn) => {
       const from = beat + turn * short;
       const length = turn === moved.length - 1 ? beat + beats - from : short;

@@ -11,7 +11,7 @@ import { degree } from '../notes/degrees';
 import { type Note, transpose } from '../notes/notes';
 import { degreeOver } from '../chords/over';
 import type { RouteStop } from '../targets/route';
-import { NEAR } from '../time/units';
+import { barOf } from '../time/metre';
 
 const FOURTH = degree('4');
 
@@ -25,7 +25,7 @@ export function switchedSpans(
   switchAt: number | null,
 ): readonly ChordSpan[] | null {
   const { cadences } = readHarmony(chart);
-  const half = chart.source.time.beats / 2;
+  const half = barOf(chart.source.time) / 2;
   const covers = cadences.flatMap(({ kind, from, to, key }) => {
     if (kind !== 'ii-V-I major' && kind !== 'ii-V-I minor' && kind !== 'ii-V') return [];
     const two = chart.chords[from];
@@ -58,7 +58,7 @@ export function switchedSpans(
         beats: span.beats - before,
       },
     ];
-    return parts.filter(({ beats }) => beats > NEAR);
+    return parts.filter(({ beats }) => beats > 0);
   });
 }
 

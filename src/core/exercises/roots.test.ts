@@ -13,6 +13,7 @@ import { settingOf } from '$tests/lines';
 import { chartOf, pairs, some } from '$tests/laws';
 import { type ExerciseRequest, makeExercise } from './exercises';
 import { BEGINNING_KINDS, BEGINNINGS } from './kinds';
+import { BEAT } from '../time/units';
 
 const KEYS = 'C Db D Eb E F Gb G Ab A Bb B'.split(' ');
 const FORMS = [
@@ -103,7 +104,9 @@ describe('what says that it begins on a root does, in every key, zone, tuning an
       one ? [one] : [],
     );
     const { notes } = played('key: C\n| Cmaj7 | F7 |', 'modes', { kind: 'ascending', materials });
-    const firsts = notes.filter(({ beat }) => beat % 4 === 0).map((one) => pitchClass(one.note));
+    const firsts = notes
+      .filter(({ beat }) => beat % (4 * BEAT) === 0)
+      .map((one) => pitchClass(one.note));
     expect(firsts).toEqual([4, 9]);
   });
 
@@ -126,7 +129,7 @@ describe('a shape, shifted', () => {
     const { notes } = played(text, 'modes', { kind: 'shape-shift', materials, neck, zone });
     return names.map((_, bar) =>
       at(
-        notes.filter(({ beat }) => beat === 4 * bar),
+        notes.filter(({ beat }) => beat === 4 * bar * BEAT),
         0,
       ),
     );

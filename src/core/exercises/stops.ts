@@ -18,7 +18,8 @@ import { cheapestWalk } from '../paths/walk';
 import { fallsBackward } from '../phrases/backward';
 import { type PlayedNote, struck } from '../phrases/passage';
 import { hashed } from '../random';
-import { type Beats, type BeatsPerMinute, NEAR } from '../time/units';
+import { BEAT, type Beats, type BeatsPerMinute } from '../time/units';
+import { beatsIn } from '../time/tempo';
 
 /** Two places sounded together, the lower pitch first. */
 export interface Stop {
@@ -133,15 +134,17 @@ interface StopsRequest {
 /** The notes of a line that leave time for a grip; each rings through those left out. */
 function strikesOf({ neck, spans, metre, tempo, line }: StopsRequest): readonly Strike[] {
   const passing = passingOf(metre);
-  const least = passing * Math.max(1, Math.ceil((GRIP * tempo) / 60 / passing - NEAR));
+  const least = passing * Math.max(1, Math.ceil(beatsIn(GRIP, tempo) / passing));
   const strikes: Strike[] = [];
   for (const note of line) {
     const last = strikes.at(-1);
     const end = note.beat + note.beats;
-    const span = spans.findLast(({ index, beat }) => index === note.chord && beat <= note.beat + 1);
+    const span = spans.findLast(
+      ({ index, beat }) => index === note.chord && beat <= note.beat + BEAT,
+    );
     if (!span) continue;
-    const begins = !last || last.beat + last.beats < note.beat - NEAR;
-    if (last && note.beat - last.beat < least - NEAR) {
+    const begins = !last || last.beat + last.beats < note.beat;
+    if (last && note.beat - last.beat < least) {
       // What is aimed at is struck; what stood too near before it is not.
       if (note.part !== 'target' || last.target) {
         // What rings on rings over its own chord.
@@ -165,8 +168,8 @@ function standing(
   last: boolean,
 ): number {
   const { clashes, tones } = readingOf(span.chord)(span.material);
-  const felt = isStrong(beat, metre) || beats >= 1 - NEAR;
-  const meets = Math.abs(beat - span.beat) < 1;
+  const felt = isStrong(beat, metre) || beats >= BEAT;
+  const meets = Math.abs(beat - span.beat) < BEAT;
   const voices = [low, high].reduce((sum, { note }) => {
     const pitch = pitchClass(note);
     const guide = weightOver(span.chord, degreeOver(span.chord, note)) === 'guide';
@@ -278,7 +281,7 @@ export function doubleStops(request: StopsRequest): readonly PlayedNote[] {
   return taken.flatMap((stop, which): readonly PlayedNote[] => {
     const { beat, beats, span, begins, target, midi } = at(strikes, which);
     const [next, then] = [strikes[which + 1], taken[which + 1]];
-    const joins = next && then && !next.begins && beats >= 2 * passing - NEAR;
+    const joins = next && then && !next.begins && beats >= 2 * passing;
     const pair =
       blue !== null && joins && hashed(seed, which, 3) < BETWEEN
         ? between(stop, then, next.span, neck)

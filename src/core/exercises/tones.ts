@@ -6,13 +6,14 @@ import { type Neck, pitchAt, placesOf, type Zone } from '../neck/neck';
 import { type Note, transpose } from '../notes/notes';
 import { bestPaths } from '../paths/layered';
 import { type PlayedNote, struck } from '../phrases/passage';
-import { type Beats, NEAR } from '../time/units';
+import { BEAT, type Beats } from '../time/units';
 import { thirdOf } from './respanned';
+import { shared } from '../time/shares';
 
 /** What a fret outside the zone costs beside a half step of the way. */
 const OUTSIDE = 12;
 /** A chord shorter than this has time for one of its guide tones. */
-const ROOM_FOR_TWO: Beats = 2;
+const ROOM_FOR_TWO: Beats = 2 * BEAT;
 
 /** Notes one after another over one chord. */
 type Sequence = readonly Note[];
@@ -80,12 +81,16 @@ export function tonesInTime(
   return spans.flatMap((span, layer) => {
     const way = at(at(layers, layer), at(best.nodes, layer));
     const single = way.length === 1;
-    const strokes = single ? Math.max(1, Math.ceil(span.beats / bar - NEAR)) : way.length;
-    const length = single ? bar : span.beats / way.length;
+    const strokes = single ? Math.max(1, Math.ceil(span.beats / bar)) : way.length;
+    const lengths = shared(
+      span.beats,
+      way.map(() => 1),
+    );
     return range(0, strokes).map((stroke) => {
       const { string, fret, note } = at(way, stroke % way.length);
-      const beat = span.beat + stroke * length;
-      const beats = Math.min(length, span.beat + span.beats - beat);
+      const passed = single ? stroke * bar : stroke * at(lengths, 0);
+      const beat = span.beat + passed;
+      const beats = single ? Math.min(bar, span.beats - passed) : at(lengths, stroke);
       return struck({ beat, beats, string, fret, note, chord: span.index, part: 'target' });
     });
   });

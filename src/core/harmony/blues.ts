@@ -4,12 +4,13 @@ import { at } from '../lists';
 import { halfSteps, intervalBetween, type Note } from '../notes/notes';
 import { type Change, isMinorChord } from './changes';
 import type { Key } from '../keys/keys';
+import type { Beats } from '../time/units';
 
 /** Half steps of IV and V above the tonic. */
 const SUBDOMINANT = 5;
 const DOMINANT = 7;
 
-const beatsOf = (changes: readonly Change[]): number =>
+const beatsOf = (changes: readonly Change[]): Beats =>
   changes.reduce((sum, { beats }) => sum + beats, 0);
 
 const above = (tonic: Note, chord: Chord): number => halfSteps(intervalBetween(tonic, chord.root));

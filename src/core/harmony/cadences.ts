@@ -15,6 +15,7 @@ import {
   rootMotion,
 } from './changes';
 import type { Key } from '../keys/keys';
+import { BEAT } from '../time/units';
 
 type CadenceKind =
   | 'ii-V-I major'
@@ -116,7 +117,7 @@ const TURNAROUND_ROOTS: readonly (readonly number[])[] = [
 
 function turnaroundAt(changes: readonly Change[], index: number, key: Key): Cadence | null {
   const four = changes.slice(index, index + 4);
-  if (four.length < 4 || four.some(({ beats }) => beats > 4)) return null;
+  if (four.length < 4 || four.some(({ beats }) => beats > 4 * BEAT)) return null;
   const roots = four.map(({ chord }) => halfSteps(intervalBetween(key.tonic, chord.root)));
   const known = TURNAROUND_ROOTS.some((pattern) => pattern.every((root, i) => root === roots[i]));
   if (!known) return null;

@@ -4,6 +4,7 @@ import { type Chord, sameChord } from '../chords/chords';
 import { at } from '../lists';
 import { degree } from '../notes/degrees';
 import { halfSteps, intervalBetween } from '../notes/notes';
+import type { Beats } from '../time/units';
 
 /** A chord for as long as it stays, however often the chart names it. */
 export interface Change {
@@ -12,7 +13,7 @@ export interface Change {
   readonly first: number;
   readonly last: number;
   readonly bar: number;
-  readonly beats: number;
+  readonly beats: Beats;
 }
 
 /** The chords of a chart where they change: one that stays is one change. */

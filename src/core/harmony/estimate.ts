@@ -22,6 +22,7 @@ import {
 } from './changes';
 import type { Key, KeyMode } from '../keys/keys';
 import { diatonicShare, isDiatonic, isInScale, withoutTensions } from './membership';
+import { inBeats } from '../time/units';
 
 /** The key a chart is heard in, with those that are nearly as likely. */
 export interface KeyEstimate {
@@ -103,7 +104,7 @@ function ownership(chord: Chord, key: Key): number {
   return WEIGHTS.outsideChord * diatonicShare(chord, key);
 }
 
-const weightOf = (change: Change): number => Math.sqrt(change.beats / 4);
+const weightOf = (change: Change): number => Math.sqrt(inBeats(change.beats) / 4);
 
 /**
  * Whether a chart is a few plain triads round and round: what most players bring. Its last chord leads back

@@ -8,6 +8,8 @@ import { transpose } from '../notes/notes';
 import { FALLING_FIFTH, isDominantSeventh, isSupertonic, rootMotion } from './changes';
 import type { Key } from '../keys/keys';
 import { isDiatonic } from './membership';
+import type { BeatsPerMinute, Seconds } from '../time/units';
+import { secondsOf } from '../time/tempo';
 
 /** A stretch of chords too short to outline one by one, and what covers them together. */
 export interface FastStretch {
@@ -21,7 +23,8 @@ export interface FastStretch {
 /** Below this many seconds a chord has no room for more than two or three eighth notes. */
 const SHORTEST_OUTLINED_SECONDS = 0.9;
 
-const chordSeconds = (chord: PlayedChord, tempo: number): number => (chord.beats * 60) / tempo;
+const chordSeconds = ({ beats }: PlayedChord, tempo: BeatsPerMinute): Seconds =>
+  secondsOf(beats, tempo);
 
 const named = (root: Chord['root'], suffix: string): string =>
   chordName({ symbol: '', root, quality: quality(suffix), bass: null });

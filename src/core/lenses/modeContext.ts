@@ -9,6 +9,7 @@ import { rememberBy, rememberOf } from '../cache';
 import { modulo } from '../lists';
 import { halfSteps, intervalBetween } from '../notes/notes';
 import type { Goal, Setting } from './modeRules';
+import type { Beats } from '../time/units';
 
 /** All a mode is chosen by. */
 export interface ModeContext {
@@ -44,8 +45,8 @@ export function goalOf({ chord, next }: ModeContext): Goal {
   return isMinorChord(next) ? 'fifth to minor' : 'fifth to major';
 }
 
-/** Beats for which chords other than the tonic hold a note this far above the tonic. */
-const beatsWith = (chords: readonly PlayedChord[], key: Key, size: number): number =>
+/** How long chords other than the tonic hold a note this far above the tonic. */
+const beatsWith = (chords: readonly PlayedChord[], key: Key, size: number): Beats =>
   chords.reduce((sum, { chord, beats }) => {
     const tonic = halfSteps(intervalBetween(key.tonic, chord.root)) === 0;
     const holds = chordNotes(chord).some(

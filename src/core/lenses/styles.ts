@@ -23,6 +23,7 @@ import { collectionMaterial, defaultMaterial, type Material } from './material';
 import { lensContexts, optionOf, suggest } from './options';
 import { borrowedCollection, borrowedInChains, keyCollections } from './pentatonics';
 import { rankSum, sharedShare } from './ranking';
+import { barOf } from '../time/metre';
 
 /** Ways to plan a whole chart. */
 export const STYLES = [
@@ -66,7 +67,7 @@ const UNCHANGED = -10;
 /** How strongly each change asks to be said: new guide tones, a chord out of key, an arrival, time. */
 function strengths(chart: Chart, reading: Reading): readonly number[] {
   const { chords } = chart;
-  const barBeats = chart.source.time.beats;
+  const barBeats = barOf(chart.source.time);
   return chords.map(({ chord, index, bar, beats }) => {
     const before = chords[modulo(index - 1, chords.length)]?.chord ?? chord;
     if (sameChord(before, chord) && chords.length > 1) return UNCHANGED;

@@ -15,7 +15,7 @@ import type { Midi } from '../notes/pitch';
 import { isAnticipated } from '../phrases/landing';
 import { techniqueOf } from '../phrases/techniques';
 import { spokenSize } from '../targets/sentences';
-import { type Beats, NEAR } from '../time/units';
+import { BEAT, type Beats } from '../time/units';
 import { list } from '../words';
 import { evidenceFor, strongBeats } from './heard';
 import { standing } from './roles';
@@ -49,7 +49,7 @@ interface Stay {
   readonly under?: readonly Chord[];
 }
 
-const AHEAD = 0.5;
+const AHEAD: Beats = BEAT / 2;
 
 /** The chord under whose sound a ii and its V are played: the IV, in minor the iv with its sixth. */
 function subdominantOf(two: Chord, five: Chord): Chord | null {
@@ -81,7 +81,7 @@ function staysFrom({ chords }: Chart, index: number, most = Infinity): readonly 
   for (let place = index; place < chords.length; place++) {
     const { chord, beat, beats, index: own } = at(chords, place);
     const last = stays.at(-1);
-    const joined = last !== undefined && Math.abs(last.end - beat) < NEAR;
+    const joined = last !== undefined && last.end === beat;
     if (last && joined && sameChord(last.chord, chord)) {
       stays[stays.length - 1] = { ...last, end: beat + beats };
     } else if (stays.length === most || (last && !joined)) break;
@@ -111,7 +111,7 @@ interface Shape {
 /** The chord a lick starts on: what its first note sounds over, or comes just ahead of. */
 export function startOf(chart: Chart, notes: readonly LickNote[]): PlayedChord | null {
   const begins = Math.max(0, (notes[0]?.beat ?? 0) + AHEAD);
-  return chart.chords.findLast(({ beat }) => beat <= begins + NEAR) ?? chart.chords[0] ?? null;
+  return chart.chords.findLast(({ beat }) => beat <= begins) ?? chart.chords[0] ?? null;
 }
 
 /** What of a lick decides where it is right; null where it has no notes or no chords. */
@@ -122,7 +122,7 @@ function shapeOf(chart: Chart, neck: Neck, notes: readonly LickNote[]): Shape | 
   const all = staysFrom(chart, start.index);
   /** The chord of a note: the one that sounds, or the one it is held into. */
   const overOf = (note: LickNote): number => {
-    const sounding = all.findLastIndex(({ beat }) => beat <= note.beat + NEAR);
+    const sounding = all.findLastIndex(({ beat }) => beat <= note.beat);
     const next = all[sounding + 1];
     const meeting = next && { ...next, beats: next.end - next.beat };
     const ahead = meeting && isAnticipated([], { ...note, midi: 0 }, meeting);
@@ -180,8 +180,8 @@ function inTime(own: readonly Stay[], there: readonly Stay[], end: Beats): boole
     const other = at(there, index);
     const last = index === own.length - 1;
     const offset = (beat: Beats) => beat - first.beat;
-    if (index > 0 && Math.abs(other.beat - begin.beat - offset(stay.beat)) > NEAR) return false;
-    return !last || other.end - begin.beat >= offset(end) - NEAR;
+    if (index > 0 && other.beat - begin.beat !== offset(stay.beat)) return false;
+    return !last || other.end - begin.beat >= offset(end);
   });
 }
 
@@ -263,7 +263,7 @@ function writtenOver(shape: Shape, there: readonly Stay[]): Written | null {
     allowedOver(shape, chords, semitones);
   if (!same && !kin) return null;
   const { share } = soundsOver(shape, chords, semitones);
-  return same || share >= SOUNDS.share - NEAR ? { chords, semitones, share, same } : null;
+  return same || share >= SOUNDS.share ? { chords, semitones, share, same } : null;
 }
 
 /** A place without its chart. */
@@ -343,11 +343,11 @@ function elsewhere(
   for (let by = -5; by <= 6; by++) {
     const { share, tones, says } = soundsOver(shape, chords, by);
     // It must say each chord by one of its guide tones at the least.
-    if (!says || share < SOUNDS.share - NEAR || tones < SOUNDS.tones - NEAR) continue;
+    if (!says || share < SOUNDS.share || tones < SOUNDS.tones) continue;
     const better =
       best === null ||
-      tones > best.tones + NEAR ||
-      (Math.abs(tones - best.tones) < NEAR && Math.abs(by) < Math.abs(best.by));
+      tones > best.tones ||
+      (tones === best.tones && Math.abs(by) < Math.abs(best.by));
     if (better) best = { by, share, tones };
   }
   return best ? [{ by: best.by, share: best.share }] : [];

@@ -10,8 +10,8 @@ import { type Neck, type Place, placesOf, placeWords } from '../neck/neck';
 import { halfSteps, noteName, type Note, pitchClass, transpose } from '../notes/notes';
 import type { Midi } from '../notes/pitch';
 import { pulsesOf } from '../time/pulses';
-import { onBeat, type TimeSignature } from '../time/metre';
-import { type Beats, NEAR } from '../time/units';
+import { barOf, onBeat, type TimeSignature } from '../time/metre';
+import { type Beats, inBeats } from '../time/units';
 import { list } from '../words';
 import { isAnticipated, isTone } from '../phrases/landing';
 import { chordIndexAt, type LickNote, type Sound, soundsOf } from './sounding';
@@ -73,11 +73,8 @@ function distinctChords({ chords }: Chart): readonly Chord[] {
 export function strongBeats(time: TimeSignature): (beat: Beats) => boolean {
   const strong = pulsesOf(time).filter(({ place }) => place === 0);
   return (beat) => {
-    const inBar = modulo(beat, time.beats);
-    return strong.some(
-      (pulse) =>
-        Math.abs(pulse.beat - inBar) < NEAR || Math.abs(time.beats + pulse.beat - inBar) < NEAR,
-    );
+    const inBar = modulo(beat, barOf(time));
+    return strong.some((pulse) => pulse.beat === inBar);
   };
 }
 
@@ -91,10 +88,10 @@ function speaking(
   return sounds.flatMap(({ midi, beat, beats }) => {
     const begin = Math.max(from, beat);
     const length = Math.min(to, beat + beats) - begin;
-    if (length <= NEAR) return [];
+    if (length <= 0) return [];
     const whole = onBeat(begin);
     const place = strong(begin) ? PLACES.strong : whole ? PLACES.beat : PLACES.between;
-    return [{ midi, weight: Math.max(SHORTEST, length) * place }];
+    return [{ midi, weight: Math.max(SHORTEST, inBeats(length)) * place }];
   });
 }
 
@@ -120,20 +117,19 @@ function tellingTone(
   others: readonly Chord[],
   played: ReadonlySet<number>,
 ): Note | null {
+  // In whole tenths, as the table gives them: what is worth the same is then equal.
+  const tenths = (chord: Chord, note: Note) =>
+    Math.round(10 * evidenceFor(chord, pitchClass(note)));
   const worth = (note: Note) =>
-    Math.min(
-      ...others.map(
-        (other) => evidenceFor(right, pitchClass(note)) - evidenceFor(other, pitchClass(note)),
-      ),
-    );
+    Math.min(...others.map((other) => tenths(right, note) - tenths(other, note)));
   const tones = right.quality.degrees
     .map((degree) => transpose(right.root, degree))
     .filter((tone) => !played.has(pitchClass(tone)));
   const best = tones.reduce<Note | null>(
-    (found, tone) => (found === null || worth(tone) > worth(found) + NEAR ? tone : found),
+    (found, tone) => (found === null || worth(tone) > worth(found) ? tone : found),
     null,
   );
-  return best !== null && worth(best) > NEAR ? best : null;
+  return best !== null && worth(best) > 0 ? best : null;
 }
 
 /** The place of a note nearest to where the hand is. */
@@ -150,7 +146,7 @@ const article = (note: Note): string => (/^[AEF]/u.test(noteName(note)) ? 'An' :
 
 /** What is held into a chord that it is a tone of speaks for that chord, and not for the one before. */
 function leadingInto(chart: Chart, note: LickNote, sound: Sound): Sound {
-  const next = chart.chords.find(({ beat }) => beat > note.beat + NEAR);
+  const next = chart.chords.find(({ beat }) => beat > note.beat);
   const index = chordIndexAt(chart, note.beat);
   const here = index === null ? undefined : chart.chords[index];
   if (!next || !isAnticipated([], { ...note, midi: sound.midi }, next)) return sound;
@@ -185,7 +181,7 @@ export function hearChanges(chart: Chart, neck: Neck, notes: readonly LickNote[]
       at(spoken, place).length === 0 &&
       before !== undefined &&
       sameChord(before.chord, chord) &&
-      Math.abs(before.beat + before.beats - beat) < NEAR
+      before.beat + before.beats === beat
     );
   });
   for (const [place, on] of goesOn.entries()) if (on) alone[place] = at(alone, place - 1);
@@ -205,7 +201,7 @@ export function hearChanges(chart: Chart, neck: Neck, notes: readonly LickNote[]
       const apart = (other: Chord) =>
         at(spoken, place).some(({ midi }) => isTone(chord, midi) !== isTone(other, midi));
       const told = share < CLEAR && rivals.some((one) => apart(one.chord));
-      const before = notes.findLast((note) => note.beat <= beat + NEAR) ?? notes[0];
+      const before = notes.findLast((note) => note.beat <= beat) ?? notes[0];
       const note =
         share >= CLEAR || rivals.length === 0
           ? null
@@ -214,7 +210,7 @@ export function hearChanges(chart: Chart, neck: Neck, notes: readonly LickNote[]
               rivals.map((one) => one.chord),
               new Set(
                 sounds
-                  .filter((one) => one.beat >= beat - NEAR && one.beat < beat + lasts - NEAR)
+                  .filter((one) => one.beat >= beat && one.beat < beat + lasts)
                   .filter((one) => strong(one.beat))
                   .map((one) => modulo(one.midi, 12)),
               ),

@@ -7,9 +7,13 @@ import { type Neck, pitchAt } from '../neck/neck';
 import { simplestPitch } from '../notes/spelling';
 import { type Passage, passageOf, type PlayedNote, struck } from '../phrases/passage';
 import { chordIndexAt, type LickNote, speller } from './sounding';
-import { NEAR } from '../time/units';
+import type { Beats } from '../time/units';
+import { shared } from '../time/shares';
+import { barOf } from '../time/metre';
+import { type KeptNote, notesToKeep } from './kept';
+import { rememberBy } from '../cache';
 
-/** A lick: its notes over its chords. */
+/** A lick: its notes over its chords, as they are kept. */
 export interface Lick {
   readonly title: string;
   readonly tags: readonly string[];
@@ -17,7 +21,7 @@ export interface Lick {
   readonly source: string;
   /** Its chords as chart text. */
   readonly chart: string;
-  readonly notes: readonly LickNote[];
+  readonly notes: readonly KeptNote[];
 }
 
 /** The most characters, tags and notes of a lick. */
@@ -41,16 +45,27 @@ export function overChart(
 
 /** A lick as a passage: to be drawn, played and written to files. */
 export const lickPassage = (
-  { title, notes }: Pick<Lick, 'title' | 'notes'>,
+  { title, notes }: { readonly title: string; readonly notes: readonly LickNote[] },
   chart: Chart,
   key: Key | null,
   neck: Neck,
 ): Passage => passageOf(chart, key, neck, title, overChart(chart, key, neck, notes));
 
-/** Shares a beat may be cut into, so that every chord of a bar begins on one. */
+/** Into how many a beat may be cut, so that every chord of a bar begins on a share. */
 const CUTS = range(1, 13);
-const onGrid = (beat: number, cut: number): boolean =>
-  Math.abs(beat * cut - Math.round(beat * cut)) < NEAR * cut;
+
+/** Where each of so many equal shares of a bar begins. */
+function startsOf(bar: Beats, shares: number): readonly Beats[] {
+  const lengths = shared(
+    bar,
+    range(0, shares).map(() => 1),
+  );
+  let begins = 0;
+  return lengths.map((length) => {
+    begins += length;
+    return begins - length;
+  });
+}
 
 /** The bars of a passage as chart text: its chords where they begin, silence where it has none. */
 function chartOfPassage({ key, time, tempo, beats, chords }: Passage): string {
@@ -60,22 +75,27 @@ function chartOfPassage({ key, time, tempo, beats, chords }: Passage): string {
     ...(tempo === null ? [] : [`tempo: ${Math.round(tempo)}`]),
   ];
   const end = chords.reduce((latest, one) => Math.max(latest, one.beat + one.beats), beats);
-  const bars = range(0, Math.max(1, Math.ceil(end / time.beats - NEAR))).map((bar) => {
-    const [from, to] = [bar * time.beats, (bar + 1) * time.beats];
+  const length = barOf(time);
+  // By beats where they will do, else by as few shares of the bar as will.
+  const startsIn = rememberBy(String, (shares: number) => startsOf(length, shares));
+  const counts = [...CUTS.map((cut) => cut * time.beats), ...range(1, 12 * time.beats)];
+  const bars = range(0, Math.max(1, Math.ceil(end / length))).map((bar) => {
+    const [from, to] = [bar * length, (bar + 1) * length];
     const edges = chords
       .flatMap((one) => [one.beat, one.beat + one.beats])
-      .filter((edge) => edge > from + NEAR && edge < to - NEAR);
-    const cut = CUTS.find((shares) => edges.every((edge) => onGrid(edge, shares))) ?? 12;
-    const slots = range(0, time.beats * cut).map((slot) => {
-      const beat = from + slot / cut;
-      const half = 0.5 / cut;
+      .filter((edge) => edge > from && edge < to);
+    const count = counts.find((shares) =>
+      edges.every((edge) => startsIn(shares).includes(edge - from)),
+    );
+    const starts = startsIn(count ?? 12 * time.beats);
+    const half = length / starts.length / 2;
+    const slots = starts.map((start, slot) => {
+      const beat = from + start;
       const begins = chords.find((one) => one.beat >= beat - half && one.beat < beat + half);
       if (begins) return chordName(begins.chord);
-      const sounding = chords.some(
-        (one) => one.beat < beat + NEAR && beat < one.beat + one.beats - NEAR,
-      );
+      const sounding = chords.some((one) => one.beat <= beat && beat < one.beat + one.beats);
       if (!sounding) return 'N.C.';
-      const here = chords.findLast((one) => one.beat < beat + NEAR);
+      const here = chords.findLast((one) => one.beat <= beat);
       return slot === 0 && here ? chordName(here.chord) : '/';
     });
     const whole = slots
@@ -92,7 +112,5 @@ export const lickOfPassage = (passage: Passage, source: string): Lick => ({
   tags: [],
   source,
   chart: chartOfPassage(passage),
-  notes: passage.notes.map(({ beat, beats, string, fret, techniques }) => ({
-    ...{ beat, beats, string, fret, techniques },
-  })),
+  notes: notesToKeep(passage.notes),
 });

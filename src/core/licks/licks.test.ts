@@ -20,13 +20,15 @@ import { reachCost, refinger, FINGERING_COSTS } from './refinger';
 import type { LickNote } from './sounding';
 import { calibration, distance } from '$tests/bench/heard';
 import { chartOf, runs } from '$tests/laws';
+import { BEAT } from '../time/units';
+import { notesFrom } from './kept';
 
 /** Notes as `beat beats string.fret`, with techniques after. */
 const notesOf = (
   ...written: readonly (readonly [number, number, number, number, ...Technique[]])[]
 ): readonly LickNote[] =>
   written.map(([beat, beats, string, fret, ...techniques]) => ({
-    ...{ beat, beats, string, fret, techniques },
+    ...{ beat: beat * BEAT, beats: Math.round(beats * BEAT), string, fret, techniques },
   }));
 
 const read = (chart: string, notes: readonly LickNote[], key: string | null = null) =>
@@ -202,7 +204,7 @@ describe('heard with the band muted', () => {
   test('probabilities sum to one, are the same in every key, and equal Bayes’ rule by hand', () => {
     const chart = chartOf('| Dm7 | G7 | Cmaj7 | A7 |');
     const arbitrary = fc.record({
-      beat: fc.integer({ min: 0, max: 30 }).map((half) => half / 2),
+      beat: fc.integer({ min: 0, max: 30 }).map((half) => (half * BEAT) / 2),
       string: fc.integer({ min: 1, max: 6 }),
       fret: fc.integer({ min: 3, max: 12 }),
     });
@@ -213,15 +215,16 @@ describe('heard with the band muted', () => {
         (drawn, up) => {
           const notes = drawn
             .toSorted((a, b) => a.beat - b.beat)
-            .map((note) => ({ ...note, beats: 0.5, techniques: [] }));
+            .map((note) => ({ ...note, beats: BEAT / 2, techniques: [] }));
           const heard = hearChanges(chart, NECK, notes);
           for (const { index, chord, likeliest, share } of heard.chords) {
             const sum = likeliest.reduce((whole, { probability }) => whole + probability, 0);
             expect(sum).toBeCloseTo(1, 9);
-            const own = notes.filter(({ beat }) => Math.floor(beat / 4) === index);
+            const own = notes.filter(({ beat }) => Math.floor(beat / (4 * BEAT)) === index);
             const raw = chart.chords.map(({ chord: one }) =>
               own.reduce((product, note) => {
-                const place = note.beat % 2 === 0 ? 1.3 : note.beat % 1 === 0 ? 1.05 : 0.8;
+                const place =
+                  note.beat % (2 * BEAT) === 0 ? 1.3 : note.beat % BEAT === 0 ? 1.05 : 0.8;
                 return product * Math.exp(0.5 * place * evidenceFor(one, pitchAt(NECK, note)));
               }, 1),
             );
@@ -276,7 +279,8 @@ describe('refingering', () => {
       fc.property(pitches, (drawn) => {
         const notes = drawn.map((midi, beat) => {
           const string = range(1, 7).find((one) => fretFor(NECK, one, midi) !== null) ?? 1;
-          return { beat, beats: 1, string, fret: fretFor(NECK, string, midi) ?? 0, techniques: [] };
+          const fret = fretFor(NECK, string, midi) ?? 0;
+          return { beat: beat * BEAT, beats: BEAT, string, fret, techniques: [] };
         });
         const { cost } = refinger({ neck: NECK, notes, semitones: 0, zone: null, keep: 'pitch' });
         const ways = drawn.reduce<readonly (readonly Place[])[]>(
@@ -414,7 +418,7 @@ describe('what sounds backward', () => {
 
   test('no lick of the book does', () => {
     for (const { title, chart, notes } of STARTER_LICKS)
-      expect(falls(chart, notes), title).toEqual([]);
+      expect(falls(chart, notesFrom(notes)), title).toEqual([]);
   });
 });
 
@@ -475,9 +479,9 @@ describe('finding where a lick fits', () => {
         const next = chart.chords[index + 1];
         const fits =
           chord.quality.name === 'm7' &&
-          beats === 4 &&
+          beats === 4 * BEAT &&
           next?.chord.quality.name === '7' &&
-          next.beats === 4;
+          next.beats === 4 * BEAT;
         const fourth = next && ((((next.chord.root - chord.root) * 7) % 12) + 12) % 12 === 5;
         return fits && fourth ? [`${position}.${index}`] : [];
       }),
@@ -573,9 +577,9 @@ describe('a lick as an exercise', () => {
 
   test('up by half steps it keeps its shape, and its chords move with it', () => {
     const { notes: played, chords, beats } = lickExercise(NECK, asked, 'half steps', zones);
-    expect(beats).toBe(6 * 8);
+    expect(beats).toBe(6 * 8 * BEAT);
     for (const turn of range(0, 6)) {
-      const own = played.filter(({ beat }) => Math.floor(beat / 8) === turn);
+      const own = played.filter(({ beat }) => Math.floor(beat / (8 * BEAT)) === turn);
       expect(own.map(({ fret }) => fret - turn)).toEqual(notes.map(({ fret }) => fret));
     }
     expect(chords.slice(0, 4).map(({ chord }) => chordName(chord))).toEqual([
@@ -596,7 +600,7 @@ describe('a lick as an exercise', () => {
   test('in every zone it is the same line, an octave away at the most', () => {
     const { notes: played } = lickExercise(NECK, asked, 'zones', zones);
     for (const turn of range(0, 5)) {
-      const own = played.filter(({ beat }) => Math.floor(beat / 8) === turn);
+      const own = played.filter(({ beat }) => Math.floor(beat / (8 * BEAT)) === turn);
       const gaps = own.map((one, index) => pitchAt(NECK, one) - pitchAt(NECK, at(notes, index)));
       expect(new Set(gaps).size).toBe(1);
       expect(Math.abs(at(gaps, 0)) % 12).toBe(0);
@@ -609,17 +613,14 @@ describe('a passage as a lick', () => {
     for (const text of [
       'key: Eb\n| Ebmaj7 | Fm7 Bb7 | N.C. | Cm7 / / G7 |',
       'time: 3/4\n| F | Gm7 C7 / |',
+      // More chords than beats are cut into, and shares that are no whole ticks.
+      'key: C\n| C D E F G A B C D E F | G C D E F G A |',
+      'time: 7/8\n| C D E F G | Am / / / / / / / / / D7 |',
     ]) {
       const chart = chartOf(text);
-      const lick = {
-        title: 'Here',
-        tags: [],
-        source: 'mine',
-        chart: text,
-        notes: TWO_FIVE.slice(0, 3),
-      };
-      const back = lickOfPassage(lickPassage(lick, chart, chart.source.key, NECK), 'mine');
-      expect(back.notes).toEqual(lick.notes);
+      const played = { title: 'Here', notes: TWO_FIVE.slice(0, 3) };
+      const back = lickOfPassage(lickPassage(played, chart, chart.source.key, NECK), 'mine');
+      expect(notesFrom(back.notes)).toEqual(played.notes);
       expect(
         chartOf(back.chart).chords.map(({ chord, beat, beats }) => [chordName(chord), beat, beats]),
       ).toEqual(chart.chords.map(({ chord, beat, beats }) => [chordName(chord), beat, beats]));

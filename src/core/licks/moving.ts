@@ -1,5 +1,5 @@
 /** Licks moved: over another chord, and as exercises through keys and up the neck. */
-import type { Chart, PlayedChord } from '../chart/form';
+import { type Chart, chartBeats, type PlayedChord } from '../chart/form';
 import { transposeChord } from '../chords/chords';
 import type { Key } from '../keys/keys';
 import { at, range } from '../lists';
@@ -10,7 +10,6 @@ import { type Passage, passageOf, struck } from '../phrases/passage';
 import { speller, type LickNote } from './sounding';
 import { refinger } from './refinger';
 import { refound } from './refound';
-import { NEAR } from '../time/units';
 
 /** Ways to go through a lick again and again. */
 export const LICK_CHAINS = ['half steps', 'fourths', 'zones'] as const;
@@ -76,8 +75,7 @@ export function lickExercise(
   chain: LickChain,
   zones: readonly Zone[],
 ): Passage {
-  const bar = chart.source.time.beats;
-  const length = chart.bars.length * bar;
+  const length = chartBeats(chart);
   const chords: Pick<PlayedChord, 'chord' | 'beat' | 'beats'>[] = [];
   const home = zoneOfLick(neck, notes);
   const turns = TURNS[chain];
@@ -98,7 +96,7 @@ export function lickExercise(
           : movedLick(neck, notes, 0, zones[turn % Math.max(1, zones.length)] ?? home);
     const there = key && { ...key, tonic: transpose(key.tonic, interval) };
     return moved.map((note) => {
-      const over = chart.chords.findLast(({ beat }) => beat <= Math.max(0, note.beat) + NEAR);
+      const over = chart.chords.findLast(({ beat }) => beat <= Math.max(0, note.beat));
       const midi = pitchAt(neck, note);
       const chord = over && transposeChord(over.chord, interval);
       const spelled = chord ? speller(chord, there)(midi) : simplestPitch(midi);

@@ -17,7 +17,6 @@ import { DEFAULT_TEMPO } from '../time/tempo';
 import { type Heard, hearChanges, strongBeats } from './heard';
 import { type NoteRole, rolesOf } from './roles';
 import { chordIndexAt, heardPitch, landingPitch, type LickNote, speller } from './sounding';
-import { NEAR } from '../time/units';
 
 /** A note with what it is over a chord; no degree where none sounds. */
 export interface ToneRead {
@@ -110,7 +109,7 @@ function landingsOf(
 
 /** The chord a note comes ahead of: it begins within a beat before it, and is held into it. */
 function anticipated({ chords }: Chart, note: LickNote): Chord | null {
-  const next = chords.find((one) => one.beat > note.beat + NEAR);
+  const next = chords.find((one) => one.beat > note.beat);
   return next && isAnticipated([], { ...note, midi: 0 }, next) ? next.chord : null;
 }
 

@@ -8,7 +8,7 @@ import type { Midi } from '../notes/pitch';
 import { bestPaths } from '../paths/layered';
 import { shiftSlides, type Technique, techniqueOf } from '../phrases/techniques';
 import type { LickNote } from './sounding';
-import { NEAR } from '../time/units';
+import type { Beats } from '../time/units';
 
 /** What a fingering costs, in whole points: what the hand does, what the picking hand does. */
 export const FINGERING_COSTS = {
@@ -40,12 +40,12 @@ const FIRST_BENT = 3;
 const PLAIN_STRINGS = 3;
 
 /** Notes struck at one moment, by their indices. */
-function momentsOf(notes: readonly { readonly beat: number }[]): readonly (readonly number[])[] {
+function momentsOf(notes: readonly { readonly beat: Beats }[]): readonly (readonly number[])[] {
   const moments: number[][] = [];
   for (const [index, { beat }] of notes.entries()) {
     const last = moments.at(-1);
     const first = last?.[0];
-    if (last && first !== undefined && Math.abs(at(notes, first).beat - beat) < NEAR) {
+    if (last && first !== undefined && at(notes, first).beat === beat) {
       last.push(index);
     } else moments.push([index]);
   }
@@ -86,7 +86,7 @@ function standCost(note: Fingered, place: Place, zone: Zone | null): number {
 }
 
 interface Fingered {
-  readonly beat: number;
+  readonly beat: Beats;
   readonly midi: Midi;
   readonly techniques: readonly Technique[];
 }

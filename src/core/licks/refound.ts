@@ -5,12 +5,13 @@ import { inZone, type Neck, pitchAt, placesOfPitch, type Zone } from '../neck/ne
 import type { Midi } from '../notes/pitch';
 import { type Refingered, refinger } from './refinger';
 import type { LickNote } from './sounding';
+import { BEAT, type Beats } from '../time/units';
 
 /** Octaves that are tried, in the order in which they are preferred. */
 const OCTAVES = [0, -1, 1, -2, 2] as const;
 const OCTAVE = 12;
-/** A pause of so many beats ends a phrase, which keeps its tune where it moves. */
-const PAUSE = 0.75;
+/** A pause as long as this ends a phrase, which keeps its tune where it moves. */
+const PAUSE: Beats = (3 * BEAT) / 4;
 
 /** Indices of notes by phrases. */
 function phrasesOf(notes: readonly LickNote[]): readonly (readonly number[])[] {

@@ -4,7 +4,7 @@ import { modulo } from '../lists';
 import { halfSteps, type Note, pitchClass } from '../notes/notes';
 import type { Midi } from '../notes/pitch';
 import { onBeat } from '../time/metre';
-import { type Beats, NEAR } from '../time/units';
+import type { Beats } from '../time/units';
 import { isPlainDominant } from './sounding';
 
 /** What a note does over its chord. */
@@ -65,11 +65,11 @@ export function rolesOf(notes: readonly Judged[], bluesTonic: Note | null): read
     if (own) return own;
     if (note.ahead && standing(note.ahead, note.midi, bluesTonic) === 'chord tone')
       return 'chord tone';
-    const later = notes.slice(index + 1).find(({ beat }) => beat > note.beat + NEAR);
-    const earlier = notes.slice(0, index).findLast(({ beat }) => beat < note.beat - NEAR);
+    const later = notes.slice(index + 1).find(({ beat }) => beat > note.beat);
+    const earlier = notes.slice(0, index).findLast(({ beat }) => beat < note.beat);
     const into = later ? Math.abs(later.midi - note.midi) : Infinity;
     if (later && into > 0 && into <= STEP) {
-      const longer = note.beats < later.beats - NEAR;
+      const longer = note.beats < later.beats;
       const weaker = weightAt(note) < weightAt(later);
       if (longer || weaker) return 'approach';
     }

@@ -9,7 +9,7 @@ import { degree } from '../notes/degrees';
 import { halfSteps, type Note, transpose } from '../notes/notes';
 import type { Midi } from '../notes/pitch';
 import { type Technique, techniqueOf } from '../phrases/techniques';
-import { type Beats, NEAR } from '../time/units';
+import type { Beats } from '../time/units';
 
 /** A note as a player writes it down: when, how long, where, and how. */
 export interface LickNote extends Place {
@@ -24,8 +24,8 @@ const BLUE_THIRD = degree('b3');
 export function chordIndexAt({ chords }: Chart, beat: Beats): number | null {
   // Before the first bar it is the first chord that is led into.
   const from = Math.max(0, beat);
-  const found = chords.findLast((one) => one.beat <= from + NEAR);
-  return found && from < found.beat + found.beats - NEAR ? found.index : null;
+  const found = chords.findLast((one) => one.beat <= from);
+  return found && from < found.beat + found.beats ? found.index : null;
 }
 
 /** Half steps above a root that make a dominant an altered one: its ninths and fifths, raised or lowered. */
@@ -80,8 +80,8 @@ export function soundsOf(neck: Neck, note: LickNote): readonly Sound[] {
   const midi = pitchAt(neck, note);
   const bend = techniqueOf(techniques, 'bend');
   if (!bend) return [{ midi, beat, beats }];
-  const up = beats * BEND_SHARES.up;
-  const down = bend.release ? beats * BEND_SHARES.released : 0;
+  const up = Math.round(beats * BEND_SHARES.up);
+  const down = bend.release ? Math.round(beats * BEND_SHARES.released) : 0;
   return [
     { midi, beat, beats: up },
     { midi: midi + bend.by, beat: beat + up, beats: beats - up - down },

@@ -1,11 +1,12 @@
 /** The lick book a player begins with, read from its rows. */
 import type { Technique } from '../phrases/techniques';
+import type { WrittenBeats } from '../time/units';
+import type { KeptNote } from './kept';
 import type { Lick } from './lick';
-import type { LickNote } from './sounding';
 import { STARTER_ROWS } from './starterRows';
 
 /** `1/3`, `2+2/3`, `0.5`. */
-const timeOf = (text: string): number =>
+const timeOf = (text: string): WrittenBeats =>
   text.split('+').reduce((sum, part) => {
     const [over = '0', under = '1'] = part.split('/');
     return sum + Number(over) / Number(under);
@@ -27,7 +28,7 @@ function techniqueOf(text: string): readonly Technique[] {
   }
 }
 
-const noteOf = (text: string): LickNote => {
+const noteOf = (text: string): KeptNote => {
   const [beat = '', beats = '', place = ''] = text.split(' ');
   const [, string = '1', fret = '0', technique = ''] = /^(\d)\.(\d+)(.*)$/u.exec(place) ?? [];
   return {

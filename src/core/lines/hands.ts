@@ -13,7 +13,7 @@ import { type Chance, drawn } from './chance';
 import { type LineMetre, pulseOf } from './rhythm';
 import type { ChordSpan } from './spans';
 import type { StyleRow } from './styles';
-import { NEAR } from '../time/units';
+import { BEAT, type Beats } from '../time/units';
 
 /** What techniques are chosen by. */
 export interface Hands {
@@ -40,16 +40,16 @@ const BENDS: readonly { readonly to: number; readonly from: number; readonly by:
 /** The wound strings and the frets by the nut are too stiff to bend. */
 const SOFT = { string: 3, fret: 3 } as const;
 /** A bend needs the time to be heard. */
-const BEND_BEATS = 0.5;
+const BEND_BEATS: Beats = BEAT / 2;
 /** So many in a chorus of twelve bars at the least, of forty-eight beats. */
-const LEAST = { gestures: 3, beats: 48 } as const;
+const LEAST = { gestures: 3, beats: 48 * BEAT } as const;
 /** From this share on a style is one that bends. */
 const BENDING = 0.3;
 /** Half steps a slur spans on one string. */
 const SLUR = 4;
 
 const spanOf = (spans: readonly ChordSpan[], { chord, beat }: PlayedNote): ChordSpan | undefined =>
-  spans.findLast((span) => span.index === chord && span.beat <= beat + 0.5 + NEAR);
+  spans.findLast((span) => span.index === chord && span.beat <= beat + BEAT / 2);
 
 /** The note bent into, where a hand can bend up to it from a place under the same hand. */
 function bentFrom(
@@ -60,7 +60,7 @@ function bentFrom(
   hands: Hands,
 ): { readonly fret: number; readonly note: Note; readonly by: 1 | 2 } | null {
   const { neck } = hands;
-  if (note.string > SOFT.string || note.beats < BEND_BEATS - NEAR) return null;
+  if (note.string > SOFT.string || note.beats < BEND_BEATS) return null;
   const size = halfSteps(degreeOver(chord, note.note));
   for (const bend of BENDS) {
     if (bend.to !== size) continue;
@@ -86,7 +86,7 @@ function slidInto(note: PlayedNote, { chord }: ChordSpan, hands: Hands): Techniq
 
 /** Notes on one string within a hand, the second slurred to the first. */
 function slurred(before: PlayedNote, note: PlayedNote): Technique | null {
-  const touching = Math.abs(before.beat + before.beats - note.beat) < NEAR;
+  const touching = before.beat + before.beats === note.beat;
   const frets = note.fret - before.fret;
   const same = before.string === note.string && frets !== 0 && Math.abs(frets) <= SLUR;
   if (!touching || !same) return null;
@@ -116,7 +116,7 @@ function gestured(
       return { ...note, fret, note: bend.note, techniques: [{ kind: 'bend' as const, by }] };
     }
     const slide = slidInto(note, span, hands);
-    const fast = note.beats < BEND_BEATS - NEAR;
+    const fast = note.beats < BEND_BEATS;
     return slide && !fast && drawn(chance, share.slide) ? { ...note, techniques: [slide] } : note;
   });
 }
@@ -140,7 +140,7 @@ export function playedBy(notes: readonly PlayedNote[], hands: Hands): readonly P
   const pulse = pulseOf(metre);
   return played.map((note, index) => {
     const before = played[index - 1];
-    const long = note.beats >= 1.5 * pulse - NEAR;
+    const long = note.beats >= 1.5 * pulse;
     // What rings is given life.
     if (long && note.fret > 0 && drawn(chance, vibrato))
       return { ...note, techniques: inOrder([...note.techniques, { kind: 'vibrato' }]) };
@@ -153,7 +153,7 @@ export function playedBy(notes: readonly PlayedNote[], hands: Hands): readonly P
     if (slurs && off && drawn(chance, slur)) return { ...note, techniques: [slurs] };
     // An ornament: slid into from a fret below.
     const from = note.fret - 1;
-    const free = from > hands.neck.capo && inReach(hands, from) && note.beats >= pulse - NEAR;
+    const free = from > hands.neck.capo && inReach(hands, from) && note.beats >= pulse;
     return free && drawn(chance, grace) ? { ...note, techniques: [{ kind: 'slide', from }] } : note;
   });
 }

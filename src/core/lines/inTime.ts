@@ -1,7 +1,8 @@
 /** What a hand does in time: how far it reaches within a beat, and what it skips in a hurry. */
 import { HAND } from '../neck/fingering';
 import type { Place } from '../neck/neck';
-import { type Beats, type BeatsPerMinute, NEAR, type Seconds } from '../time/units';
+import { BEAT, type Beats, type BeatsPerMinute, type Seconds } from '../time/units';
+import { secondsOf } from '../time/tempo';
 
 /** Below this, picking hands skip no strings. */
 const HURRY: Seconds = 0.25;
@@ -12,8 +13,8 @@ export const fretsBetween = (from: Place, to: Place): number =>
 
 /** Whether the way is wider than a stretched hand, and there is but a beat to go it. */
 export const isOutOfReach = (from: Place, to: Place, beats: Beats): boolean =>
-  beats <= 1 + NEAR && fretsBetween(from, to) > HAND.stretched;
+  beats <= BEAT && fretsBetween(from, to) > HAND.stretched;
 
 /** Whether so little time leaves none to skip a string. */
 export const isHurried = (beats: Beats, tempo: BeatsPerMinute): boolean =>
-  (beats * 60) / tempo < HURRY - NEAR;
+  secondsOf(beats, tempo) < HURRY;

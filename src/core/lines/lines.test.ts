@@ -21,6 +21,7 @@ import { spansOf } from './spans';
 import { LINE_STYLES, type LineStyle, STYLE_ROWS } from './styles';
 import { pairs, some } from '$tests/laws';
 import { linesOf, meansOf, settingOf } from '$tests/lines';
+import { BEAT, inBeats } from '../time/units';
 
 const FORMS = {
   'ii-V-I round the keys':
@@ -92,7 +93,7 @@ describe('lines sound like somebody playing', () => {
       const last = at(notes, notes.length - 1);
       const { chord } = at(chart.chords, last.chord ?? 0);
       expect(weightOver(chord, degreeOver(chord, last.note))).not.toBe('colour');
-      expect(last.beats).toBeGreaterThanOrEqual(1);
+      expect(last.beats).toBeGreaterThanOrEqual(BEAT);
     }
   });
 
@@ -134,7 +135,7 @@ describe('lines sound like somebody playing', () => {
     for (const seed of range(1, 11)) {
       const line = makeExercise({ ...request, pins, seed });
       const { beat } = at(chart.chords, free.index);
-      const sounds = line.passage.notes.some((one) => Math.abs(one.beat - beat) < 1);
+      const sounds = line.passage.notes.some((one) => Math.abs(one.beat - beat) < BEAT);
       if (sounds) expect(line.targets.map(({ index }) => index)).toContain(free.index);
     }
   });
@@ -147,7 +148,7 @@ describe('lines sound like somebody playing', () => {
         const inside = (mask & (1 << (sounded(one) % 12))) !== 0;
         if (inside || one.part === 'target') continue;
         const next = at(notes, place + 1);
-        expect(one.beats).toBeLessThanOrEqual(0.5 + 1e-9);
+        expect(one.beats).toBeLessThanOrEqual(BEAT / 2);
         expect(Math.abs(sounded(next) - sounded(one))).toBe(1);
       }
     }
@@ -163,7 +164,7 @@ describe('lines sound like somebody playing', () => {
         for (const place of range(1, notes.length - 1)) {
           const before = at(notes, place - 1);
           const move = at(pitches, place) - at(pitches, place - 1);
-          const apart = at(notes, place).beat - before.beat - before.beats >= 0.5;
+          const apart = at(notes, place).beat - before.beat - before.beats >= BEAT / 2;
           if (apart || Math.abs(move) < 7) continue;
           leaps += 1;
           const next = at(pitches, place + 1) - at(pitches, place);
@@ -179,14 +180,13 @@ describe('lines sound like somebody playing', () => {
     for (const style of LINE_STYLES) {
       for (const { exercise } of inEighths(style)) {
         const beats = exercise.passage.notes.map(({ beat }) => beat);
-        const has = (beat: number) => beats.some((one) => Math.abs(one - beat) < 1e-6);
         for (const beat of beats) {
-          const within = beat - Math.floor(beat + 1e-6);
           // A ballad is doubled now and then.
           const parts = STYLE_ROWS[style].double === undefined ? 2 : 4;
-          if (Math.abs(parts * within - Math.round(parts * within)) < 1e-6) continue;
-          const start = Math.floor(beat);
-          expect([start, start + 1 / 3, start + 2 / 3].every(has), `${style} ${beat}`).toBe(true);
+          if (beat % (BEAT / parts) === 0) continue;
+          const start = beat - (beat % BEAT);
+          const whole = [0, 1, 2].map((third) => start + (third * BEAT) / 3);
+          expect(beats, `${style} ${inBeats(beat)}`).toEqual(expect.arrayContaining(whole));
         }
       }
     }
@@ -198,7 +198,7 @@ describe('lines sound like somebody playing', () => {
       const doubled = lines.flatMap(({ exercise, chart }) => {
         const quarters = chart.source.time.unit === 4;
         const beats = exercise.passage.notes.map(({ beat }) => beat);
-        const fast = beats.filter((beat) => Math.abs((beat % 0.5) - 0.25) < 1e-6);
+        const fast = beats.filter((beat) => beat % (BEAT / 2) === BEAT / 4);
         return quarters && fast.length > 0 ? [fast] : [];
       });
       if (STYLE_ROWS[style].double === undefined) expect(doubled, style).toEqual([]);
@@ -219,13 +219,13 @@ describe('lines sound like somebody playing', () => {
         for (const [place, one] of notes.entries()) {
           for (const other of notes.slice(place + 1, place + 6)) {
             const open = one.fret === 0 || other.fret === 0;
-            if (other.beat - one.beat >= 1 - 1e-6 || open) continue;
+            if (other.beat - one.beat >= BEAT || open) continue;
             expect(Math.abs(one.fret - other.fret)).toBeLessThanOrEqual(5);
           }
           const next = notes[place + 1];
           if (!next) continue;
           moves += 1;
-          const fast = next.beat - one.beat < 0.5 - 1e-6;
+          const fast = next.beat - one.beat < BEAT / 2;
           if (fast && Math.abs(next.string - one.string) > 1) skips += 1;
         }
       }
@@ -243,12 +243,11 @@ describe('lines sound like somebody playing', () => {
         const next = notes[index + 1];
         const over = at(chart.chords, chord ?? -1);
         expect(beats).toBeGreaterThan(0);
-        expect(beat + beats).toBeLessThanOrEqual((next?.beat ?? Infinity) + 1e-9);
+        expect([beat, beats].every(Number.isInteger)).toBe(true);
+        expect(beat + beats).toBeLessThanOrEqual(next?.beat ?? Infinity);
         expect(inZone(reachOf(NECK, request.zone), fret)).toBe(true);
-        const following = chart.chords.find(
-          (one) => Math.abs(one.beat - over.beat - over.beats) < 1e-6,
-        );
-        if (!following) expect(beat + beats).toBeLessThanOrEqual(over.beat + over.beats + 1e-9);
+        const following = chart.chords.find((one) => one.beat === over.beat + over.beats);
+        if (!following) expect(beat + beats).toBeLessThanOrEqual(over.beat + over.beats);
       }
     }
   });
@@ -267,7 +266,7 @@ describe('hands in a blues', () => {
         if (bend) {
           expect(note.string).toBeLessThanOrEqual(3);
           expect(note.fret).toBeGreaterThan(2);
-          expect(note.beats).toBeGreaterThanOrEqual(0.5);
+          expect(note.beats).toBeGreaterThanOrEqual(BEAT / 2);
         }
         if (slide) expect(slide.from).toBeGreaterThan(0);
         const slur = note.techniques.find(
@@ -296,7 +295,9 @@ describe('over the dominants of a blues', () => {
         const { chord } = at(chart.chords, one.chord ?? 0);
         const same = sameChord(chord, at(chart.chords, before.chord ?? 0).chord);
         const falls = same && fallsBackward(chord, sounded(before), sounded(one));
-        expect(falls, `${JSON.stringify(zone)}, seed ${seed}, beat ${one.beat}`).toBe(false);
+        expect(falls, `${JSON.stringify(zone)}, seed ${seed}, beat ${inBeats(one.beat)}`).toBe(
+          false,
+        );
       }
     }
   });
@@ -307,7 +308,7 @@ describe('two sounds on one chord', () => {
     const { chart, zones, request } = setting('key: C\n| Dm7 | G7 | Cmaj7 | % |');
     const second = collectionMaterial(collection(note('G'), 'altered'));
     const later = chart.chords.map((_, index) =>
-      index === 1 ? { material: second, after: 2 } : null,
+      index === 1 ? { material: second, after: 2 * BEAT } : null,
     );
     const altered = new Set(second.notes.map(pitchClass));
     const own = new Set(at(request.materials, 1).notes.map(pitchClass));
@@ -320,8 +321,8 @@ describe('two sounds on one chord', () => {
         const pitch = pitchClass(one.note);
         const next = notes[place + 1];
         const passes = next && Math.abs(pitchAt(NECK, next) - pitchAt(NECK, one)) === 1;
-        const held = one.beat >= 6 ? altered : own;
-        expect(held.has(pitch) || passes, `seed ${seed}, beat ${one.beat}`).toBe(true);
+        const held = one.beat >= 6 * BEAT ? altered : own;
+        expect(held.has(pitch) || passes, `seed ${seed}, beat ${inBeats(one.beat)}`).toBe(true);
         if (!own.has(pitchClass(one.note))) heard += 1;
       }
     }

@@ -4,7 +4,7 @@
  * Styles are rows of one table.
  *
  * @example
- * lineOf({ neck, zone, spans, targets, metre: { bar: 4, per: 2, triplets: true }, style: 'bop', seed: 1 })
+ * lineOf({ neck, zone, spans, targets, metre: lineMetre(time, 'eighths'), style: 'bop', seed: 1 })
  */
 import type { Intent } from '../lenses/lens';
 import { at } from '../lists';
@@ -20,6 +20,7 @@ import { type LineScore, scoreLine } from './score';
 import type { LineRequest } from './request';
 import { notesFor } from './steps';
 import { rowOf, STYLE_ROWS } from './styles';
+import { BEAT, inBeats } from '../time/units';
 
 /** A line with its plan, in words too. */
 export interface Line {
@@ -109,7 +110,8 @@ export function lineOf(request: LineRequest): Line | null {
   const { spans, targets } = request;
   if (spans.length === 0 || targets.length < spans.length) return null;
   const beats =
-    spans.reduce((sum, span) => sum + span.beats, 0) * Math.max(1, request.metre.per / 2);
+    inBeats(spans.reduce((sum, span) => sum + span.beats, 0)) *
+    Math.max(1, BEAT / (2 * request.metre.slot));
   const tries = Math.max(TRIES.least, Math.min(TRIES.most, Math.round(TRIES.beats / beats)));
   let best = attempt(request, 0);
   for (let which = 1; which < tries && best.score.total < ENOUGH; which++) {

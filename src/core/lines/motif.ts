@@ -6,7 +6,7 @@
 import { at, range } from '../lists';
 import { type Neck, pitchAt } from '../neck/neck';
 import type { PlayedNote } from '../phrases/passage';
-import { type Beats, NEAR } from '../time/units';
+import { BEAT, type Beats } from '../time/units';
 import { type Chance, drawn, oneOf } from './chance';
 import { type LineMetre, rhythmIn } from './rhythm';
 import type { StyleRow } from './styles';
@@ -58,7 +58,7 @@ export function drawMotif(metre: LineMetre, style: StyleRow, entry: Beats, chanc
     // A hook stays on its note now and then.
     drawn(chance, style.sizes.again) ? 0 : turned * at(contour, index),
   );
-  return { onsets, last: 1 / metre.per, steps };
+  return { onsets, last: metre.slot, steps };
 }
 
 /** Turned over: what rose falls. */
@@ -82,7 +82,7 @@ export function motifOf(neck: Neck, notes: readonly PlayedNote[]): Motif | null 
   const gap = single.findIndex(
     ({ beat, beats }, index) =>
       index >= MOTIF_NOTES.least - 1 &&
-      (single[index + 1]?.beat ?? Infinity) > beat + beats + 0.5 - NEAR,
+      (single[index + 1]?.beat ?? Infinity) >= beat + beats + BEAT / 2,
   );
   const head = single.slice(0, Math.min(MOTIF_NOTES.most, gap < 0 ? MOTIF_NOTES.most : gap + 1));
   const [first] = head;

@@ -2,7 +2,7 @@
 import { sameChord } from '../chords/chords';
 import type { Intent } from '../lenses/lens';
 import { at } from '../lists';
-import { type Beats, NEAR } from '../time/units';
+import { BEAT, type Beats } from '../time/units';
 import { RUNNING } from './cells';
 import { type Chance, drawn, weighed } from './chance';
 import { fragmentOf, invertMotif, type Motif } from './motif';
@@ -47,7 +47,7 @@ export function stretchesOf(spans: readonly ChordSpan[]): readonly Stretch[] {
     const end = span.beat + span.beats;
     const on =
       before && sameChord(before.chord, span.chord) && before.material.name === span.material.name;
-    if (last && on && Math.abs(last.end - span.beat) < NEAR) {
+    if (last && on && last.end === span.beat) {
       stretches[stretches.length - 1] = { ...last, end };
     } else stretches.push({ first: index, beat: span.beat, end });
   }
@@ -82,8 +82,6 @@ interface Draft {
   readonly step: number | null;
 }
 
-const is = (one: Beats, other: Beats): boolean => Math.abs(one - other) < NEAR;
-
 /** What each way of meeting a change at a beat needs: moments struck, and silent. */
 function needs(way: Arrival, change: Beats, slot: Beats): Bounds {
   if (way === 'early') return { struck: [change - slot], silent: [change] };
@@ -101,7 +99,7 @@ interface OnsetRequest {
 }
 
 /** How long after a change a phrase that begins there still meets it. */
-const MEETS: Beats = 1;
+const MEETS: Beats = BEAT;
 
 /** The changes a phrase runs through or begins with, each met in a way its motif leaves room for. */
 function metIn(
@@ -111,32 +109,30 @@ function metIn(
   { metre, style, spans, aims }: OnsetRequest,
   chance: Chance,
 ): readonly Met[] {
-  const slot = 1 / metre.per;
+  const { slot } = metre;
   const { from, close } = phrase;
   const last = idea.at(-1) ?? -Infinity;
-  const inIdea = (beat: Beats) => beat >= from - NEAR && beat <= last + NEAR;
-  const struckIn = (beat: Beats) => idea.some((one) => is(one, beat));
+  const inIdea = (beat: Beats) => beat >= from && beat <= last;
+  const struckIn = (beat: Beats) => idea.includes(beat);
   const ways = Object.entries(style.arrivals) as [Arrival, number][];
   return stretches.flatMap(({ beat: change, first }): readonly Met[] => {
     const draw = chance();
     if (!aims(first)) return [];
     const { beats } = at(spans, first);
-    if (change < from - NEAR) {
-      const near = from - change <= Math.min(MEETS, beats / 2) + NEAR;
+    if (change < from) {
+      const near = from - change <= Math.min(MEETS, beats / 2);
       return near ? [{ span: first, way: 'on', beat: from }] : [];
     }
-    if (change > close + slot + NEAR) return [];
+    if (change > close + slot) return [];
     const possible = ways.filter(([way, weight]) => {
       const { struck, silent } = needs(way, change, slot);
-      if (weight === 0 || (way === 'late' && (beats < 3 * slot - NEAR || slot > MEETS)))
-        return false;
+      if (weight === 0 || (way === 'late' && (beats < 3 * slot || slot > MEETS))) return false;
       // An early note is held over: where an eighth is a whole beat it is none.
-      if (way === 'early' && slot > MEETS - NEAR && metre.bar < 6) return false;
+      if (way === 'early' && slot >= MEETS && metre.bar < 6 * BEAT) return false;
       return (
         struck.every(
-          (beat) =>
-            beat >= from - NEAR && beat <= close + NEAR && (!inIdea(beat) || struckIn(beat)),
-        ) && !silent.some((beat) => struckIn(beat) || (is(beat, close) && way !== 'early'))
+          (beat) => beat >= from && beat <= close && (!inIdea(beat) || struckIn(beat)),
+        ) && !silent.some((beat) => struckIn(beat) || (beat === close && way !== 'early'))
       );
     });
     if (possible.length === 0) return [];
@@ -153,7 +149,7 @@ function ideaOf(phrase: PlannedPhrase, motif: Motif): readonly Draft[] {
   return own.onsets.flatMap((onset, index) => {
     const beat = phrase.from + onset;
     const step = index === 0 ? null : at(own.steps, index - 1);
-    return beat < phrase.close - NEAR ? [{ beat, step }] : [];
+    return beat < phrase.close ? [{ beat, step }] : [];
   });
 }
 
@@ -168,7 +164,7 @@ function doubles(
   chance: Chance,
 ): boolean {
   const { double = 0 } = style;
-  const eighths = Math.abs(pulseOf(metre) * metre.per - 2) < NEAR;
+  const eighths = pulseOf(metre) === 2 * metre.slot;
   return (
     double > 0 && eighths && bars.last > bars.first && intent !== 'coast' && drawn(chance, double)
   );
@@ -183,7 +179,7 @@ function phraseOnsets(
   chance: Chance,
 ): { readonly drafts: readonly Draft[]; readonly met: readonly Met[] } {
   const { plan, metre, style } = request;
-  const slot = 1 / metre.per;
+  const { slot } = metre;
   const idea = ideaOf(phrase, plan.motif);
   const motif = idea.map(({ beat }) => beat);
   const met = metIn(phrase, motif, stretches, request, chance);
@@ -201,7 +197,7 @@ function phraseOnsets(
   };
   const free = motif.length === 0 ? phrase.from : (motif.at(-1) ?? phrase.from) + slot;
   // A last note that is anticipated closes the phrase where it begins.
-  const early = bounds.silent.some((beat) => is(beat, phrase.close));
+  const early = bounds.silent.includes(phrase.close);
   const close = early ? phrase.close - slot : phrase.close;
   const intent = intentAt((phrase.from + phrase.close) / 2);
   const density = phrase.density * SAID[intent];
@@ -209,20 +205,17 @@ function phraseOnsets(
   // A phrase in double time goes on as it began until some beats before its close.
   const pulse = pulseOf(metre);
   const turns = doubles(phrase, intent, request, chance)
-    ? Math.max(Math.ceil(free / pulse - NEAR), Math.floor(close / pulse) - DOUBLED) * pulse
+    ? Math.max(Math.ceil(free / pulse), Math.floor(close / pulse) - DOUBLED) * pulse
     : close;
-  const twice = { ...metre, per: 2 * metre.per, triplets: false };
+  const twice = { ...metre, slot: slot / 2, triplets: false };
   const running = { ...style, cells: RUNNING };
   const rhythm = [
     ...rhythmIn(grid, style, free, turns, density, bounds, chance),
     ...(turns < close ? rhythmIn(twice, running, turns, close, 1, bounds, chance) : []),
-  ].filter(
-    (beat) =>
-      bounds.struck.some((one) => is(one, beat)) || intent !== 'coast' || drawn(chance, COASTS),
-  );
+  ].filter((beat) => bounds.struck.includes(beat) || intent !== 'coast' || drawn(chance, COASTS));
   const drafts = [...idea];
   for (const beat of [...rhythm, close]) {
-    if (beat >= phrase.from - NEAR && !drafts.some((one) => is(one.beat, beat)))
+    if (beat >= phrase.from && !drafts.some((one) => one.beat === beat))
       drafts.push({ beat, step: null });
   }
   return { drafts: drafts.toSorted((a, b) => a.beat - b.beat), met };
@@ -234,17 +227,17 @@ export function onsetsOf(request: OnsetRequest, chance: Chance): readonly Onset[
   const stretches = stretchesOf(spans);
   const pulse = pulseOf(metre);
   const spanAt = (beat: Beats): number =>
-    spans.findLastIndex((span) => span.beat <= beat + NEAR && beat < span.beat + span.beats - NEAR);
+    spans.findLastIndex((span) => span.beat <= beat && beat < span.beat + span.beats);
   // A chord that goes on is said as much of as where it began.
   const intentAt = (beat: Beats): Intent => {
-    const stretch = stretches.find((one) => one.beat <= beat + NEAR && beat < one.end - NEAR);
+    const stretch = stretches.find((one) => one.beat <= beat && beat < one.end);
     return stretch ? at(spans, stretch.first).intent : 'coast';
   };
   const all: (Draft & { phrase: number; until: Beats; span: number; target: boolean })[] = [];
   for (const [phrase, planned] of plan.phrases.entries()) {
     const { drafts, met } = phraseOnsets(planned, request, stretches, intentAt, chance);
     for (const draft of drafts) {
-      const lands = met.find(({ beat }) => is(beat, draft.beat));
+      const lands = met.find(({ beat }) => beat === draft.beat);
       const span = lands?.span ?? spanAt(draft.beat);
       if (span < 0) continue;
       all.push({ ...draft, phrase, until: planned.to, span, target: lands !== undefined });
@@ -261,14 +254,14 @@ export function onsetsOf(request: OnsetRequest, chance: Chance): readonly Onset[
     const most = ends ? until : Math.min(next.beat, beat + style.hold * pulse);
     const sounding = at(spans, span);
     const onward = spans[span + 1];
-    const silence = !onward || !is(onward.beat, sounding.beat + sounding.beats);
+    const silence = !onward || onward.beat !== sounding.beat + sounding.beats;
     // No note reaches into a bar without a chord.
     const wall = silence ? sounding.beat + sounding.beats : Infinity;
     const meets = heads.has(span) && !heard.has(span);
     heard.add(span);
     return {
       ...{ beat, span, target, meets, phrase, begins, ends },
-      beats: Math.max(1 / (8 * metre.per), Math.min(most, next?.beat ?? Infinity, wall) - beat),
+      beats: Math.max(metre.slot / 8, Math.min(most, next?.beat ?? Infinity, wall) - beat),
       step: begins ? null : step,
       strong: isStrong(beat, metre),
     };

@@ -3,11 +3,16 @@ import { seeded } from '../random';
 import { invertMotif, fragmentOf } from './motif';
 import { planLine, planWords } from './plan';
 import { type LineStyle, STYLE_ROWS } from './styles';
+import { BEAT } from '../time/units';
+import { lineMetre } from './rhythm';
 
-const METRE = { bar: 4, per: 2, triplets: true };
+const METRE = lineMetre({ beats: 4, unit: 4 }, 'eighths');
 const plan = (seed: number, end = 32, calls = false, style: LineStyle = 'bop') =>
   planLine(
-    { metre: METRE, style: STYLE_ROWS[style], end, changes: [], motif: null, calls },
+    {
+      ...{ metre: METRE, style: STYLE_ROWS[style], end: end * BEAT },
+      ...{ changes: [], motif: null, calls },
+    },
     seeded(seed),
   );
 
@@ -20,7 +25,7 @@ describe('the plan of a line', () => {
       phrases.slice(1).forEach((phrase, index) => {
         const before = phrases[index];
         expect(phrase.bars.first).toBe((before?.bars.last ?? 0) + 1);
-        expect(phrase.from - (before?.to ?? 0)).toBeGreaterThanOrEqual(1);
+        expect(phrase.from - (before?.to ?? 0)).toBeGreaterThanOrEqual(BEAT);
       });
       for (const { bars, from, close, to } of phrases) {
         expect(bars.last - bars.first).toBeGreaterThanOrEqual(1);
@@ -36,7 +41,7 @@ describe('the plan of a line', () => {
       const { phrases } = plan(seed, 64);
       const tops = phrases.filter(({ climax }) => climax);
       expect(tops).toHaveLength(1);
-      expect(tops[0]?.from).toBeGreaterThan(64 / 3);
+      expect(tops[0]?.from).toBeGreaterThan((64 * BEAT) / 3);
       for (const { level, climax } of phrases) expect(level === 1).toBe(climax);
       const [first, last] = [phrases[0], phrases.at(-1)];
       expect(last?.density).toBeGreaterThan(first?.density ?? 1);
@@ -45,7 +50,7 @@ describe('the plan of a line', () => {
 
   test('begins off beat one far more often than on it', () => {
     const starts = Array.from({ length: 40 }, (_, seed) => plan(seed + 1, 64).phrases).flat();
-    const onOne = starts.filter(({ from }) => from % 4 === 0).length;
+    const onOne = starts.filter(({ from }) => from % (4 * BEAT) === 0).length;
     expect(onOne / starts.length).toBeLessThan(0.15);
   });
 
@@ -63,7 +68,14 @@ describe('the plan of a line', () => {
 
   test('is said in words, with how far each phrase lies from the first', () => {
     const { motif } = plan(1);
-    const phrase = { from: 0, close: 6, to: 7, level: 0.5, density: 0.5, climax: false };
+    const phrase = {
+      from: 0,
+      close: 6 * BEAT,
+      to: 7 * BEAT,
+      level: 0.5,
+      density: 0.5,
+      climax: false,
+    };
     const phrases = [
       { ...phrase, role: 'statement', ending: 'open', bars: { first: 0, last: 1 } },
       { ...phrase, role: 'answer', ending: 'closed', bars: { first: 2, last: 3 } },

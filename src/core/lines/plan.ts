@@ -3,8 +3,8 @@
  * answered, turned over, cut or left; how high each lies, and the one climax. A value that can be printed,
  * said in words and kept while the notes change.
  */
-import { at, range } from '../lists';
-import { type Beats, NEAR } from '../time/units';
+import { at, modulo, range } from '../lists';
+import type { Beats } from '../time/units';
 import { type Chance, drawn, weighed, type Weights } from './chance';
 import { drawMotif, type Motif } from './motif';
 import { type LineMetre, onGrid, pulseOf } from './rhythm';
@@ -17,7 +17,7 @@ export type PhraseRole =
 /** A phrase before it has notes: what it does, and from when to when. */
 export interface PlannedPhrase {
   readonly role: PhraseRole;
-  /** Where its first note begins, where its last one does, and where that one ends, in beats. */
+  /** Where its first note begins, where its last one does, and where that one ends. */
   readonly from: Beats;
   readonly close: Beats;
   readonly to: Beats;
@@ -139,9 +139,8 @@ interface Stretched {
   readonly isLast: boolean;
 }
 
-/** How far into its pulse a beat lies, from 0 up to 1. */
-const phaseOf = (beat: Beats, pulse: Beats): number =>
-  beat / pulse - Math.floor(beat / pulse + NEAR);
+/** How far into its pulse a beat lies. */
+const phaseOf = (beat: Beats, pulse: Beats): Beats => modulo(beat, pulse);
 
 /** Where a phrase begins: after the breath before it, and an idea that comes back on the beat or off it as it did. */
 function beginningOf(
@@ -151,22 +150,21 @@ function beginningOf(
   aside: number,
   chance: Chance,
 ): Beats {
-  const { bar, per } = metre;
+  const { bar, slot } = metre;
   const pulse = pulseOf(metre);
   const border = first * bar;
-  const stands = (offset: number) => onGrid(border + (offset * pulse) / 2, per);
+  const stands = (offset: number) => onGrid(border + (offset * pulse) / 2, slot);
   const possible = style.starts.filter(
     ([offset]) =>
-      stands(offset) >= (calls ? border : free) - NEAR &&
+      stands(offset) >= (calls ? border : free) &&
       stands(offset) < border + bar &&
       (!everyChange || offset <= 2),
   );
   const alike = possible.filter(
-    ([offset]) =>
-      isFirst || role === 'free' || Math.abs(phaseOf(stands(offset), pulse) - aside) < NEAR,
+    ([offset]) => isFirst || role === 'free' || phaseOf(stands(offset), pulse) === aside,
   );
   const choice = alike.length > 0 ? alike : possible;
-  return choice.length > 0 ? stands(weighed(choice, chance)) : onGrid(Math.max(free, border), per);
+  return choice.length > 0 ? stands(weighed(choice, chance)) : onGrid(Math.max(free, border), slot);
 }
 
 /** Where the last note of a phrase begins, and where it ends. */
@@ -176,17 +174,14 @@ function closeOf(
   from: Beats,
   chance: Chance,
 ): Pick<PlannedPhrase, 'close' | 'to'> {
-  const { bar, per } = metre;
+  const { bar, slot } = metre;
   const half = pulseOf(metre) / 2;
-  const slot = 1 / per;
-  const ends = style.ends.filter(
-    ([offset]) => last * bar + offset * half >= from + 2 * half - NEAR,
-  );
+  const ends = style.ends.filter(([offset]) => last * bar + offset * half >= from + 2 * half);
   const wanted = ends.length === 0 ? from : last * bar + weighed(ends, chance) * half;
   const over = calls ? (last + 1) * bar : end;
   const close = isLast
     ? closingOf(changes, from, end, half)
-    : onGrid(Math.max(from, Math.min(wanted, over - 2 * half)), per);
+    : onGrid(Math.max(from, Math.min(wanted, over - 2 * half)), slot);
   const ring = weighed(style.rings, chance) * 2 * half;
   const stop = isLast ? end : calls ? over : end - slot;
   const rings = isLast ? Math.max(ring, bar / 2) : ring;
@@ -196,11 +191,10 @@ function closeOf(
 /** The plan for a form, drawn by chance. */
 export function planLine(request: PlanRequest, chance: Chance): LinePlan {
   const { metre, style, end, calls } = request;
-  const { bar, per } = metre;
+  const { bar, slot } = metre;
   const pulse = pulseOf(metre);
-  const slot = 1 / per;
-  const bars = Math.max(1, Math.ceil(end / bar - NEAR));
-  const quick = pulse * per >= 4;
+  const bars = Math.max(1, Math.ceil(end / bar));
+  const quick = pulse >= 4 * slot;
   const lengths = lengthsOf(bars, style, { quick, calls }, chance);
   const roles = rolesOf(lengths.length, chance);
   const levels = levelsOf(lengths.length, chance);
@@ -225,7 +219,7 @@ export function planLine(request: PlanRequest, chance: Chance): LinePlan {
     }
     if (which === 0) {
       aside = phaseOf(from, pulse);
-      motif ??= drawMotif(metre, style, from - Math.floor(from / bar + NEAR) * bar, chance);
+      motif ??= drawMotif(metre, style, modulo(from, bar), chance);
     }
     const { close, to } = closeOf(stretch, request, from, chance);
     const through = which / Math.max(1, lengths.length - 1);
@@ -251,8 +245,8 @@ export function planLine(request: PlanRequest, chance: Chance): LinePlan {
 /** Where the last note begins: on the last change that leaves it room to ring, else in the last bar. */
 function closingOf(changes: readonly Beats[], from: Beats, end: Beats, half: Beats): Beats {
   const latest = Math.max(from, end - 4 * half);
-  const change = changes.findLast((beat) => beat >= from - NEAR && beat <= end - 2 * half + NEAR);
-  return change === undefined || change < latest - 4 * half - NEAR ? latest : change;
+  const change = changes.findLast((beat) => beat >= from && beat <= end - 2 * half);
+  return change === undefined || change < latest - 4 * half ? latest : change;
 }
 
 const ROLE_WORDS: Readonly<Record<PhraseRole, string>> = {

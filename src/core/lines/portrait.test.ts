@@ -7,8 +7,10 @@ import { type PlayedNote, struck } from '../phrases/passage';
 import { phrasesIn, portraitOf, restShare, sizeOf } from './portrait';
 import { spansOf } from './spans';
 import { chartOf } from '$tests/laws';
+import { BEAT } from '../time/units';
+import { lineMetre } from './rhythm';
 
-const METRE = { bar: 4, per: 2, triplets: true };
+const METRE = lineMetre({ beats: 4, unit: 4 }, 'eighths');
 const CHART = chartOf('key: C\n| Cmaj7 | % |');
 const SPANS = spansOf(
   CHART,
@@ -19,10 +21,13 @@ const SPANS = spansOf(
 /** Notes on the highest string, as frets with the beats they begin at and last. */
 const line = (...notes: readonly (readonly [fret: number, beat: number, beats: number])[]) =>
   notes.map(([fret, beat, beats]): PlayedNote =>
-    struck({ string: 1, fret, beat, beats, note: note('C'), chord: beat < 4 ? 0 : 1 }),
+    struck({
+      ...{ string: 1, fret, beat: beat * BEAT, beats: beats * BEAT },
+      ...{ note: note('C'), chord: beat < 4 ? 0 : 1 },
+    }),
   );
 const portrait = (notes: readonly PlayedNote[]) =>
-  portraitOf({ neck: NECK, notes, spans: SPANS, metre: METRE, end: 8 });
+  portraitOf({ neck: NECK, notes, spans: SPANS, metre: METRE, end: 8 * BEAT });
 
 describe('a portrait', () => {
   test('counts phrases by their breaths, and where they begin', () => {
@@ -55,7 +60,7 @@ describe('a portrait', () => {
     expect(found.tones).toBe(0.5);
     expect(found.strongTones).toBeCloseTo(1 / 3);
     expect(found.chromatic).toBe(0.25);
-    expect(found.longestOutside).toBe(0.5);
+    expect(found.longestOutside).toBe(BEAT / 2);
     expect(found.heldClashes).toBe(1);
     expect(portrait(line([0, 0, 0.5], [1, 1, 0.5], [3, 1.5, 0.5])).heldClashes).toBe(0);
   });
@@ -73,6 +78,6 @@ describe('a portrait', () => {
   test('says where the highest note comes, and how much is silent', () => {
     const notes = line([0, 0, 1], [7, 4, 1], [3, 6, 2]);
     expect(portrait(notes)).toMatchObject({ peak: 0.5, range: 7, rests: 0.5 });
-    expect(restShare(notes, 8)).toBe(0.5);
+    expect(restShare(notes, 8 * BEAT)).toBe(0.5);
   });
 });

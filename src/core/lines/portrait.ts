@@ -10,7 +10,7 @@ import { type Neck, pitchAt } from '../neck/neck';
 import { type Note, pitchClass } from '../notes/notes';
 import type { PlayedNote } from '../phrases/passage';
 import { techniqueOf } from '../phrases/techniques';
-import { type Beats, NEAR } from '../time/units';
+import { BEAT, type Beats } from '../time/units';
 import { isStrong, type LineMetre, pulseOf } from './rhythm';
 import { type ChordSpan, materialAt } from './spans';
 import { type LineStyle, type Size, SIZES } from './styles';
@@ -43,7 +43,7 @@ export interface Portrait {
   /** Shares of notes that are chord tones: of all, and of those on a pulse. */
   readonly tones: number;
   readonly strongTones: number;
-  /** Notes neither of the chord nor of what is played over it, as a share; the longest of them, in beats. */
+  /** Notes neither of the chord nor of what is played over it, as a share; the longest of them. */
   readonly chromatic: number;
   readonly longestOutside: Beats;
   /** Notes a half step above a chord tone that are held for a pulse. */
@@ -77,7 +77,7 @@ export function phrasesIn(
   for (const [index, note] of notes.entries()) {
     const before = notes[index - 1];
     const apart = before ? note.beat - before.beat - before.beats : Infinity;
-    if (apart >= breath - NEAR) phrases.push([]);
+    if (apart >= breath) phrases.push([]);
     phrases.at(-1)?.push(index);
   }
   return phrases;
@@ -109,13 +109,13 @@ function crossedIn(notes: readonly PlayedNote[], metre: LineMetre): number {
   const first = notes[0];
   const last = notes.at(-1);
   if (!first || !last) return 0;
-  const from = Math.floor(first.beat / metre.bar + NEAR) + 1;
-  const to = Math.ceil(last.beat / metre.bar - NEAR);
+  const from = Math.floor(first.beat / metre.bar) + 1;
+  const to = Math.ceil(last.beat / metre.bar);
   const lines = range(from, Math.max(from, to + 1)).map((bar) => bar * metre.bar);
   const crossed = lines.filter((line) => {
-    const before = notes.findLast(({ beat }) => beat < line - NEAR);
-    const after = notes.find(({ beat }) => beat >= line - NEAR);
-    return before && after && after.beat - before.beat <= pulseOf(metre) + NEAR;
+    const before = notes.findLast(({ beat }) => beat < line);
+    const after = notes.find(({ beat }) => beat >= line);
+    return before && after && after.beat - before.beat <= pulseOf(metre);
   });
   return ratio(crossed.length, lines.length);
 }
@@ -134,7 +134,7 @@ export function portraitOf({ neck, notes, spans, metre, end, home = null }: Port
   }
   let [tones, strong, strongTones, outside, longestOutside, heldClashes] = [0, 0, 0, 0, 0, 0];
   for (const [index, note] of notes.entries()) {
-    const span = spans.findLast((one) => one.index === note.chord && one.beat <= note.beat + 1);
+    const span = spans.findLast((one) => one.index === note.chord && one.beat <= note.beat + BEAT);
     if (!span) continue;
     const pitch = at(pitches, index) % 12;
     const tone = chordNotes(span.chord).some((one) => pitchClass(one) === pitch);
@@ -143,7 +143,7 @@ export function portraitOf({ neck, notes, spans, metre, end, home = null }: Port
     else if ((material.mask & (1 << pitch)) === 0) {
       outside += 1;
       longestOutside = Math.max(longestOutside, note.beats);
-    } else if (note.beats >= pulseOf(metre) - NEAR) {
+    } else if (note.beats >= pulseOf(metre)) {
       const { clashes } = assess(span.chord, material, { key: null, bluesTonic: home });
       if (clashes.some((clash) => pitchClass(clash.note) === pitch)) heldClashes += 1;
     }
@@ -156,7 +156,7 @@ export function portraitOf({ neck, notes, spans, metre, end, home = null }: Port
   const peak = notes[pitches.indexOf(highest)]?.beat ?? 0;
   const onOne = phrases.filter(([head]) => {
     const beat = notes[head ?? 0]?.beat ?? 0;
-    return Math.abs(beat / metre.bar - Math.round(beat / metre.bar)) < NEAR;
+    return beat % metre.bar === 0;
   });
   const gestures = notes.filter(({ techniques }) =>
     techniques.some(({ kind }) => kind === 'bend' || kind === 'slide'),

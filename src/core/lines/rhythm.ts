@@ -1,18 +1,17 @@
 /** Rhythms: where notes may begin in a metre, and the cells they are chosen from. */
 import { range } from '../lists';
-import type { TimeSignature } from '../time/metre';
-import { notesPerBeat, type Subdivision } from '../time/subdivision';
-import { type Beats, NEAR } from '../time/units';
+import { barOf, type TimeSignature } from '../time/metre';
+import { noteLength, type Subdivision } from '../time/subdivision';
+import { BEAT, type Beats } from '../time/units';
 import { type Chance, weighed } from './chance';
 import type { Cells, Pattern } from './cells';
 import type { StyleRow } from './styles';
 
 /** What a line's time is divided by. */
 export interface LineMetre {
-  /** Beats to a bar. */
   readonly bar: Beats;
-  /** Notes to a beat. */
-  readonly per: number;
+  /** How long a note of the line lasts. */
+  readonly slot: Beats;
   /** Whether two notes may give way to three: eighths of a quarter do. */
   readonly triplets: boolean;
 }
@@ -24,53 +23,54 @@ export interface Pulse {
 }
 
 /** How a line in notes of a value is divided in a metre. */
-export function lineMetre({ beats, unit }: TimeSignature, subdivision: Subdivision): LineMetre {
-  const triplets = subdivision === 'eighths' && unit === 4;
-  return { bar: beats, per: notesPerBeat(subdivision, unit), triplets };
+export function lineMetre(time: TimeSignature, subdivision: Subdivision): LineMetre {
+  const triplets = subdivision === 'eighths' && time.unit === 4;
+  return { bar: barOf(time), slot: noteLength(subdivision, time.unit), triplets };
 }
 
+const COMPOUND: Beats = 3 * BEAT;
+
 /** How many notes are felt together: threes in compound metres and triplets, else twos or fours. */
-function together({ bar, per }: LineMetre): 2 | 3 | 4 {
-  if (per % 3 === 0 || per === 1.5) return 3;
-  if (per === 1 && bar % 3 === 0 && bar > 3) return 3;
-  if (per >= 4) return 4;
+function together({ bar, slot }: LineMetre): 2 | 3 | 4 {
+  if (BEAT % (3 * slot) === 0 || 3 * slot === 2 * BEAT) return 3;
+  if (slot === BEAT && bar % COMPOUND === 0 && bar > COMPOUND) return 3;
+  if (4 * slot <= BEAT) return 4;
   return 2;
 }
 
 /** Three eighths to a beat, as in 6/8 and 12/8, whatever they are divided into. */
-const isCompound = ({ bar, per, triplets }: LineMetre): boolean =>
-  bar % 3 === 0 && bar > 3 && per < 3 && !triplets;
-const COMPOUND: Beats = 3;
+const isCompound = ({ bar, slot, triplets }: LineMetre): boolean =>
+  bar % COMPOUND === 0 && bar > COMPOUND && 3 * slot > BEAT && !triplets;
 
 /** How long what is felt as one lasts. */
 export const pulseOf = (metre: LineMetre): Beats =>
-  isCompound(metre) ? COMPOUND : together(metre) / metre.per;
+  isCompound(metre) ? COMPOUND : together(metre) * metre.slot;
 
 /** The longest a note in passing lasts: an eighth, or the note of the grid that is no longer. */
 export const passingOf = (metre: LineMetre): Beats => {
-  const eighth = isCompound(metre) ? 1 : pulseOf(metre) / 2;
-  return Math.floor(eighth * metre.per + NEAR) / metre.per;
+  const eighth = isCompound(metre) ? BEAT : pulseOf(metre) / 2;
+  return Math.floor(eighth / metre.slot) * metre.slot;
 };
 
 /** On the nearest moment a note may begin at. */
-export const onGrid = (beat: Beats, per: number): Beats => Math.round(beat * per) / per;
+export const onGrid = (beat: Beats, slot: Beats): Beats => Math.round(beat / slot) * slot;
 
 /** The pulses of the bars between two beats. */
 export function pulsesOf(metre: LineMetre, from: Beats, to: Beats): readonly Pulse[] {
-  const slot = 1 / metre.per;
+  const { slot } = metre;
   const size = together(metre);
   const length = size * slot;
-  const first = Math.floor((from + NEAR) / metre.bar);
-  const last = Math.ceil((to - NEAR) / metre.bar);
+  const first = Math.floor(from / metre.bar);
+  const last = Math.ceil(to / metre.bar);
   const pulses = range(first, last).flatMap((bar) => {
     const start = bar * metre.bar;
-    return range(0, Math.ceil(metre.bar / length - NEAR)).map((which): Pulse => {
+    return range(0, Math.ceil(metre.bar / length)).map((which): Pulse => {
       const beat = start + which * length;
-      const left = Math.ceil((start + metre.bar - beat) / slot - NEAR);
+      const left = Math.ceil((start + metre.bar - beat) / slot);
       return { beat, slots: Math.min(size, left) as Pulse['slots'] };
     });
   });
-  return pulses.filter(({ beat, slots }) => beat + slots * slot > from + NEAR && beat < to - NEAR);
+  return pulses.filter(({ beat, slots }) => beat + slots * slot > from && beat < to);
 }
 
 const ALONE: Cells = {
@@ -95,24 +95,20 @@ export interface Bounds {
   readonly silent: readonly Beats[];
 }
 
-const has = (beats: readonly Beats[], beat: Beats): boolean =>
-  beats.some((one) => Math.abs(one - beat) < NEAR);
-
 /**
  * When notes begin in a pulse: a cell drawn by how much is said, of those that keep to the bounds; where
  * none does, what is asked for and nothing else.
  */
 function cellIn(
   pulse: Pulse,
-  { per, triplets }: LineMetre,
+  { slot, triplets }: LineMetre,
   { cells }: StyleRow,
   density: number,
   { struck, silent }: Bounds,
   chance: Chance,
 ): readonly Beats[] {
-  const slot = 1 / per;
   const end = pulse.beat + pulse.slots * slot;
-  const wanted = struck.filter((beat) => beat >= pulse.beat - NEAR && beat < end - NEAR);
+  const wanted = struck.filter((beat) => beat >= pulse.beat && beat < end);
   const { busy, calm } = pulse.slots === 1 ? ALONE : cells[pulse.slots];
   const choices = [
     ...busy.map(([pattern, weight]) => [pattern, weight * density] as const),
@@ -120,7 +116,9 @@ function cellIn(
   ].filter(([pattern, weight]) => {
     if (weight <= 0 || (pattern === 'ttt' && !triplets)) return false;
     const times = timesIn(pattern, pulse, slot);
-    return wanted.every((beat) => has(times, beat)) && !times.some((beat) => has(silent, beat));
+    return (
+      wanted.every((beat) => times.includes(beat)) && !times.some((beat) => silent.includes(beat))
+    );
   });
   const drawn = chance();
   return choices.length === 0
@@ -134,9 +132,8 @@ function cellIn(
 
 /** Whether a moment is one a hand counts: the beginning of a pulse. */
 export function isStrong(beat: Beats, metre: LineMetre): boolean {
-  const within = beat - Math.floor((beat + NEAR) / metre.bar) * metre.bar;
-  const pulses = within / pulseOf(metre);
-  return Math.abs(pulses - Math.round(pulses)) < NEAR;
+  const within = beat - Math.floor(beat / metre.bar) * metre.bar;
+  return within % pulseOf(metre) === 0;
 }
 
 /** Moments of a rhythm between two beats, drawn pulse by pulse. */
@@ -152,7 +149,7 @@ export function rhythmIn(
   const pulses = pulsesOf(metre, from, to);
   return pulses.flatMap((pulse) => {
     // A pulse that is begun within has no triplet.
-    const whole = pulse.beat >= from - NEAR && pulse.beat + pulse.slots / metre.per <= to + NEAR;
+    const whole = pulse.beat >= from && pulse.beat + pulse.slots * metre.slot <= to;
     const found = cellIn(
       pulse,
       whole ? metre : { ...metre, triplets: false },
@@ -161,6 +158,6 @@ export function rhythmIn(
       bounds,
       chance,
     );
-    return found.filter((beat) => beat >= from - NEAR && beat < to - NEAR);
+    return found.filter((beat) => beat >= from && beat < to);
   });
 }

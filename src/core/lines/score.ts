@@ -3,7 +3,7 @@ import { degreeOver, weightOver } from '../chords/over';
 import { at, range } from '../lists';
 import { pitchAt } from '../neck/neck';
 import { DEFAULT_TEMPO } from '../time/tempo';
-import type { BeatsPerMinute } from '../time/units';
+import { BEAT, type BeatsPerMinute } from '../time/units';
 import { isHurried, isOutOfReach } from './inTime';
 import type { Onset } from './onsets';
 import { type Bounds, FIGURES, type Portrait, portraitOf, type Portrayed } from './portrait';
@@ -119,7 +119,7 @@ export function scoreLine(scored: Scored): LineScore {
     sway: within(swaysIn(pitches), [0, Math.floor(notes.length / 60)], 2),
     motif: within(motifIn(scored), [0.8, 1], 0.5),
     hands: handsIn(scored),
-    ending: closes && last && last.beats >= 1 ? 1 : closes ? 0.5 : 0,
+    ending: closes && last && last.beats >= BEAT ? 1 : closes ? 0.5 : 0,
   };
   const names = Object.keys(SCORE_PARTS) as ScorePart[];
   const weights = names.reduce((sum, name) => sum + SCORE_PARTS[name].weight, 0);

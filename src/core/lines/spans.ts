@@ -4,9 +4,9 @@ import type { Chord } from '../chords/chords';
 import type { Intent } from '../lenses/lens';
 import type { Material } from '../lenses/material';
 import { range } from '../lists';
-import { type Beats, NEAR } from '../time/units';
+import type { Beats } from '../time/units';
 
-/** What is played over the rest of a chord, from so many beats into it. */
+/** What is played over the rest of a chord, from so far into it. */
 export interface Later {
   readonly material: Material;
   readonly after: Beats;
@@ -17,8 +17,8 @@ export interface ChordSpan {
   /** Index of the chord in the chart. */
   readonly index: number;
   readonly chord: Chord;
-  readonly beat: number;
-  readonly beats: number;
+  readonly beat: Beats;
+  readonly beats: Beats;
   readonly material: Material;
   readonly later?: Later | null;
   readonly intent: Intent;
@@ -26,7 +26,7 @@ export interface ChordSpan {
 
 /** What is played over a chord at a beat. */
 export const materialAt = ({ beat: begins, material, later }: ChordSpan, beat: Beats): Material =>
-  later && beat >= begins + later.after - NEAR ? later.material : material;
+  later && beat >= begins + later.after ? later.material : material;
 
 /** The whole form, one chord looped, or a chord and the next in turn. */
 export const EXTENTS = ['whole', 'isolate', 'pair'] as const;
@@ -45,7 +45,7 @@ export function spansOf(
   later: readonly (Later | null)[] = [],
 ): readonly ChordSpan[] {
   const { chords } = chart;
-  const span = (index: number, beat: number): readonly ChordSpan[] => {
+  const span = (index: number, beat: Beats): readonly ChordSpan[] => {
     const played = chords[index];
     const material = materials[index];
     if (!played || !material) return [];
@@ -64,7 +64,7 @@ export function spansOf(
   };
   if (extent === 'whole') return chords.flatMap(({ index, beat }) => span(index, beat));
   const turn = extent === 'isolate' ? [from] : [from, (from + 1) % Math.max(1, chords.length)];
-  let beat = 0;
+  let beat: Beats = 0;
   return range(0, ROUNDS[extent]).flatMap(() =>
     turn.flatMap((index) => {
       const found = span(index, beat);

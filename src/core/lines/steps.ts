@@ -16,7 +16,6 @@ import { pulseOf } from './rhythm';
 import { sizeOf } from './portrait';
 import { rowOf, type Size } from './styles';
 import { heightsFor, wishesFor } from './wishes';
-import { NEAR } from '../time/units';
 
 /** What a move of each size costs where the line does not wish for it. */
 const MOVES: Readonly<Record<Size, number>> = {
@@ -93,7 +92,7 @@ export function notesFor(
     if (onset.target) return jitter;
     const { wanted, most } = at(heights, which);
     const { strong, ends, phrase, meets, span, beats } = onset;
-    const long = beats > pulse / 2 + NEAR;
+    const long = beats > pulse / 2;
     const closes = guide || root;
     const { ending } = at(plan.phrases, phrase);
     const final = which === onsets.length - 1;
@@ -113,14 +112,14 @@ export function notesFor(
         ? (style.blue ?? 0) + (strong ? COSTS.blueStrong : 0)
         : 0;
     // An avoid note passes; so does a blue fifth, and a blue third does not ring.
-    const rings = ends || beats >= pulse - NEAR;
+    const rings = ends || beats >= pulse;
     const clash = avoid
       ? rings
         ? COSTS.held
         : strong || long
           ? COSTS.avoidStrong
           : 0
-      : blue && (fifth ? rings || long : ends || beats > pulse + NEAR)
+      : blue && (fifth ? rings || long : ends || beats > pulse)
         ? COSTS.held
         : 0;
     const missed = meets && midi === pitchAt(neck, at(targets, span)) ? COSTS.other : 0;

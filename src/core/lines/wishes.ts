@@ -9,7 +9,7 @@ import type { LinePlan } from './plan';
 import type { LineRequest } from './request';
 import { type LineMetre, passingOf } from './rhythm';
 import { type Size, SIZES, type StyleRow } from './styles';
-import { NEAR } from '../time/units';
+import { BEAT } from '../time/units';
 
 /** What is wanted of the way into a note, and of the note. */
 interface Wish {
@@ -43,9 +43,9 @@ export function wishesFor(
       !onset.begins &&
       !onset.ends &&
       !onset.meets &&
-      onset.beats <= longest + NEAR &&
+      onset.beats <= longest &&
       next !== undefined &&
-      next.beat - onset.beat - onset.beats < NEAR;
+      next.beat - onset.beat - onset.beats <= 0;
     const chromatic: boolean = touches && inPassing && !held;
     held = chromatic;
     // After a leap the line turns and steps back.
@@ -109,7 +109,7 @@ export function heightsFor(
   return onsets.map(({ phrase, beat, span }): Height => {
     const inside = byPhrase.get(phrase) ?? [];
     const start = at(inside, 0).beat;
-    const length = Math.max(1, at(inside, inside.length - 1).beat - start);
+    const length = Math.max(BEAT, at(inside, inside.length - 1).beat - start);
     const { level, climax } = at(plan.phrases, phrase);
     const { shape, swing } = at(shapes, phrase);
     const { low, high } = bounds.get(span) ?? { low: 0, high: 0 };

@@ -3,16 +3,17 @@ import { at, range } from '../lists';
 import { hashed } from '../random';
 import { type AskedNote, checkedSays, checkLine } from './checked';
 import type { TakenNote } from './take';
+import { BEAT } from '../time/units';
 
 /** A line of so many notes, drawn from a seed. */
 const lineOf = (count: number, step: number, seed: number): readonly AskedNote[] =>
   range(0, count).map((place) => ({
-    beat: place * step,
+    beat: place * step * BEAT,
     midi: 52 + Math.floor(hashed(seed, place, 1) * 24),
     bent: hashed(seed, place, 2) < 0.1 ? 2 : 0,
   }));
 const played = (asked: AskedNote, changed: Partial<TakenNote> = {}): TakenNote => ({
-  ...{ beats: 0.4, from: 'pick' as const, ...asked, ...changed },
+  ...{ beats: 0.4 * BEAT, from: 'pick' as const, ...asked, ...changed },
 });
 const verdicts = (asked: readonly AskedNote[], heard: readonly TakenNote[]) =>
   checkLine(asked, heard).notes.map(({ verdict }) => verdict);
@@ -22,7 +23,7 @@ describe('a line that was played', () => {
     for (const seed of range(0, 20)) {
       const line = lineOf(24, step, seed);
       const heard = line.map((note, place) =>
-        played(note, { beat: note.beat + 0.2 * (hashed(seed, place, 3) - 0.5) }),
+        played(note, { beat: note.beat + 0.2 * BEAT * (hashed(seed, place, 3) - 0.5) }),
       );
       const checked = checkLine(line, heard.toReversed());
       expect([checked.right, checked.extra]).toEqual([24, 0]);
@@ -30,8 +31,8 @@ describe('a line that was played', () => {
   });
 
   const ERRS: readonly (readonly [string, (note: AskedNote) => readonly TakenNote[]])[] = [
-    ['late', (note) => [played(note, { beat: note.beat + 0.4 })]],
-    ['early', (note) => [played(note, { beat: note.beat - 0.4 })]],
+    ['late', (note) => [played(note, { beat: note.beat + 0.4 * BEAT })]],
+    ['early', (note) => [played(note, { beat: note.beat - 0.4 * BEAT })]],
     ['another octave', (note) => [played(note, { midi: note.midi + 12 })]],
     ['another note', (note) => [played(note, { midi: note.midi + 1 })]],
     ['bent otherwise', (note) => [played(note, { bent: note.bent === 0 ? 1 : 0 })]],
@@ -50,20 +51,23 @@ describe('a line that was played', () => {
   });
 
   test('pairs notes in order: repeated notes are each heard once', () => {
-    const line = range(0, 4).map((beat) => ({ beat, midi: 60, bent: 0 }));
-    const heard = [0, 1, 3].map((beat) => played({ beat, midi: 60, bent: 0 }));
+    const line = range(0, 4).map((beat) => ({ beat: beat * BEAT, midi: 60, bent: 0 }));
+    const heard = [0, 1, 3].map((beat) => played({ beat: beat * BEAT, midi: 60, bent: 0 }));
     expect(verdicts(line, heard)).toEqual(['as written', 'as written', 'missed', 'as written']);
   });
 
   test('counts what was not written', () => {
     const line = lineOf(4, 1, 3);
-    const heard = [...line.map((note) => played(note)), played({ beat: 2.5, midi: 90, bent: 0 })];
+    const heard = [
+      ...line.map((note) => played(note)),
+      played({ beat: 2.5 * BEAT, midi: 90, bent: 0 }),
+    ];
     expect(checkLine(line, heard)).toMatchObject({ right: 4, extra: 1 });
   });
 
   test('far from its moment answers nothing', () => {
     const line = [{ beat: 0, midi: 60, bent: 0 }];
-    expect(checkLine(line, [played(at(line, 0), { beat: 3 })])).toMatchObject({
+    expect(checkLine(line, [played(at(line, 0), { beat: 3 * BEAT })])).toMatchObject({
       ...{ right: 0, extra: 1, notes: [{ verdict: 'missed', heard: null, beatsLate: null }] },
     });
   });
@@ -79,11 +83,11 @@ describe('how it went', () => {
     [[], 'Nothing was heard. Play it once more, a little louder.'],
     [line.slice(1).map((note) => played(note)), '3 of 4 notes as written; 1 missed.'],
     [
-      line.map((note, place) => played(note, place < 2 ? { beat: note.beat + 0.4 } : {})),
+      line.map((note, place) => played(note, place < 2 ? { beat: note.beat + 0.4 * BEAT } : {})),
       '2 of 4 notes as written; 2 late.',
     ],
     [
-      [...line.map((note) => played(note)), played({ beat: 3.5, midi: 91, bent: 0 })],
+      [...line.map((note) => played(note)), played({ beat: 3.5 * BEAT, midi: 91, bent: 0 })],
       'All 4 notes are as written. One note too many.',
     ],
   ])('is said, %#', (heard, sentence) => {
@@ -95,7 +99,9 @@ describe('how it went', () => {
     [0, '0 of 1 note as written; 1 late.'],
   ])('of one note, %#', (right, sentence) => {
     const one = line.slice(0, 1);
-    const heard = one.map((note) => played(note, right === 1 ? {} : { beat: note.beat + 0.4 }));
+    const heard = one.map((note) =>
+      played(note, right === 1 ? {} : { beat: note.beat + 0.4 * BEAT }),
+    );
     expect(checkedSays(checkLine(one, heard))).toBe(sentence);
   });
 });

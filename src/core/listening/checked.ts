@@ -5,7 +5,7 @@
 import { at, range } from '../lists';
 import type { Midi } from '../notes/pitch';
 import { ON_TIME } from '../phrases/landing';
-import type { Beats } from '../time/units';
+import { BEAT, type Beats, inBeats } from '../time/units';
 import { counted, list } from '../words';
 import type { TakenNote } from './take';
 
@@ -48,7 +48,7 @@ export interface Checked {
 /** What a pair costs, and a note left alone: less than a wrong note in its place and one too many. */
 const COSTS = { octave: 0.5, note: 1.2, step: 0.05, beat: 0.5, alone: 1.1 } as const;
 /** Further from its moment a note is no answer to it. */
-const FAR: Beats = 1.5;
+const FAR: Beats = (3 * BEAT) / 2;
 /** Bent so many half steps otherwise is another bend. */
 const BEND = 0.75;
 
@@ -58,7 +58,7 @@ function costOf(asked: AskedNote, heard: TakenNote): number {
   const away = Math.abs(heard.midi - asked.midi);
   const pitch =
     away === 0 ? 0 : away % 12 === 0 ? COSTS.octave : COSTS.note + COSTS.step * Math.min(12, away);
-  return pitch + COSTS.beat * late;
+  return pitch + COSTS.beat * inBeats(late);
 }
 
 /** For each note asked for, the place of the one heard for it; null where there is none. */
@@ -102,7 +102,7 @@ function verdictOf(asked: AskedNote, heard: TakenNote): NoteVerdict {
   return Math.abs(heard.bent - asked.bent) >= BEND ? 'bent otherwise' : 'as written';
 }
 
-/** A written line held against what was heard of it, both in beats from its beginning. */
+/** A written line held against what was heard of it, both in time from its beginning. */
 export function checkLine(asked: readonly AskedNote[], heard: readonly TakenNote[]): Checked {
   const ordered = heard.toSorted((a, b) => a.beat - b.beat);
   const found = pairs(asked, ordered);

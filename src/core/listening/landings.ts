@@ -19,9 +19,9 @@ import {
   WITHIN,
 } from '../phrases/landing';
 import { DEFAULT_TEMPO } from '../time/tempo';
-import { type Beats, type BeatsPerMinute, NEAR } from '../time/units';
+import { BEAT, type Beats, type BeatsPerMinute } from '../time/units';
 
-/** A note as it was heard, in beats of the chart; bent, at the pitch it arrived at. */
+/** A note as it was heard, in time of the chart and on no tick; bent, at the pitch it arrived at. */
 export interface HeardAt extends SoundingNote {
   /** How far from that pitch it was; 0 where it is not known. */
   readonly cents: number;
@@ -79,7 +79,7 @@ export interface Judged {
 }
 
 /** Later than this after its moment, or than its chord, a note is no answer to a target. */
-const LATEST: Beats = 2;
+const LATEST: Beats = 2 * BEAT;
 
 interface Found {
   readonly note: HeardAt;
@@ -137,16 +137,10 @@ function insteadOf(asked: Asked): Found | null {
         (after < 0 ? isAnticipated(heard, note, played) : after <= lastMoment(played, tolerance))),
   );
   if (octave) return { ...octave, verdict: 'another octave', how: null, held: octave.late < 0 };
-  const early = nearest(
-    asked,
-    (note, late) => exact(note) && late < -tolerance - NEAR && late >= -WITHIN - NEAR,
-  );
+  const early = nearest(asked, (note, late) => exact(note) && late < -tolerance && late >= -WITHIN);
   if (early) return { ...early, verdict: 'early', how: null, held: false };
   const latest = Math.min(LATEST, played.beats - tolerance);
-  const late = nearest(
-    asked,
-    (note, after) => exact(note) && after > tolerance + NEAR && after <= latest + NEAR,
-  );
+  const late = nearest(asked, (note, after) => exact(note) && after > tolerance && after <= latest);
   if (late) return { ...late, verdict: 'late', how: null, held: false };
   const met = meetingOf(heard, played, tolerance);
   const note = met && heard[met.by];
@@ -159,9 +153,9 @@ function insteadOf(asked: Asked): Found | null {
 }
 
 const AMOUNTS: readonly (readonly [Beats, string])[] = [
-  [0.3, 'a little'],
-  [0.6, 'half a beat'],
-  [1.2, 'a beat'],
+  [(3 * BEAT) / 10, 'a little'],
+  [(6 * BEAT) / 10, 'half a beat'],
+  [(12 * BEAT) / 10, 'a beat'],
 ];
 const amount = (beats: Beats): string =>
   AMOUNTS.find(([most]) => Math.abs(beats) <= most)?.[1] ?? 'more than a beat';
@@ -232,7 +226,7 @@ export function landingsOf(
     const answer = found.get(one) ?? null;
     // Until its last moment is over, a target that was not landed on still may be.
     const decided = played.beat + Math.min(LATEST, played.beats);
-    if (answer?.verdict !== 'landed' && decided > upTo + NEAR) return [];
+    if (answer?.verdict !== 'landed' && decided > upTo) return [];
     const late = answer ? answer.note.beat - played.beat : 0;
     return [
       {

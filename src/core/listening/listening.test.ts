@@ -9,6 +9,7 @@ import { takeOf } from './take';
 import { readFeel } from '../time/feel';
 import { playedAt } from '../time/swing';
 import { chartOf } from '$tests/laws';
+import { BEAT, inBeats } from '../time/units';
 
 const RATE = 44_100;
 
@@ -166,7 +167,7 @@ describe('landings', () => {
     { index: 2, midi: 64 },
   ];
   const note = (beat: number, midi: number, beats: number | null = 1, cents = 0) => ({
-    ...{ beat, midi, beats, cents },
+    ...{ beat: beat * BEAT, midi, beats: beats === null ? null : beats * BEAT, cents },
   });
   const verdicts = (...heard: ReturnType<typeof note>[]) =>
     landingsOf(chart, targets, heard).landings.map(({ verdict }) => verdict);
@@ -209,7 +210,7 @@ describe('landings', () => {
 
   test('what stood there first makes it delayed; no note answers twice', () => {
     const delayed = landingsOf(chart, targets, [note(4, 72, 0.5), note(4.5, 71)]).landings[1];
-    expect(delayed).toMatchObject({ verdict: 'landed', how: 'delayed', beatsLate: 0.5 });
+    expect(delayed).toMatchObject({ verdict: 'landed', how: 'delayed', beatsLate: BEAT / 2 });
     expect(delayed?.sentence).toContain('after the note that leads to it');
     const twice = landingsOf(
       chartOf('| G7 G7 |'),
@@ -242,16 +243,18 @@ describe('landings', () => {
 
   test('a verdict comes when it is certain, and stands', () => {
     const upTo = (beat: number, ...heard: ReturnType<typeof note>[]) =>
-      landingsOf(chart, targets, heard, { upTo: beat }).landings.map(({ verdict }) => verdict);
+      landingsOf(chart, targets, heard, { upTo: beat * BEAT }).landings.map(
+        ({ verdict }) => verdict,
+      );
     // What has landed is certain at once; what may still come is not judged.
     expect(upTo(4.1, note(0, 65), note(4, 71))).toEqual(['landed', 'landed']);
     expect(upTo(5.9, note(0, 65))).toEqual(['landed']);
     expect(upTo(6, note(0, 65))).toEqual(['landed', 'missed']);
     expect(upTo(5.9, note(0, 65), note(4, 59))).toEqual(['landed']);
     expect(upTo(6, note(0, 65), note(4, 59))).toEqual(['landed', 'another octave']);
-    const broken = landingsOf(chart, targets, [note(0, 65), note(4, 71)], { upTo: 5 });
+    const broken = landingsOf(chart, targets, [note(0, 65), note(4, 71)], { upTo: 5 * BEAT });
     expect(broken.sentence).toBe('2 of 2 targets landed; the other one was not reached.');
-    expect(landingsOf(chart, targets, [], { upTo: 1 }).sentence).toBe(
+    expect(landingsOf(chart, targets, [], { upTo: BEAT }).sentence).toBe(
       'No target has been reached yet.',
     );
   });
@@ -263,26 +266,26 @@ describe('landings', () => {
     [[65, 71], [], 3, 'The first target did not land; the other one was not reached. Listen next'],
   ])('one target is spoken of as one, %#', (midis, heard, upTo, says) => {
     const asked = midis.map((midi, index) => ({ index, midi }));
-    expect(landingsOf(chart, asked, heard, { upTo }).sentence).toContain(says);
+    expect(landingsOf(chart, asked, heard, { upTo: upTo * BEAT }).sentence).toContain(says);
   });
 
   test('more heard never takes a verdict back', () => {
     const played = fc.record({
-      beat: fc.integer({ min: -4, max: 64 }).map((n) => n / 4),
-      beats: fc.integer({ min: 1, max: 12 }).map((n) => n / 4),
+      beat: fc.integer({ min: -4, max: 64 }).map((n) => (n * BEAT) / 4),
+      beats: fc.integer({ min: 1, max: 12 }).map((n) => (n * BEAT) / 4),
       midi: fc.constantFrom(59, 60, 62, 64, 65, 67, 71, 76),
       cents: fc.constant(0),
     });
     fc.assert(
       fc.property(fc.array(played, { maxLength: 14 }), (notes) => {
         let before: readonly string[] = [];
-        for (let upTo = 0; upTo <= 18; upTo += 0.5) {
+        for (let upTo = 0; upTo <= 18 * BEAT; upTo += BEAT / 2) {
           // What has begun by then, as long as it has sounded.
           const heard = notes
             .filter(({ beat }) => beat <= upTo)
             .map((one) => ({
               ...one,
-              beats: Math.min(one.beats, Math.max(0.01, upTo - one.beat)),
+              beats: Math.min(one.beats, Math.max(BEAT / 100, upTo - one.beat)),
             }));
           const { landings } = landingsOf(chart, targets, heard, { upTo });
           const says = landings.map(({ index, verdict }) => `${index} ${verdict}`);
@@ -296,8 +299,8 @@ describe('landings', () => {
 
   test('transposed, moved by bars or written on another string, every verdict stays', () => {
     const played = fc.record({
-      beat: fc.integer({ min: -4, max: 64 }).map((n) => n / 4),
-      beats: fc.integer({ min: 1, max: 12 }).map((n) => n / 4),
+      beat: fc.integer({ min: -4, max: 64 }).map((n) => (n * BEAT) / 4),
+      beats: fc.integer({ min: 1, max: 12 }).map((n) => (n * BEAT) / 4),
       midi: fc.integer({ min: 50, max: 80 }),
       cents: fc.constant(0),
     });
@@ -312,7 +315,7 @@ describe('landings', () => {
         const higher = notes.map((one) => ({ ...one, midi: one.midi + 1 }));
         expect(told(landingsOf(up, moved, higher))).toEqual(own);
         const after = targets.map(({ index, midi }) => ({ index: index + 2, midi }));
-        const shifted = notes.map((one) => ({ ...one, beat: one.beat + 8 }));
+        const shifted = notes.map((one) => ({ ...one, beat: one.beat + 8 * BEAT }));
         expect(told(landingsOf(later, after, shifted))).toEqual(own);
       }),
     );
@@ -333,7 +336,7 @@ describe('landings', () => {
 describe('a take', () => {
   const zone = { low: 5, high: 9 };
   const heard = (beat: number, midi: number, more: object = {}) => ({
-    ...{ beat, beats: 0.45, midi, bent: 0, from: 'pick' as const, ...more },
+    ...{ beat: beat * BEAT, beats: 0.45 * BEAT, midi, bent: 0, from: 'pick' as const, ...more },
   });
 
   test('lies on the beats it was meant for, in the zone, with its slurs, slides and bends', () => {
@@ -342,10 +345,10 @@ describe('a take', () => {
       heard(0.52, 62, { from: 'slur' }),
       heard(0.98, 64, { from: 'slide' }),
       heard(1.36, 65),
-      heard(1.64, 67, { beats: 1.3, bent: 2 }),
+      heard(1.64, 67, { beats: 1.3 * BEAT, bent: 2 }),
       heard(3.1, 20),
     ]);
-    expect(taken.map(({ beat }) => beat)).toEqual([0, 0.5, 1, 4 / 3, 5 / 3]);
+    expect(taken.map(({ beat }) => inBeats(beat))).toEqual([0, 0.5, 1, 4 / 3, 5 / 3]);
     expect(taken.map((note) => pitchAt(STANDARD_NECK, note))).toEqual([60, 62, 64, 65, 67]);
     for (const { fret } of taken) expect(fret).toBeGreaterThanOrEqual(5);
     for (const { fret } of taken) expect(fret).toBeLessThanOrEqual(9);
@@ -357,7 +360,7 @@ describe('a take', () => {
       ['bend'],
     ]);
     // A short gap is held through.
-    expect(taken[0]?.beats).toBe(0.5);
+    expect(taken[0]?.beats).toBe(BEAT / 2);
   });
 
   test('that was swung is written even, its triplets as triplets', () => {
@@ -368,13 +371,12 @@ describe('a take', () => {
       STANDARD_NECK,
       zone,
       written.map((beat, place) =>
-        heard(swung(beat) + (place % 2 === 0 ? 0.02 : -0.02), 60 + place),
+        heard(inBeats(swung(beat * BEAT)) + (place % 2 === 0 ? 0.02 : -0.02), 60 + place),
       ),
       swung,
     );
-    for (const [place, { beat }] of taken.entries())
-      expect(beat).toBeCloseTo(written[place] ?? NaN);
-    expect(taken.map(({ beats }) => Math.round(100 * beats))).toEqual([
+    expect(taken.map(({ beat }) => inBeats(beat))).toEqual(written);
+    expect(taken.map(({ beats }) => Math.round(100 * inBeats(beats)))).toEqual([
       ...[50, 50, 50, 50, 33, 67, 50, 50],
     ]);
   });

@@ -2,7 +2,7 @@
 import { range } from '../lists';
 import { hertzOf, type Midi } from '../notes/pitch';
 import { hashed } from '../random';
-import type { Beats, Seconds } from '../time/units';
+import { BEAT, type Beats, type Seconds } from '../time/units';
 
 /** A note the simulated guitarist is to play. */
 export interface ToPlay {
@@ -26,14 +26,14 @@ export type Mistakes = (typeof MISTAKES)[number];
 type Mistake = Exclude<Mistakes, 'none' | 'all'>;
 const EVERY: readonly Mistake[] = ['late', 'missed', 'another octave', 'another tone'];
 
-/** Beats late, more than a target may be, and half steps to a tone of another name. */
-const LATE: Beats = 1.25;
+/** How late, more than a target may be, and half steps to a tone of another name. */
+const LATE: Beats = (5 * BEAT) / 4;
 const ELSEWHERE = 2;
 
 function erring(note: ToPlay, mistake: Mistake): readonly ToPlay[] {
   switch (mistake) {
     case 'late':
-      return [{ ...note, beat: note.beat + LATE, beats: Math.max(0.25, note.beats - LATE) }];
+      return [{ ...note, beat: note.beat + LATE, beats: Math.max(BEAT / 4, note.beats - LATE) }];
     case 'missed':
       return [];
     case 'another octave':

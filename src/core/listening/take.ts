@@ -6,10 +6,10 @@ import type { Neck, Zone } from '../neck/neck';
 import { openPitch, stringCount } from '../neck/neck';
 import type { Midi } from '../notes/pitch';
 import { bendBy, type Technique } from '../phrases/techniques';
-import type { Beats } from '../time/units';
+import { BEAT, type Beats } from '../time/units';
 import type { HeardNote } from './notes';
 
-/** A note as it was heard, in beats. */
+/** A note as it was heard: it need not begin on a tick. */
 export interface TakenNote extends Pick<HeardNote, 'midi' | 'bent' | 'from'> {
   readonly beat: Beats;
   readonly beats: Beats;
@@ -17,12 +17,15 @@ export interface TakenNote extends Pick<HeardNote, 'midi' | 'bent' | 'from'> {
 
 /** Parts of a beat that notes are written on: sixteenths, or triplets where those lie nearer. */
 const GRIDS: readonly number[] = [4, 3];
-const SHORTEST: Beats = 0.25;
+const SHORTEST: Beats = BEAT / 4;
 /** A gap shorter than this is held through, as a player would write it. */
-const GAP: Beats = 0.3;
+const GAP: Beats = (3 * BEAT) / 10;
 
 /** A swung note is played up to so many parts of a beat from where it is written. */
-const NEAR = range(-2, 3);
+const BESIDE = range(-2, 3);
+
+/** A triplet is clearly nearer where it is by so much. */
+const CLEARLY: Beats = (3 * BEAT) / 100;
 
 /** Where a heard beat is written, by where what is written there is played. */
 function writtenAt(beat: Beats, played: (written: Beats) => Beats): Beats {
@@ -30,10 +33,10 @@ function writtenAt(beat: Beats, played: (written: Beats) => Beats): Beats {
   const nearest = (list: readonly Beats[]) =>
     list.reduce((best, one) => (away(one) < away(best) ? one : best));
   const [first = beat, ...rest] = GRIDS.map((parts) =>
-    nearest(NEAR.map((by) => (Math.round(beat * parts) + by) / parts)),
+    nearest(BESIDE.map((by) => (Math.round((beat * parts) / BEAT) + by) * (BEAT / parts))),
   );
   // Sixteenths are meant unless a triplet is clearly nearer.
-  return rest.reduce((best, one) => (away(one) < away(best) - 0.03 ? one : best), first);
+  return rest.reduce((best, one) => (away(one) < away(best) - CLEARLY ? one : best), first);
 }
 
 function techniquesOf(note: TakenNote, before: TakenNote | undefined): readonly Technique[] {

@@ -6,6 +6,7 @@ import { noteName, pitchClass } from '../notes/notes';
 import { transposeSymbol } from '../chart/rewrite';
 import { intervalBetween, note } from '../notes/notes';
 import { landingOn, meetingOf, onTime, type SoundingNote } from './landing';
+import { BEAT } from '../time/units';
 
 const KEYS = ['C', 'Db', 'D', 'Eb', 'E', 'F', 'F#', 'G', 'Ab', 'A', 'Bb', 'B'] as const;
 
@@ -14,8 +15,8 @@ function played(line: string, up: number): readonly SoundingNote[] {
   return [...line.matchAll(/(~?)([A-G][b#]?)(\d) (-?[\d.]+)\+([\d.]+)/gu)].map(
     ([, grace, name, octave, beat, beats]) => ({
       midi: pitchClass(note(name ?? '')) + 12 * (Number(octave) + 1) + up,
-      beat: Number(beat),
-      beats: Number(beats),
+      beat: Math.round(Number(beat) * BEAT),
+      beats: Math.round(Number(beats) * BEAT),
       grace: grace === '~',
     }),
   );
@@ -155,8 +156,8 @@ describe('landings by hand', () => {
       const notes = played(line, up);
       // Wherever in the form it stands.
       for (const bars of range(0, 3)) {
-        const moved = notes.map((one) => ({ ...one, beat: one.beat + 4 * bars }));
-        const meeting = { chord: read, beat: 4 + 4 * bars, beats };
+        const moved = notes.map((one) => ({ ...one, beat: one.beat + 4 * bars * BEAT }));
+        const meeting = { chord: read, beat: (4 + 4 * bars) * BEAT, beats: beats * BEAT };
         const found = meetingOf(moved, meeting, onTime(bpm));
         expect(found && [found.by, found.how], noteName(read.root)).toEqual(met);
         if (!asked) continue;

@@ -11,7 +11,8 @@ import type { Chord } from '../chords/chords';
 import { modulo } from '../lists';
 import { halfSteps, pitchClass } from '../notes/notes';
 import type { Midi } from '../notes/pitch';
-import { type Beats, type BeatsPerMinute, NEAR } from '../time/units';
+import { BEAT, type Beats, type BeatsPerMinute } from '../time/units';
+import { beatsIn } from '../time/tempo';
 
 /** A note as it is heard: bent, at the pitch it arrives at. */
 export interface SoundingNote {
@@ -42,20 +43,20 @@ export interface Met {
 }
 
 /** On time is a quarter of a beat, or what nobody hears apart, in seconds, where that is longer. */
-const TOGETHER = { beats: 0.25, seconds: 0.09 } as const;
+const TOGETHER = { beats: BEAT / 4, seconds: 0.09 } as const;
 /** From how long before a chord to how long after its beginning a note may meet it. */
-export const WITHIN: Beats = 1;
+export const WITHIN: Beats = BEAT;
 /** For how long into the chord a note from before it is held, where it is meant for it. */
-const HELD: Beats = 0.25;
+const HELD: Beats = BEAT / 4;
 /** A step, in half steps. */
 const STEP = 2;
 
 /** How far from its moment a note is on time, where no tempo is known. */
 export const ON_TIME: Beats = TOGETHER.beats;
 
-/** How far from its moment a note is still on time, in beats at a tempo. */
+/** How far from its moment a note is still on time at a tempo. */
 export const onTime = (bpm: BeatsPerMinute): Beats =>
-  Math.max(TOGETHER.beats, (TOGETHER.seconds * bpm) / 60);
+  Math.max(TOGETHER.beats, beatsIn(TOGETHER.seconds, bpm));
 
 /** Whether a pitch is a tone of a chord, its bass left out. */
 export const isTone = ({ root, quality }: Chord, midi: Midi): boolean =>
@@ -64,11 +65,11 @@ export const isTone = ({ root, quality }: Chord, midi: Midi): boolean =>
 /** The end of a note: where it is not known, the beginning of the next that sounds later. */
 const endOf = (notes: readonly SoundingNote[], { beat, beats }: SoundingNote): Beats =>
   beats === null
-    ? notes.reduce((end, one) => (one.beat > beat + NEAR ? Math.min(end, one.beat) : end), Infinity)
+    ? notes.reduce((end, one) => (one.beat > beat ? Math.min(end, one.beat) : end), Infinity)
     : beat + beats;
 
 /** Whether so late counts as on the beat. */
-export const isOn = (late: Beats, tolerance: Beats): boolean => Math.abs(late) <= tolerance + NEAR;
+export const isOn = (late: Beats, tolerance: Beats): boolean => Math.abs(late) <= tolerance;
 
 /** Whether a note of the beat before a chord is held into it. */
 export function isAnticipated(
@@ -77,10 +78,10 @@ export function isAnticipated(
   { beat, beats }: Meeting,
 ): boolean {
   const held = Math.min(HELD, beats / 2);
-  return note.beat >= beat - WITHIN - NEAR && endOf(notes, note) >= beat + held - NEAR;
+  return note.beat >= beat - WITHIN && endOf(notes, note) >= beat + held;
 }
 
-/** Up to when, in beats after it has begun, a note may still meet a chord: the next one has its own. */
+/** Up to when, after it has begun, a note may still meet a chord: the next one has its own. */
 export const lastMoment = ({ beats }: Meeting, tolerance: Beats): Beats =>
   Math.min(WITHIN, beats - tolerance);
 
@@ -94,7 +95,7 @@ function resolution(
   const struck = notes.flatMap((note, index) => (note.grace === true ? [] : [{ note, index }]));
   for (let place = struck.findIndex(({ index }) => index === from) + 1; ; place++) {
     const [before, here] = [struck[place - 1], struck[place]];
-    if (!before || !here || here.note.beat - meeting.beat > last + NEAR) return -1;
+    if (!before || !here || here.note.beat - meeting.beat > last) return -1;
     const step = Math.abs(here.note.midi - before.note.midi);
     if (step > 0 && step <= STEP && isTone(meeting.chord, here.note.midi)) return here.index;
   }
@@ -106,7 +107,7 @@ function resolution(
  *
  * @example
  * // F on the downbeat of Cmaj7, E half a beat later: the E, delayed.
- * meetingOf(notes, { chord: cmaj7, beat: 4, beats: 4 }, onTime(120)) // { by: 1, how: 'delayed' }
+ * meetingOf(notes, { chord: cmaj7, beat: 4 * BEAT, beats: 4 * BEAT }, onTime(120)) // { by: 1, how: 'delayed' }
  */
 export function meetingOf(
   notes: readonly SoundingNote[],
@@ -124,7 +125,7 @@ export function meetingOf(
     if (!sounding(note) || !isOn(late(note), tolerance)) return;
     const best = notes[on];
     const [own, other] = [note, best].map((one) => one && isTone(meeting.chord, one.midi));
-    if (!best || (own && !other) || (own === other && near(note) < near(best) - NEAR)) on = index;
+    if (!best || (own && !other) || (own === other && near(note) < near(best))) on = index;
   });
   const begins = notes[on];
   if (begins) {
@@ -133,8 +134,7 @@ export function meetingOf(
     return reached < 0 ? { by: on, how: 'on' } : { by: reached, how: 'delayed' };
   }
   const held = notes.findLastIndex(
-    (note) =>
-      sounding(note) && late(note) < -tolerance - NEAR && isAnticipated(notes, note, meeting),
+    (note) => sounding(note) && late(note) < -tolerance && isAnticipated(notes, note, meeting),
   );
   const over = notes[held];
   if (over) {
@@ -143,7 +143,7 @@ export function meetingOf(
     return reached < 0 ? { by: held, how: 'anticipated' } : { by: reached, how: 'delayed' };
   }
   const after = notes.findIndex(
-    (note) => sounding(note) && late(note) > tolerance - NEAR && late(note) <= last + NEAR,
+    (note) => sounding(note) && late(note) >= tolerance && late(note) <= last,
   );
   return after < 0 ? null : { by: after, how: 'after' };
 }
@@ -158,7 +158,7 @@ export function nearestTo<N extends SoundingNote>(
   notes.forEach((note, index) => {
     const late = note.beat - beat;
     if (note.grace === true || !holds(note, late, index)) return;
-    if (Math.abs(late) < best.away - NEAR) best = { index, away: Math.abs(late) };
+    if (Math.abs(late) < best.away) best = { index, away: Math.abs(late) };
   });
   return best.index;
 }
@@ -184,19 +184,17 @@ export function landingOn(
     );
   const on = nearest((_, late) => isOn(late, tolerance));
   if (on >= 0) return { by: on, how: 'on' };
-  const held = nearest(
-    (note, late) => late < -tolerance - NEAR && isAnticipated(notes, note, meeting),
-  );
+  const held = nearest((note, late) => late < -tolerance && isAnticipated(notes, note, meeting));
   if (held >= 0) return { by: held, how: 'anticipated' };
   const last = lastMoment(meeting, tolerance);
-  const after = nearest((_, late) => late > tolerance + NEAR && late <= last + NEAR);
+  const after = nearest((_, late) => late > tolerance && late <= last);
   const found = notes[after];
   if (found) {
     const before = notes.some(
       (note) =>
         note.grace !== true &&
-        note.beat < found.beat - NEAR &&
-        (lateOf(note) >= -tolerance - NEAR || isAnticipated(notes, note, meeting)),
+        note.beat < found.beat &&
+        (lateOf(note) >= -tolerance || isAnticipated(notes, note, meeting)),
     );
     return { by: after, how: before ? 'delayed' : 'after' };
   }
@@ -205,7 +203,7 @@ export function landingOn(
     (note, late) =>
       late < -WITHIN &&
       note.beats !== null &&
-      late + note.beats > Math.min(tolerance, meeting.beats / 2) - NEAR,
+      late + note.beats >= Math.min(tolerance, meeting.beats / 2),
   );
   return long < 0 ? null : { by: long, how: 'anticipated' };
 }

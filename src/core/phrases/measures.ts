@@ -1,16 +1,17 @@
 /** Notes bar by bar as notation writes them: split at bar lines and beats, tied where they must be. */
 import { at } from '../lists';
-import { barsOf, barTicks, beatTicks, type TimeSignature } from '../time/metre';
-import { type NoteValue, valuesFor } from '../time/noteValues';
-import type { Beats, Ticks } from '../time/units';
+import { barOf, barsOf, type TimeSignature } from '../time/metre';
+import { lengthOf, type NoteValue, onPaper, shortestOf, valuesFor } from '../time/noteValues';
+import type { Beats } from '../time/units';
 import type { Passage, PlayedNote } from './passage';
 import { techniqueOf } from './techniques';
 
-/** What sounds or rests in a bar: notes of one moment, or none, for some value. */
+/** What sounds or rests in a bar: notes of one moment, or none, for some value. Moments are rounded to what is written. */
 export interface NotatedEvent<N = PlayedNote> {
   readonly value: NoteValue;
   /** After the bar's beginning. */
-  readonly start: Ticks;
+  readonly start: Beats;
+  readonly length: Beats;
   readonly notes: readonly N[];
   /** Struck just before the notes, and taking no time of the bar. */
   readonly graces: readonly N[];
@@ -25,8 +26,8 @@ export interface NotatedBar<N = PlayedNote> {
   readonly number: number;
   readonly time: TimeSignature;
   /** Where it begins, below 0 for a pick-up. */
-  readonly from: Ticks;
-  readonly ticks: Ticks;
+  readonly from: Beats;
+  readonly length: Beats;
   readonly events: readonly NotatedEvent<N>[];
 }
 
@@ -41,8 +42,8 @@ interface Timed {
 }
 
 interface Moment<N> {
-  readonly start: Ticks;
-  end: Ticks;
+  readonly start: Beats;
+  end: Beats;
   readonly notes: N[];
   readonly graces: N[];
 }
@@ -55,7 +56,6 @@ function momentsOf<N extends Timed>(
   { notes, time }: Voice<N>,
   leads: (note: N) => boolean,
 ): readonly Moment<N>[] {
-  const tick = beatTicks(time.unit);
   const moments: Moment<N>[] = [];
   let graces: N[] = [];
   for (const [index, note] of notes.entries()) {
@@ -64,8 +64,8 @@ function momentsOf<N extends Timed>(
       graces.push(note);
       continue;
     }
-    const start = Math.round(note.beat * tick);
-    const end = Math.max(start + 1, Math.round((note.beat + note.beats) * tick));
+    const start = onPaper(note.beat, time.unit);
+    const end = Math.max(start + shortestOf(time.unit), onPaper(note.beat + note.beats, time.unit));
     const last = moments.at(-1);
     if (last?.start === start) {
       last.notes.push(note);
@@ -89,30 +89,30 @@ export function barsWith<N extends Timed>(
   leads: (note: N) => boolean = () => false,
 ): readonly NotatedBar<N>[] {
   const { time, metreChanges, beats, pickUp } = voice;
-  const tick = beatTicks(time.unit);
   const all = momentsOf(voice, leads);
   let which = 0;
   return barsOf(time, metreChanges, beats, pickUp).map((bar): NotatedBar<N> => {
-    const from = Math.round(bar.beat * tick);
-    const to = from + Math.round(bar.beats * tick);
+    const from = onPaper(bar.beat, time.unit);
+    const to = from + onPaper(bar.beats, time.unit);
     // A pick-up is counted from where its full bar would begin, so that beats fall as they do there.
-    const origin = bar.number === 0 ? to - barTicks(bar.time) : from;
+    const origin = bar.number === 0 ? to - barOf(bar.time) : from;
     const events: NotatedEvent<N>[] = [];
-    const add = (start: Ticks, end: Ticks, moment: Moment<N> | null) => {
+    const add = (start: Beats, end: Beats, moment: Moment<N> | null) => {
       let place = start;
-      const values = valuesFor(start - origin, end - start);
+      const values = valuesFor(start - origin, end - start, time.unit);
       for (const [order, value] of values.entries()) {
         const first = order === 0 && moment?.start === start;
         const last = order === values.length - 1 && moment !== null && moment.end <= end;
         events.push({
           value,
           start: place - from,
+          length: lengthOf(value, time.unit),
           notes: moment?.notes ?? [],
           graces: first ? moment.graces : [],
           tiedFrom: moment !== null && !first,
           tiedTo: moment !== null && !last,
         });
-        place += value.ticks;
+        place += lengthOf(value, time.unit);
       }
     };
     let place = from;
@@ -127,6 +127,6 @@ export function barsWith<N extends Timed>(
       which += 1;
     }
     if (place < to) add(place, to, null);
-    return { number: bar.number, time: bar.time, from, ticks: to - from, events };
+    return { number: bar.number, time: bar.time, from, length: to - from, events };
   });
 }

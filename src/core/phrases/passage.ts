@@ -1,6 +1,6 @@
 /**
  * Played notes: the one value that exercises, routes, lines, licks and recordings share. Times are
- * in beats of the first time signature, counted from the first full bar; a pick-up lies before 0.
+ * in {@link Beats} of the first time signature, counted from the first full bar; a pick-up lies before 0.
  * Strings are numbered from 1, the highest.
  */
 import type { Chart, PlayedChord } from '../chart/form';
@@ -8,8 +8,8 @@ import type { Key } from '../keys/keys';
 import type { Neck, Place } from '../neck/neck';
 import type { Note } from '../notes/notes';
 import { type Feel, readFeel } from '../time/feel';
-import type { MetreChange, TimeSignature } from '../time/metre';
-import { type Beats, type BeatsPerMinute, NEAR } from '../time/units';
+import { barOf, type MetreChange, type TimeSignature } from '../time/metre';
+import type { Beats, BeatsPerMinute } from '../time/units';
 import type { Technique } from './techniques';
 
 /** What a note is for in its line. */
@@ -89,7 +89,7 @@ export function passageOf(
   title: string,
   notes: readonly PlayedNote[],
 ): Passage {
-  const barBeats = chart.source.time.beats;
+  const barBeats = barOf(chart.source.time);
   const end = Math.max(0, ...notes.map(({ beat, beats }) => beat + beats));
   const begin = Math.min(0, ...notes.map(({ beat }) => beat));
   const whole = chart.bars.length * barBeats;
@@ -98,7 +98,7 @@ export function passageOf(
     title,
     key,
     pickUp: Math.max(0, -begin),
-    beats: Math.max(whole, Math.ceil((end - NEAR) / barBeats) * barBeats),
+    beats: Math.max(whole, Math.ceil(end / barBeats) * barBeats),
     neck,
     chords: chart.chords,
     notes: inTime(notes),

@@ -1,5 +1,6 @@
 /** How a note is played besides being struck. Several techniques may stand on one note. */
 import { list } from '../words';
+import { BEAT, type Beats } from '../time/units';
 
 /** How a note is played. */
 export type Technique =
@@ -42,8 +43,8 @@ const TECHNIQUE_WORDS: Readonly<Record<TechniqueKind, string>> = {
 /** Half steps a string is bent by at the most. */
 export const WIDEST_BEND = 4;
 
-/** How long before the note it leads to a grace note is struck, in beats. */
-export const GRACE_BEATS = 1 / 8;
+/** How long before the note it leads to a grace note is struck. */
+export const GRACE_BEATS: Beats = BEAT / 8;
 
 /** One of each kind, in their order. */
 export const inOrder = (techniques: readonly Technique[]): readonly Technique[] =>

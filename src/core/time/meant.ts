@@ -1,5 +1,5 @@
 /** Moments as they were meant: a third of a beat that was written as a decimal is a third. */
-import type { Beats } from './units';
+import { BEAT, type Beats, inBeats, type WrittenBeats } from './units';
 
 /** Into how many a beat is divided where music is written, the simplest first. */
 const DIVISIONS = [1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 12, 14, 16, 32, 64];
@@ -8,20 +8,34 @@ const DIVISIONS = [1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 12, 14, 16, 32, 64];
  * How far a decimal may miss what it stands for, in beats: 0.666 misses two thirds by so much. Two such divisions of
  * a beat lie more than twice as far apart.
  */
-const CUT: Beats = 0.000_67;
+const CUT = 0.000_67;
 
 /**
  * What a number of beats from outside stands for: the division of a beat that it is but for the digits it was cut
- * to; itself where it is none, as in what was played freely, or where nothing would be left of it.
+ * to; the nearest tick where it is none, as in what was played freely, or where nothing would be left of it.
  *
- * @example meantBeat(0.333) // 0.3333333333333333
- * @example meantBeat(1.6667) // 1.6666666666666667
- * @example meantBeat(0.37) // 0.37
+ * @example meantBeats(0.333) // 6720: a third
+ * @example meantBeats(1.5) // 30240
  */
-export function meantBeat(beat: Beats): Beats {
+export function meantBeats(written: WrittenBeats): Beats {
+  const nearest = Math.round(written * BEAT);
+  // What was written from ticks is those ticks.
+  if (inBeats(nearest) === written) return nearest;
   for (const parts of DIVISIONS) {
-    const count = Math.round(beat * parts);
-    if (count !== 0 && Math.abs(count / parts - beat) < CUT) return count / parts;
+    const count = Math.round(written * parts);
+    if (count !== 0 && Math.abs(count / parts - written) < CUT) return count * (BEAT / parts);
   }
-  return beat;
+  return nearest;
+}
+
+/**
+ * A number of beats with all the digits of what it stands for; itself where that is no division of a beat.
+ *
+ * @example asMeant(0.333) // 0.3333333333333333
+ * @example asMeant(0.37) // 0.37
+ */
+export function asMeant(written: WrittenBeats): WrittenBeats {
+  const meant = meantBeats(written);
+  const isDivision = meant !== 0 && DIVISIONS.some((parts) => meant % (BEAT / parts) === 0);
+  return isDivision ? inBeats(meant) : written;
 }

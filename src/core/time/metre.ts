@@ -1,6 +1,6 @@
 /** Metre: time signatures, and where they change. */
 import { at } from '../lists';
-import { type Beats, NEAR, QUARTER, type Ticks } from './units';
+import { BEAT, type Beats } from './units';
 
 /** A time signature: so many of a note value to the bar. */
 export interface TimeSignature {
@@ -15,11 +15,11 @@ export const DEFAULT_TIME: TimeSignature = { beats: 4, unit: 4 };
 /** Note values a time signature may count in. */
 export const TIME_UNITS: readonly number[] = [2, 4, 8, 16];
 
-/** Ticks of a beat in a time signature's unit. */
-export const beatTicks = (unit: number): Ticks => (QUARTER * 4) / unit;
+/** How long a bar of a time signature lasts. */
+export const barOf = ({ beats }: Pick<TimeSignature, 'beats'>): Beats => beats * BEAT;
 
-/** Ticks of a bar. */
-export const barTicks = ({ beats, unit }: TimeSignature): Ticks => beats * beatTicks(unit);
+/** How long a quarter note lasts where beats are counted in a unit. */
+export const quarterOf = (unit: number): Beats => (BEAT * unit) / 4;
 
 /** A time signature and the beat from which it holds. Beats are counted in the first one's unit. */
 export interface MetreChange {
@@ -27,7 +27,7 @@ export interface MetreChange {
   readonly time: TimeSignature;
 }
 
-/** Where a bar lies, in beats of the first time signature; a pick-up is bar 0 and begins below 0. */
+/** Where a bar lies, counted in the first time signature; a pick-up is bar 0 and begins below 0. */
 interface BarSpan {
   readonly number: number;
   readonly beat: Beats;
@@ -43,20 +43,20 @@ export function barsOf(
   pickUp: Beats = 0,
 ): readonly BarSpan[] {
   const bars: BarSpan[] = pickUp > 0 ? [{ number: 0, beat: -pickUp, beats: pickUp, time }] : [];
-  let beat = 0;
+  let beat: Beats = 0;
   let here = time;
   let next = 0;
   do {
-    while (next < changes.length && at(changes, next).beat <= beat + NEAR) {
+    while (next < changes.length && at(changes, next).beat <= beat) {
       here = at(changes, next).time;
       next += 1;
     }
-    const length = (here.beats * time.unit) / here.unit;
+    const length = Math.round((barOf(here) * time.unit) / here.unit);
     bars.push({ number: bars.length + (pickUp > 0 ? 0 : 1), beat, beats: length, time: here });
     beat += length;
-  } while (beat < beats - NEAR);
+  } while (beat < beats);
   return bars;
 }
 
 /** Whether a moment falls on a beat. */
-export const onBeat = (moment: Beats): boolean => Math.abs(moment - Math.round(moment)) < NEAR;
+export const onBeat = (moment: Beats): boolean => moment % BEAT === 0;

@@ -1,9 +1,11 @@
 /** Note values as notation writes them. */
-import { QUARTER, type Ticks } from './units';
+import { quarterOf } from './metre';
+import { BEAT, type Beats } from './units';
 
-/** A note value: its length, and how notation writes it. */
+/** A note value, and how notation writes it. */
 export interface NoteValue {
-  readonly ticks: Ticks;
+  /** How long it lasts where a quarter note is a beat. */
+  readonly inQuarters: Beats;
   /** MusicXML's name; the usual letter in plain tab. */
   readonly type: 'whole' | 'half' | 'quarter' | 'eighth' | '16th' | '32nd';
   readonly dots: 0 | 1;
@@ -11,37 +13,66 @@ export interface NoteValue {
   readonly triplet: boolean;
 }
 
+const plain = (type: NoteValue['type'], inQuarters: Beats): NoteValue => ({
+  ...{ type, inQuarters, dots: 0, triplet: false },
+});
+const dotted = (type: NoteValue['type'], inQuarters: Beats): NoteValue => ({
+  ...{ type, inQuarters, dots: 1, triplet: false },
+});
+const triplet = (type: NoteValue['type'], inQuarters: Beats): NoteValue => ({
+  ...{ type, inQuarters, dots: 0, triplet: true },
+});
+
+/** The longest first. */
 const VALUES: readonly NoteValue[] = [
-  { ticks: 48, type: 'whole', dots: 0, triplet: false },
-  { ticks: 36, type: 'half', dots: 1, triplet: false },
-  { ticks: 24, type: 'half', dots: 0, triplet: false },
-  { ticks: 18, type: 'quarter', dots: 1, triplet: false },
-  { ticks: 12, type: 'quarter', dots: 0, triplet: false },
-  { ticks: 9, type: 'eighth', dots: 1, triplet: false },
-  { ticks: 8, type: 'quarter', dots: 0, triplet: true },
-  { ticks: 6, type: 'eighth', dots: 0, triplet: false },
-  { ticks: 4, type: 'eighth', dots: 0, triplet: true },
-  { ticks: 3, type: '16th', dots: 0, triplet: false },
-  { ticks: 2, type: '16th', dots: 0, triplet: true },
-  { ticks: 1, type: '32nd', dots: 0, triplet: true },
+  plain('whole', 4 * BEAT),
+  dotted('half', 3 * BEAT),
+  plain('half', 2 * BEAT),
+  dotted('quarter', (3 * BEAT) / 2),
+  plain('quarter', BEAT),
+  dotted('eighth', (3 * BEAT) / 4),
+  triplet('quarter', (2 * BEAT) / 3),
+  plain('eighth', BEAT / 2),
+  triplet('eighth', BEAT / 3),
+  plain('16th', BEAT / 4),
+  triplet('16th', BEAT / 6),
+  triplet('32nd', BEAT / 12),
 ];
 
-/** The values that together fill a stretch of a bar: within a beat, or from one beat on. */
-export function valuesFor(start: number, length: number): readonly NoteValue[] {
+/** So many of the shortest that is written are a quarter note: sixteenths and triplets of them. */
+export const PER_QUARTER = 12;
+
+/** The shortest that is written, where beats are counted in a unit: moments are written at multiples of it. */
+export const shortestOf = (unit: number): Beats => quarterOf(unit) / PER_QUARTER;
+
+/** How many of the shortest a length on paper is. */
+export const inShortest = (length: Beats, unit: number): number => length / shortestOf(unit);
+
+/** The nearest moment that can be written, where beats are counted in a unit. */
+export const onPaper = (beat: Beats, unit: number): Beats =>
+  Math.round(beat / shortestOf(unit)) * shortestOf(unit);
+
+/** How long a value lasts where beats are counted in a unit. */
+export const lengthOf = ({ inQuarters }: NoteValue, unit: number): Beats => (inQuarters * unit) / 4;
+
+/**
+ * The values that together fill a stretch of a bar: within a quarter, or from one on. It begins and ends at multiples
+ * of {@link shortestOf} the unit.
+ */
+export function valuesFor(start: Beats, length: Beats, unit: number): readonly NoteValue[] {
   const values: NoteValue[] = [];
+  const quarter = quarterOf(unit);
   let from = start;
   let left = length;
   while (left > 0) {
-    const room = from % QUARTER === 0 ? left : Math.min(left, QUARTER - (from % QUARTER));
-    const value = VALUES.find(({ ticks, triplet }) => {
-      // On a triplet's place only triplets lead back to the beat.
-      const offGrid = from % 3 !== 0;
-      return ticks <= room && (!offGrid || triplet) && (triplet || from % 3 === 0);
-    });
+    const room = from % quarter === 0 ? left : Math.min(left, quarter - (from % quarter));
+    // On a triplet's place only triplets lead back to the beat.
+    const offGrid = from % (quarter / 4) !== 0;
+    const value = VALUES.find((one) => lengthOf(one, unit) <= room && (!offGrid || one.triplet));
     if (!value) break;
     values.push(value);
-    from += value.ticks;
-    left -= value.ticks;
+    from += lengthOf(value, unit);
+    left -= lengthOf(value, unit);
   }
   return values;
 }

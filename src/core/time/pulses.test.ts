@@ -1,6 +1,7 @@
 import { describe, expect, test } from 'vitest';
 import type { FeelKind } from './feel';
 import { offsetIn, pulsesOf } from './pulses';
+import { BEAT, inBeats } from './units';
 
 describe('the pulses of a bar', () => {
   test.each([
@@ -23,9 +24,9 @@ describe('the pulses of a bar', () => {
   ])('of %i/%i are %s', (beats, unit, said) => {
     const groups = new Map<number, number[]>();
     for (const pulse of pulsesOf({ beats, unit })) {
-      groups.set(pulse.group, [...(groups.get(pulse.group) ?? []), pulse.beats]);
+      groups.set(pulse.group, [...(groups.get(pulse.group) ?? []), inBeats(pulse.beats)]);
       expect(pulse.place).toBe((groups.get(pulse.group) ?? []).length - 1);
-      expect(pulse.triple).toBe(unit > 4 && pulse.beats === 3);
+      expect(pulse.triple).toBe(unit > 4 && pulse.beats === 3 * BEAT);
     }
     expect([...groups.values()].map((own) => own.join(' ')).join(' | ')).toBe(said);
   });
@@ -40,7 +41,7 @@ describe('the pulses of a bar', () => {
         expect(pulse.beat).toBe(end);
         end += pulse.beats;
       }
-      expect(end).toBe(beats);
+      expect(end).toBe((beats ?? 4) * BEAT);
     }
   });
 
@@ -50,7 +51,7 @@ describe('the pulses of a bar', () => {
     if (!quarter || !dotted) throw new Error('no pulse');
     const parts = (pulse: typeof quarter, kind: FeelKind) =>
       (['on', 'e', '&', 'a', 't'] as const).map((part) =>
-        Number(offsetIn(pulse, part, kind).toFixed(3)),
+        Number(inBeats(offsetIn(pulse, part, kind)).toFixed(3)),
       );
     expect(parts(quarter, 'straight')).toEqual([0, 0.25, 0.5, 0.75, 0.75]);
     expect(parts(quarter, 'swing')).toEqual([0, 0.25, 0.5, 0.75, 0.75]);

@@ -5,11 +5,11 @@
 import { at, range } from '../lists';
 import type { FeelKind } from './feel';
 import type { TimeSignature } from './metre';
-import type { Beats } from './units';
+import { BEAT, type Beats } from './units';
 
 /** A felt beat. Pulses stand in groups of two or three, whose first is the strong one. */
 export interface Pulse {
-  /** From the beginning of the bar, in beats of the time signature. */
+  /** From the beginning of the bar. */
   readonly beat: Beats;
   readonly beats: Beats;
   /** Its group within the bar, its place in the group, and how many stand there. */
@@ -45,18 +45,19 @@ function lengthsOf({ beats, unit }: TimeSignature): readonly number[] {
 }
 
 /**
- * @example pulsesOf({ beats: 7, unit: 8 }).map(({ beats }) => beats) // [2, 2, 3]
+ * @example pulsesOf({ beats: 7, unit: 8 }).map(({ beats }) => beats / BEAT) // [2, 2, 3]
  */
 export function pulsesOf(time: TimeSignature): readonly Pulse[] {
   const lengths = lengthsOf(time);
   const groups =
     time.unit <= 2 ? range(0, time.beats).map(() => 4 / time.unit) : groupsOf(lengths.length);
-  let beat = 0;
+  let beat: Beats = 0;
   let index = 0;
   return groups.flatMap((of, group) =>
     range(0, of).map((place): Pulse => {
-      const beats = at(lengths, index);
-      const pulse = { beat, beats, group, place, of, triple: time.unit > 4 && beats === 3 };
+      const beats = at(lengths, index) * BEAT;
+      const triple = time.unit > 4 && at(lengths, index) === 3;
+      const pulse = { beat, beats, group, place, of, triple };
       beat += beats;
       index += 1;
       return pulse;
@@ -64,7 +65,7 @@ export function pulsesOf(time: TimeSignature): readonly Pulse[] {
   );
 }
 
-/** How far into a pulse a part of it is written, in beats. */
+/** How far into a pulse a part of it is written. */
 export function offsetIn({ beats, triple }: Pulse, part: PulsePart, feel: FeelKind): Beats {
   if (part === 'on') return 0;
   if (triple || feel === 'slow 12/8') return (beats * (part === 'e' || part === 't' ? 1 : 2)) / 3;

@@ -1,4 +1,6 @@
 /** How time is divided into notes of one length. */
+import { BEAT, type Beats } from './units';
+
 export const SUBDIVISIONS = ['quarters', 'eighths', 'triplets', 'sixteenths'] as const;
 export type Subdivision = (typeof SUBDIVISIONS)[number];
 
@@ -9,6 +11,6 @@ const PER_QUARTER: Readonly<Record<Subdivision, number>> = {
   sixteenths: 4,
 };
 
-/** Notes to a beat of a time signature's unit: eighths are one to a beat of 12/8, two of 4/4. */
-export const notesPerBeat = (subdivision: Subdivision, unit: number): number =>
-  (PER_QUARTER[subdivision] * 4) / unit;
+/** How long one of those notes lasts, where beats are counted in a unit: an eighth is a beat of 12/8, half of one of 4/4. */
+export const noteLength = (subdivision: Subdivision, unit: number): Beats =>
+  (BEAT * unit) / (4 * PER_QUARTER[subdivision]);

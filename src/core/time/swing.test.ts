@@ -1,6 +1,7 @@
 import { describe, expect, test } from 'vitest';
 import { type Feel, feelOfKind, readFeel } from './feel';
 import { feelAt, offBeatOf, playedAt } from './swing';
+import { BEAT, inBeats } from './units';
 
 const FOUR = { beats: 4, unit: 4 };
 const swung = (unit: 'eighth' | '16th', ratio: number): Feel => ({
@@ -16,7 +17,7 @@ describe('where a written beat is played', () => {
     [1.5, 5 / 3],
     [-0.5, -1 / 3],
   ])('in swung eighths: %d at %d', (beat, heard) => {
-    expect(playedAt(beat, swung('eighth', 2), FOUR)).toBeCloseTo(heard, 9);
+    expect(inBeats(playedAt(beat * BEAT, swung('eighth', 2), FOUR))).toBeCloseTo(heard, 9);
   });
 
   test.each([
@@ -25,21 +26,27 @@ describe('where a written beat is played', () => {
     [0.5, 0.5],
     [0.125, 0.125],
   ])('in swung sixteenths: %d at %d', (beat, heard) => {
-    expect(playedAt(beat, swung('16th', 2), FOUR)).toBeCloseTo(heard, 9);
+    expect(inBeats(playedAt(beat * BEAT, swung('16th', 2), FOUR))).toBeCloseTo(heard, 9);
   });
 
   test('counts in the beats of the metre, and leaves even feels alone', () => {
-    expect(playedAt(1, swung('eighth', 2), { beats: 4, unit: 8 })).toBeCloseTo(4 / 3, 9);
-    expect(playedAt(0.25, swung('eighth', 2), { beats: 2, unit: 2 })).toBeCloseTo(1 / 3, 9);
-    expect(playedAt(0.5, swung('eighth', 3), FOUR)).toBeCloseTo(0.75, 9);
-    expect(playedAt(0.5, feelOfKind('bossa'), FOUR)).toBe(0.5);
-    expect(playedAt(0.5, null, FOUR)).toBe(0.5);
+    expect(inBeats(playedAt(1 * BEAT, swung('eighth', 2), { beats: 4, unit: 8 }))).toBeCloseTo(
+      4 / 3,
+      9,
+    );
+    expect(inBeats(playedAt(0.25 * BEAT, swung('eighth', 2), { beats: 2, unit: 2 }))).toBeCloseTo(
+      1 / 3,
+      9,
+    );
+    expect(inBeats(playedAt(0.5 * BEAT, swung('eighth', 3), FOUR))).toBeCloseTo(0.75, 9);
+    expect(playedAt(BEAT / 2, feelOfKind('bossa'), FOUR)).toBe(BEAT / 2);
+    expect(playedAt(BEAT / 2, null, FOUR)).toBe(BEAT / 2);
   });
 
   test('swings pulses of two only, in every bar alike', () => {
     const moved = (beats: number, unit: number) =>
       Array.from({ length: 2 * beats }, (_, beat) => beat).filter(
-        (beat) => playedAt(beat, swung('eighth', 2), { beats, unit }) !== beat,
+        (beat) => playedAt(beat * BEAT, swung('eighth', 2), { beats, unit }) !== beat * BEAT,
       );
     // A pulse of three has no second half.
     expect(moved(6, 8)).toEqual([]);

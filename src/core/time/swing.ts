@@ -2,9 +2,9 @@
 import { rememberBy } from '../cache';
 import { modulo } from '../lists';
 import type { Feel } from './feel';
-import type { TimeSignature } from './metre';
+import { barOf, type TimeSignature } from './metre';
 import { pulsesOf } from './pulses';
-import { type Beats, type BeatsPerMinute, NEAR } from './units';
+import type { Beats, BeatsPerMinute } from './units';
 
 /** Swing by the tempo, as ensembles play it: two to one at a walk, evener the faster. */
 const RATIOS: readonly (readonly [bpm: BeatsPerMinute, ratio: number])[] = [
@@ -44,16 +44,17 @@ const pulsesIn = rememberBy(({ beats, unit }: TimeSignature) => `${beats}/${unit
 /**
  * Where a written beat is played in a feel: the second half of a swung pulse falls late by its ratio, every
  * other beat stands where it is written (so that triplets keep their places). Pulses of three are not swung.
+ * What is played need not fall on a tick.
  *
- * @example playedAt(1.5, feelOfKind('swing'), { beats: 4, unit: 4 }) // 1.6667
+ * @example playedAt(1.5 * BEAT, feelOfKind('swing'), { beats: 4, unit: 4 }) / BEAT // 1.6667
  */
 export function playedAt(beat: Beats, feel: Feel | null, time: TimeSignature): Beats {
   if (!feel?.swing) return beat;
   const { unit, ratio } = feel.swing;
-  const inBar = modulo(beat, time.beats);
-  const pulse = pulsesIn(time).findLast((one) => one.beat <= inBar + NEAR);
+  const inBar = modulo(beat, barOf(time));
+  const pulse = pulsesIn(time).findLast((one) => one.beat <= inBar);
   if (!pulse || pulse.triple) return beat;
   const pair = unit === 'eighth' ? pulse.beats : pulse.beats / 2;
-  const within = modulo(inBar - pulse.beat, pair) / pair;
-  return Math.abs(within - 0.5) > NEAR ? beat : beat + pair * (ratio / (ratio + 1) - 0.5);
+  const within = modulo(inBar - pulse.beat, pair);
+  return 2 * within !== pair ? beat : beat + pair * (ratio / (ratio + 1) - 0.5);
 }

@@ -1,6 +1,6 @@
 /** Tempo: beats a minute, and the time at which each beat falls. */
 import { at } from '../lists';
-import type { Beats, BeatsPerMinute, Seconds } from './units';
+import { BEAT, inBeats, type Beats, type BeatsPerMinute, type Seconds } from './units';
 
 /** The tempos that are played, in beats a minute. */
 export const TEMPO_RANGE = { low: 20, high: 400 } as const;
@@ -18,7 +18,15 @@ export interface TempoChange {
   readonly bpm: BeatsPerMinute;
 }
 
-/** Which second every beat falls on, and back; beat 0 is second 0. Both run on below and above. */
+/** How long beats last at a tempo. */
+export const secondsOf = (length: Beats, bpm: BeatsPerMinute): Seconds =>
+  (inBeats(length) * 60) / bpm;
+
+/** How many beats some time takes at a tempo, to the nearest tick. */
+export const beatsIn = (seconds: Seconds, bpm: BeatsPerMinute): Beats =>
+  Math.round((seconds * bpm * BEAT) / 60);
+
+/** Which second every beat falls on, and back to the nearest tick; beat 0 is second 0. Both run on below and above. */
 export interface TempoMap {
   readonly secondsAt: (beat: Beats) => Seconds;
   readonly beatAt: (seconds: Seconds) => Beats;
@@ -27,7 +35,7 @@ export interface TempoMap {
 /**
  * The map of tempos that hold from their beats on, the first of them also before.
  *
- * @example tempoMap([{ beat: 0, bpm: 60 }, { beat: 4, bpm: 120 }]).secondsAt(6) // 5
+ * @example tempoMap([{ beat: 0, bpm: 60 }, { beat: 4 * BEAT, bpm: 120 }]).secondsAt(6 * BEAT) // 5
  */
 export function tempoMap(changes: readonly TempoChange[]): TempoMap {
   const steps = changes.length > 0 ? changes : [{ beat: 0, bpm: DEFAULT_TEMPO }];
@@ -36,8 +44,8 @@ export function tempoMap(changes: readonly TempoChange[]): TempoMap {
     const before = steps[index - 1];
     starts.push(
       before
-        ? at(starts, index - 1) + ((beat - before.beat) * 60) / before.bpm
-        : (beat * 60) / at(steps, 0).bpm,
+        ? at(starts, index - 1) + secondsOf(beat - before.beat, before.bpm)
+        : secondsOf(beat, at(steps, 0).bpm),
     );
   }
   const last = (holds: (index: number) => boolean) =>
@@ -49,12 +57,12 @@ export function tempoMap(changes: readonly TempoChange[]): TempoMap {
     secondsAt: (beat) => {
       const index = last((one) => at(steps, one).beat <= beat);
       const { beat: from, bpm } = at(steps, index);
-      return at(starts, index) + ((beat - from) * 60) / bpm;
+      return at(starts, index) + secondsOf(beat - from, bpm);
     },
     beatAt: (seconds) => {
       const index = last((one) => at(starts, one) <= seconds);
       const { beat: from, bpm } = at(steps, index);
-      return from + ((seconds - at(starts, index)) * bpm) / 60;
+      return from + beatsIn(seconds - at(starts, index), bpm);
     },
   };
 }

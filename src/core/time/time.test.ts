@@ -1,11 +1,13 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { readFeel } from './feel';
-import { meantBeat } from './meant';
-import { barsOf, barTicks, TIME_UNITS } from './metre';
-import { valuesFor } from './noteValues';
-import { notesPerBeat, SUBDIVISIONS } from './subdivision';
-import { tempoMap } from './tempo';
+import { meantBeats } from './meant';
+import { barOf, barsOf, onBeat, quarterOf, TIME_UNITS } from './metre';
+import { lengthOf, onPaper, shortestOf, valuesFor } from './noteValues';
+import { shared } from './shares';
+import { noteLength, SUBDIVISIONS } from './subdivision';
+import { beatsIn, secondsOf, tempoMap } from './tempo';
+import { BEAT, inBeats } from './units';
 
 describe('tempo', () => {
   const changes = fc
@@ -20,16 +22,16 @@ describe('tempo', () => {
       let beat = 0;
       return steps.map(({ length, bpm }) => {
         const here = { beat, bpm };
-        beat += length;
+        beat += length * BEAT;
         return here;
       });
     });
 
   test('seconds and beats lead back to one another, before the beginning too', () => {
     fc.assert(
-      fc.property(changes, fc.double({ min: -8, max: 100, noNaN: true }), (steps, beat) => {
+      fc.property(changes, fc.integer({ min: -8 * BEAT, max: 100 * BEAT }), (steps, beat) => {
         const map = tempoMap(steps);
-        expect(map.beatAt(map.secondsAt(beat))).toBeCloseTo(beat, 6);
+        expect(map.beatAt(map.secondsAt(beat))).toBe(beat);
       }),
     );
   });
@@ -37,9 +39,11 @@ describe('tempo', () => {
   test('each tempo holds from its beat on', () => {
     const map = tempoMap([
       { beat: 0, bpm: 60 },
-      { beat: 4, bpm: 120 },
+      { beat: 4 * BEAT, bpm: 120 },
     ]);
-    expect([-2, 0, 4, 6].map(map.secondsAt)).toEqual([-2, 0, 4, 5]);
+    expect([-2, 0, 4, 6].map((beat) => map.secondsAt(beat * BEAT))).toEqual([-2, 0, 4, 5]);
+    expect(secondsOf(6 * BEAT, 90)).toBe(4);
+    expect(beatsIn(1 / 7, 100)).toBe(Math.round((100 / 60 / 7) * BEAT));
   });
 });
 
@@ -56,58 +60,76 @@ describe('metre', () => {
         fc.integer({ min: 1, max: 40 }),
         fc.boolean(),
         (first, then, beats, up) => {
-          const bars = barsOf(first, [{ beat: 2 * first.beats, time: then }], beats, up ? 0.5 : 0);
+          const changes = [{ beat: 2 * barOf(first), time: then }];
+          const bars = barsOf(first, changes, beats * BEAT, up ? BEAT / 2 : 0);
           expect(bars[0]?.number).toBe(up ? 0 : 1);
           bars.slice(1).forEach((bar, index) => {
             const before = bars[index];
-            expect(bar.beat).toBeCloseTo((before?.beat ?? 0) + (before?.beats ?? 0));
+            expect(bar.beat).toBe((before?.beat ?? 0) + (before?.beats ?? 0));
+            expect(Number.isInteger(bar.beat)).toBe(true);
             expect(bar.number).toBe((before?.number ?? 0) + 1);
           });
           const last = bars.at(-1);
-          expect((last?.beat ?? 0) + (last?.beats ?? 0)).toBeGreaterThanOrEqual(beats - 1e-6);
+          expect((last?.beat ?? 0) + (last?.beats ?? 0)).toBeGreaterThanOrEqual(beats * BEAT);
         },
       ),
     );
   });
 
   test('a subdivision is of quarters, whatever the unit', () => {
-    for (const subdivision of SUBDIVISIONS) {
-      const inQuarters = notesPerBeat(subdivision, 4);
-      expect(notesPerBeat(subdivision, 8)).toBe(inQuarters / 2);
-    }
-    expect(12 * notesPerBeat('eighths', 8)).toBe(12);
+    const toQuarter = { quarters: 1, eighths: 2, triplets: 3, sixteenths: 4 } as const;
+    for (const unit of TIME_UNITS)
+      for (const subdivision of SUBDIVISIONS)
+        expect(noteLength(subdivision, unit) * toQuarter[subdivision]).toBe(quarterOf(unit));
+    expect(noteLength('eighths', 8)).toBe(BEAT);
   });
 });
 
 test.each([
-  [48, 'whole', 0, false],
-  [36, 'half', 1, false],
-  [24, 'half', 0, false],
-  [18, 'quarter', 1, false],
-  [12, 'quarter', 0, false],
-  [9, 'eighth', 1, false],
-  [8, 'quarter', 0, true],
-  [6, 'eighth', 0, false],
-  [4, 'eighth', 0, true],
-  [3, '16th', 0, false],
-  [2, '16th', 0, true],
-  [1, '32nd', 0, true],
-] as const)('%i ticks from the beat are one value', (ticks, type, dots, triplet) => {
-  expect(valuesFor(0, ticks)).toEqual([{ ticks, type, dots, triplet }]);
-});
+  [4, 'whole', 0, false],
+  [3, 'half', 1, false],
+  [2, 'half', 0, false],
+  [3 / 2, 'quarter', 1, false],
+  [1, 'quarter', 0, false],
+  [3 / 4, 'eighth', 1, false],
+  [2 / 3, 'quarter', 0, true],
+  [1 / 2, 'eighth', 0, false],
+  [1 / 3, 'eighth', 0, true],
+  [1 / 4, '16th', 0, false],
+  [1 / 6, '16th', 0, true],
+  [1 / 12, '32nd', 0, true],
+] as const)(
+  '%d quarters from the beat are one value in every unit',
+  (quarters, type, dots, triplet) => {
+    for (const unit of TIME_UNITS) {
+      const length = Math.round(quarters * quarterOf(unit));
+      const [value, ...more] = valuesFor(0, length, unit);
+      expect(value).toEqual({ inQuarters: Math.round(quarters * BEAT), type, dots, triplet });
+      expect(value && lengthOf(value, unit)).toBe(length);
+      expect(more).toEqual([]);
+    }
+  },
+);
 
 test('note values fill any stretch of a bar on the grid', () => {
   fc.assert(
     fc.property(
       fc.integer({ min: 0, max: 47 }),
       fc.integer({ min: 1, max: 48 }),
-      (from, length) => {
-        const filled = valuesFor(from, length).reduce((sum, { ticks }) => sum + ticks, 0);
-        expect(filled).toBe(length);
+      fc.constantFrom(...TIME_UNITS),
+      (from, count, unit) => {
+        const [start, length] = [from * shortestOf(unit), count * shortestOf(unit)];
+        const values = valuesFor(start, length, unit);
+        expect(values.reduce((sum, value) => sum + lengthOf(value, unit), 0)).toBe(length);
       },
     ),
   );
-  expect(barTicks({ beats: 6, unit: 8 })).toBe(36);
+});
+
+test('what cannot be written stands at the nearest moment that can', () => {
+  expect(onPaper(BEAT / 5, 4)).toBe(2 * shortestOf(4));
+  expect(onPaper(-BEAT / 16, 4)).toBe(-shortestOf(4));
+  expect(shortestOf(8)).toBe(BEAT / 6);
 });
 
 test.each([
@@ -136,14 +158,72 @@ describe('a beat that was written as a decimal', () => {
         const exact = count / of;
         // Three digits that were only cut off still say a third.
         for (const cut of digits > 3 || of === 3 ? [Math.round, Math.trunc] : [Math.round]) {
-          expect(meantBeat(cut(exact * scale) / scale)).toBe(exact);
-          expect(meantBeat(-cut(exact * scale) / scale)).toBe(-exact);
+          expect(meantBeats(cut(exact * scale) / scale)).toBe(count * (BEAT / of));
+          expect(meantBeats(-cut(exact * scale) / scale)).toBe(-count * (BEAT / of));
         }
       }
   });
 
-  test('is itself where it misses every division by more than cut digits, and where nothing would be left', () => {
+  test('is the nearest tick where it misses every division by more than cut digits, and where nothing would be left', () => {
     for (const played of [0.37, 0.665, 0.334_01, 1.251, 4 / 11, 0.000_5, 0, -0.000_5])
-      expect(meantBeat(played)).toBe(played);
+      expect(meantBeats(played)).toBe(Math.round(played * BEAT) + 0);
+  });
+});
+
+test('what is written of any ticks is read as those ticks', () => {
+  fc.assert(
+    fc.property(fc.integer({ min: -64 * BEAT, max: 5_000 * BEAT }), (ticks) => {
+      expect(meantBeats(inBeats(ticks))).toBe(ticks);
+    }),
+  );
+});
+
+test('a moment falls on a beat or beside it', () => {
+  expect([0, BEAT, -3 * BEAT].map(onBeat)).toEqual([true, true, true]);
+  expect([1, BEAT - 1, BEAT / 2].map(onBeat)).toEqual([false, false, false]);
+});
+
+describe('a length that is shared out', () => {
+  const shares = fc.array(fc.integer({ min: 1, max: 12 }), { minLength: 1, maxLength: 12 });
+  const whole = fc.integer({ min: 1, max: 16 }).map((beats) => beats * BEAT);
+
+  test('is tiled by its parts, none a tick away from what each of its shares is due', () => {
+    fc.assert(
+      fc.property(whole, shares, (length, held) => {
+        const parts = shared(length, held);
+        const all = held.reduce((sum, one) => sum + one, 0);
+        expect(parts.reduce((sum, part) => sum + part, 0)).toBe(length);
+        parts.forEach((part, index) => {
+          const count = held[index] ?? 0;
+          expect(part).toBeGreaterThanOrEqual(count * Math.floor(length / all));
+          expect(part).toBeLessThanOrEqual(count * Math.ceil(length / all));
+        });
+      }),
+    );
+  });
+
+  test('is cut alike where two shares are held by one part', () => {
+    fc.assert(
+      fc.property(whole, shares, (length, held) => {
+        const single = shared(
+          length,
+          held.flatMap((count) => Array<number>(count).fill(1)),
+        );
+        let place = 0;
+        for (const [index, part] of shared(length, held).entries()) {
+          const count = held[index] ?? 0;
+          expect(part).toBe(single.slice(place, place + count).reduce((sum, one) => sum + one, 0));
+          place += count;
+        }
+      }),
+    );
+  });
+
+  test('gives the ticks that are left over to the first', () => {
+    expect(shared(4 * BEAT, Array<number>(11).fill(1))).toEqual([
+      ...Array<number>(10).fill(7331),
+      7330,
+    ]);
+    expect(shared(4 * BEAT, [1, 1, 2])).toEqual([BEAT, BEAT, 2 * BEAT]);
   });
 });

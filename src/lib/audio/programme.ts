@@ -1,9 +1,9 @@
-/** What is played: events in beats, a tempo, and whether it comes round. */
+/** What is played: events in time, a tempo, and whether it comes round. */
 import type { ClickEvent } from '$core/band/click';
 import type { BandEvent, Drum, Room } from '$core/band/events';
 import { gainIn, LINE_GAIN } from './balance';
 import { PATTERNS } from '$core/band/patterns';
-import { type Passage, pitchAt } from 'corvel-core';
+import { BEAT, type Passage, pitchAt } from 'corvel-core';
 import type { Midi } from '$core/notes/pitch';
 import type { PlayedNote } from '$core/phrases/passage';
 import type { Feel } from '$core/time/feel';
@@ -144,7 +144,7 @@ export function bandEvents(
   });
 }
 
-const CLICK = { strong: 0.8, weak: 0.55, beats: 0.1 } as const;
+const CLICK = { strong: 0.8, weak: 0.55, beats: BEAT / 10 } as const;
 
 /** A click as it sounds. */
 export const clickEvent = ({ beat, strong }: ClickEvent): SoundEvent => ({
@@ -158,7 +158,7 @@ export const pitchesIn = (events: readonly SoundEvent[]) =>
 
 const spanOf = ({ beats, pickUp, tempo }: Passage, speed: number) => ({
   start: -pickUp,
-  length: Math.max(1, beats),
+  length: Math.max(BEAT, beats),
   tempo: tempoMap([{ beat: 0, bpm: (tempo ?? DEFAULT_TEMPO) * speed }]),
 });
 

@@ -13,7 +13,7 @@ import {
 } from 'tone';
 import { at, group, range } from '$core/lists';
 import { hertzOf } from '$core/notes/pitch';
-import type { Seconds } from '$core/time/units';
+import type { Beats, Seconds } from '$core/time/units';
 import { DEFAULT_MIX, type Gains, gainsOf } from './mix';
 import type { Output, Sound } from './output';
 import { SOUND_PARTS, type SoundPart } from './parts';
@@ -265,9 +265,9 @@ export async function startTone(): Promise<Output | null> {
 }
 
 export interface Rendering {
-  /** The programme's beats that are rendered, counted on through its passes. */
-  readonly from: number;
-  readonly to: number;
+  /** From where to where it is rendered, counted on through its passes. */
+  readonly from: Beats;
+  readonly to: Beats;
   /** How long the last note may ring, in seconds. */
   readonly tail: Seconds;
   readonly gains?: Gains;

@@ -39,7 +39,7 @@ interface PlayOptions {
  * @example
  * const transport = createTransport();
  * await transport.play(passageProgramme(passage));
- * transport.beat; // 3.25, within the pass
+ * transport.beat; // 3 * BEAT + BEAT / 4, within the pass
  * transport.stop();
  */
 export function createTransport(open: () => Promise<Output> = openOutput) {

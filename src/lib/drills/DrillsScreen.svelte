@@ -5,7 +5,7 @@
   import { onDestroy, tick, untrack } from 'svelte';
   import { DRILL_WORDS } from '$core/drills/kinds';
   import { modulo } from '$core/lists';
-  import { noteName } from 'corvel-core';
+  import { BEAT, noteName } from 'corvel-core';
   import { inZone, placesOfPitch } from '$core/neck/neck';
   import { tempoMap } from '$core/time/tempo';
   import { programmeOf, type SoundEvent } from '$lib/audio/programme';
@@ -66,15 +66,21 @@
   const BPM = 100;
   function hear() {
     if (!drill || drill.heard.length === 0) return;
-    const events = drill.heard.flatMap((chord, beat): SoundEvent[] => {
+    const events = drill.heard.flatMap((chord, place): SoundEvent[] => {
       // The question stands apart from its cadence.
-      const last = beat === drill.heard.length - 1;
-      const when = 2 * beat + (last ? 1 : 0);
+      const last = place === drill.heard.length - 1;
+      const beat = (2 * place + (last ? 1 : 0)) * BEAT;
       return chord.map((midi) => ({
-        ...{ part: 'comp' as const, beat: when, beats: last ? 3 : 1.8, midi, velocity: 0.6 },
+        ...{
+          part: 'comp' as const,
+          beat,
+          beats: last ? 3 * BEAT : (9 * BEAT) / 5,
+          midi,
+          velocity: 0.6,
+        },
       }));
     });
-    const length = 2 * drill.heard.length + 3;
+    const length = (2 * drill.heard.length + 3) * BEAT;
     const tempo = tempoMap([{ beat: 0, bpm: BPM }]);
     void transport.play(programmeOf(events, { length, tempo }), { parts: ['comp'] });
   }

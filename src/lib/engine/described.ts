@@ -1,6 +1,6 @@
 /** How answers write down what the core gives. */
 import type { z } from 'zod';
-import { type Chord, chordNotes, degreeName, type Note, noteName } from 'corvel-core';
+import { type Chord, chordNotes, degreeName, inBeats, type Note, noteName } from 'corvel-core';
 import type { PlayedChord } from '$core/chart/form';
 import { readOver, spellingsOver } from '$core/chords/over';
 import type { ChordReading } from '$core/harmony/reading';
@@ -10,6 +10,13 @@ import type { Placed } from '$core/neck/fingering';
 import { at } from '$core/lists';
 import { pitchClass, transpose } from '$core/notes/notes';
 import type { chordAnswer } from './shapes';
+import type { Beats } from '$core/time/units';
+/** When something begins and how long it lasts, in beats. */
+export const timesOf = ({ beat, beats }: { readonly beat: Beats; readonly beats: Beats }) => ({
+  beat: inBeats(beat),
+  beats: inBeats(beats),
+});
+
 export function describeChord(
   { index, chord, bar, beat, beats }: PlayedChord,
   reading: ChordReading | undefined,
@@ -24,8 +31,7 @@ export function describeChord(
     degrees: chord.quality.degrees.map(degreeName),
     guideTones: chord.quality.guideTones.map((degree) => noteName(transpose(chord.root, degree))),
     bar,
-    beat,
-    beats,
+    ...timesOf({ beat, beats }),
     roman: reading?.numeral ?? null,
     diatonic: reading?.diatonic ?? null,
     ...(reading?.role ? { role: roleName(reading.role) } : {}),

@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { INTENTS } from '$core/lenses/lens';
 import { techniqueSchema } from '$core/formats/passage/techniqueSchema';
 import { PREFERENCES } from '$core/targets/kinds';
-import { meantBeat } from '$core/time/meant';
+import { meantBeats } from '$core/time/meant';
 
 export const noteText = z.string().describe('A spelled note in ASCII: F#, Bb, Fx, Abb');
 export const degreeText = z.string().describe('A simple degree: 1, b3, #4, bb7');
@@ -113,13 +113,13 @@ export const prefer = z
 const MOST_NOTES = 4_096;
 
 /** Beats are bounded by the longest form there is. */
-const beat = z.number().min(-64).max(100_000).overwrite(meantBeat);
+const beat = z.number().min(-64).max(100_000).overwrite(meantBeats);
 
 export const playedNotes = z
   .array(
     z.object({
       beat,
-      beats: z.number().min(0).max(1_024).overwrite(meantBeat),
+      beats: z.number().min(0).max(1_024).overwrite(meantBeats),
       string: z.int(),
       fret: z.int(),
       techniques: z.array(techniqueSchema).max(8).optional(),

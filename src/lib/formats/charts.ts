@@ -7,7 +7,7 @@ import { isAbc } from '$core/formats/chart/abc/isAbc';
 import { summariseChart, UNTITLED } from '$core/chart/summary';
 import { refused } from '$core/formats/result';
 import { decodeText } from '$core/text';
-import { NEAR } from '$core/time/units';
+
 import { asMelody, EMPTY_PLAN, readPlan, writePlan } from '$lib/study/plan';
 import {
   type ChartContent,
@@ -28,6 +28,7 @@ import {
   seemsToBe,
   takeUp,
 } from './files';
+import type { BarNote } from '$core/formats/chart/abc/read';
 
 export type { ChartOpened, OpenedChart };
 
@@ -110,7 +111,7 @@ async function melodiesOf(bytes: Uint8Array, text: string): Promise<readonly Par
     if (!part.ok) return [];
     const { notes, beats } = part.passage;
     // Notes of a form with repeats are counted otherwise than its bars are played.
-    const fits = notes.every(({ beat }) => beat < end) && beats >= end - NEAR;
+    const fits = notes.every(({ beat }) => beat < end) && beats >= end;
     const melody = asMelody(notes);
     if (!melody || !fits) return [];
     return [
@@ -160,8 +161,8 @@ async function readTunes({ text }: OpenedFile): Promise<ChartOpened> {
 /** Notes of written bars, each time their bar is played. */
 function overForm(
   { source, bars }: Chart,
-  notes: readonly { bar: number; beat: number; beats: number; midi: number }[],
-): readonly { beat: number; beats: number; midi: number }[] {
+  notes: readonly BarNote[],
+): readonly Omit<BarNote, 'bar'>[] {
   const byBar = group(notes, ({ bar }) => bar);
   const starts = source.sections.map((_, index) =>
     sum(source.sections.slice(0, index), (section) => section.bars.length),

@@ -1,7 +1,7 @@
 /** Files from elsewhere, written after the formats' own documentation, with their oddities. */
 import { describe, expect, test } from 'vitest';
 import midi from '@tonejs/midi';
-import { pitchAt, STANDARD_NECK } from 'corvel-core';
+import { inBeats, pitchAt, STANDARD_NECK } from 'corvel-core';
 import { readChart } from '$core/chart/form';
 import { summariseChart } from '$core/chart/summary';
 import { readPlan } from '$lib/study/plan';
@@ -363,7 +363,7 @@ describe('a chart opened as a lick', () => {
     return { notes: read.passage.notes.length, chart: lickOfPassage(read.passage, 'mine').chart };
   };
   const chordsOf = (text: string) =>
-    chartOf(text).chords.map(({ beat, chord }) => `${beat} ${chord.symbol}`);
+    chartOf(text).chords.map(({ beat, chord }) => `${inBeats(beat)} ${chord.symbol}`);
 
   test.each([
     'key: C\n| Dm7 G7 | C6 | Am7 / / D7 |',

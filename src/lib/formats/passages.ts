@@ -2,7 +2,7 @@
  * Formats of passages: one row each. A reader or writer comes when it is first needed; a new format
  * is a module of `core/formats/passage` and a row here.
  */
-import type { Neck, Passage } from 'corvel-core';
+import { inBeats, type Neck, type Passage } from 'corvel-core';
 import { readChart } from '$core/chart/form';
 import { isAbc } from '$core/formats/chart/abc/isAbc';
 import { type PassageResult, refused, type Written } from '$core/formats/result';
@@ -18,6 +18,7 @@ import {
   type OpenedFile,
   takeUp,
 } from './files';
+import type { Beats, WrittenBeats } from '$core/time/units';
 
 interface PassageFormatRow {
   readonly name: string;
@@ -116,10 +117,10 @@ export async function passageFile(
 
 /** Longest tablature in characters, and longest melody in beats: some 500 bars. */
 const TEXT_LIMIT = 200_000;
-const MOST_BEATS = 2_048;
+const MOST_BEATS: WrittenBeats = 2_048;
 const TOO_LONG = `This melody is longer than ${MOST_BEATS} beats, more than a sheet can show.`;
 
-const passageEnd = ({ notes }: Passage): number =>
+const passageEnd = ({ notes }: Passage): Beats =>
   notes.reduce((end, { beat, beats }) => Math.max(end, beat + beats), 0);
 
 const formatOf = (file: OpenedFile): PassageFormat =>
@@ -140,7 +141,7 @@ export async function openPassage(bytes: Uint8Array, neck: Neck): Promise<Passag
   const read = isAbc(file.text) ? null : await row.read(file, neck);
   const result = read?.ok ? read : ((await openAsChart(bytes, neck)) ?? read);
   if (result === null) return refused('There is no melody in this file.');
-  return result.ok && passageEnd(result.passage) > MOST_BEATS ? refused(TOO_LONG) : result;
+  return result.ok && inBeats(passageEnd(result.passage)) > MOST_BEATS ? refused(TOO_LONG) : result;
 }
 
 /** A chart in any format as a passage: all of its chords, and its melody where it has one; null for none. */

@@ -23,6 +23,7 @@
   import { columnsFor, headingInRoom, isRoomy, linesOf, passName } from './strip';
   import StripChord from './StripChord.svelte';
   import { counted } from '$core/words';
+  import type { Beats } from '$core/time/units';
 
   interface Props {
     readonly chart: Chart;
@@ -115,7 +116,7 @@
   const lineNow = late(() => lineSounding);
   const isOpen = (index: number) => !shut && (opened || lines[index] === lineNow.current);
   /** Pixels a chord's name has beside its marks. */
-  const roomFor = (beats: number, bar: PlayedBar): number =>
+  const roomFor = (beats: Beats, bar: PlayedBar): number =>
     ((width / columns) * beats) / bar.beats - 44;
 
   type Time = 'now' | 'next' | null;
@@ -158,8 +159,8 @@
     return { section, key, whole: [whole, keys[0]].filter(Boolean).join(', ') };
   }
 
-  /** Beats of a bar that no chord takes. */
-  function silence(bar: PlayedBar): number {
+  /** Time of a bar that no chord takes. */
+  function silence(bar: PlayedBar): Beats {
     const sounding = (byBar.get(bar.number) ?? []).reduce((sum, { beats }) => sum + beats, 0);
     return bar.beats - sounding;
   }

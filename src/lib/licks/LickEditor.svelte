@@ -85,10 +85,9 @@
     return tonic === null ? [] : zonesOf(neck, tonic);
   });
   const exercise = $derived.by((): Passage | null => {
-    const { chart, key, lick } = editing;
-    if (chain === null || !chart || chart.chords.length === 0 || lick.notes.length === 0)
-      return null;
-    return lickExercise(neck, { title: lick.title, chart, key, notes: lick.notes }, chain, zones);
+    const { chart, key, lick, notes } = editing;
+    if (chain === null || !chart || chart.chords.length === 0 || notes.length === 0) return null;
+    return lickExercise(neck, { title: lick.title, chart, key, notes }, chain, zones);
   });
   const passage = $derived(exercise ?? editing.passage);
   const moments = $derived(passage ? momentsOf(passage) : []);
@@ -101,11 +100,11 @@
 
   /** The band over the lick's chords: it leaves the lick its room. */
   function bandHere(loops: boolean): readonly SoundEvent[] {
-    const { chart, lick } = editing;
+    const { chart, notes } = editing;
     if (!chart) return [];
     const feel = feelHere(chart);
     const played = bandOf(bandForm(chart), { feel: feel.kind, loops, seed: 1, answers: true });
-    return bandEvents(bandUnder(played, lick.notes), feel, chart.source.time);
+    return bandEvents(bandUnder(played, notes), feel, chart.source.time);
   }
 
   function play() {
@@ -167,7 +166,7 @@
   });
 
   let width = $state(900);
-  const zone = $derived(zoneOfLick(neck, editing.lick.notes));
+  const zone = $derived(zoneOfLick(neck, editing.notes));
   const wires = createWires(() => ({ neck, focus: zone }));
   const layout = $derived(
     layOut(neck, {

@@ -3,7 +3,7 @@
   import Square from '@lucide/svelte/icons/square';
   import { checkedSays } from '$core/listening/checked';
   import type { Mistakes } from '$core/listening/simulated';
-  import { NEAR } from '$core/time/units';
+
   import type { Ear } from '$lib/listening/ear.svelte';
   import HeardNow from '$lib/listening/HeardNow.svelte';
   import ListenButton from '$lib/listening/ListenButton.svelte';
@@ -12,6 +12,7 @@
   import { showNote, showSymbol } from '$lib/ui/glyphs';
   import type { LickEditing } from './editing.svelte';
   import type { Trying } from './trying.svelte';
+  import { inBeats } from 'corvel-core';
 
   interface Props {
     readonly editing: LickEditing;
@@ -33,20 +34,20 @@
     const note = editing.reading?.notes.find((one) => one.index === index);
     if (!note) return '';
     const { bar } = editing.frame;
-    const number = Math.floor(note.beat / bar + NEAR);
-    const beat = Number((note.beat - number * bar + 1).toFixed(2));
+    const number = Math.floor(note.beat / bar);
+    const beat = Number((inBeats(note.beat - number * bar) + 1).toFixed(2));
     return `${showNote(note.note)} in bar ${number + 1}, beat ${beat}`;
   }
   const chord = $derived.by(() => {
     const beat = trying.beat ?? editing.grid.beat;
     const chords = editing.chart?.chords ?? [];
-    return (chords.findLast((one) => one.beat <= beat + NEAR) ?? chords[0])?.chord ?? null;
+    return (chords.findLast((one) => one.beat <= beat) ?? chords[0])?.chord ?? null;
   });
   const counted = $derived(
     trying.beat === null
       ? ''
       : trying.beat < 0
-        ? `${Math.floor(editing.frame.bar + trying.beat) + 1}`
+        ? `${Math.floor(inBeats(editing.frame.bar + trying.beat)) + 1}`
         : 'Play',
   );
 

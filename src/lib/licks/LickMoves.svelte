@@ -15,6 +15,7 @@
   import type { LickEditing } from './editing.svelte';
   import type { LickPlaceShown, LickPlacesShown } from './messages';
   import { counted } from '$core/words';
+  import { notesToKeep } from '$core/licks/kept';
 
   interface Props {
     readonly editing: LickEditing;
@@ -34,9 +35,8 @@
 
   /** The lick and its chords so many half steps on; what is lost on the way is said. */
   function move(semitones: number) {
-    const { lick, key, frame } = editing;
+    const { lick, key, frame, notes } = editing;
     const { neck } = frame;
-    const { notes } = lick;
     const moved =
       keep === 'pitch' && asked
         ? refound(neck, notes, semitones, asked)
@@ -53,9 +53,7 @@
     }
     editing.change({
       chart,
-      notes: moved.notes.map(({ beat, beats, string, fret, techniques }) => ({
-        ...{ beat, beats, string, fret, techniques },
-      })),
+      notes: notesToKeep(moved.notes),
     });
   }
 

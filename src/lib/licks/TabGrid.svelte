@@ -4,16 +4,17 @@
   import { stringCount } from '$core/neck/neck';
   import type { Checked } from '$core/listening/checked';
   import { fretText } from '$core/formats/passage/tab/write';
+  import type { Beats } from '$core/time/units';
   import type { NoteRead } from '$core/licks/reading';
-  import { NEAR } from '$core/time/units';
   import { showDegree, showSymbol } from '$lib/ui/glyphs';
   import type { LickEditing } from './editing.svelte';
   import { barsIn, GRID_KEYS, lengthOf, LENGTHS } from './grid';
+  import { BEAT, inBeats } from 'corvel-core';
 
   interface Props {
     readonly editing: LickEditing;
     /** The beat sounding; null when nothing plays. */
-    readonly beat: number | null;
+    readonly beat: Beats | null;
     /** How each note was played, where that was checked. */
     readonly checked?: Checked | null;
   }
@@ -24,7 +25,8 @@
     checked?.notes.find((one) => one.index === index)?.verdict ?? null;
 
   let width = $state(900);
-  const BEAT = { least: 40, most: 92 } as const;
+  /** Pixels of a beat. */
+  const ACROSS = { least: 40, most: 92 } as const;
   const STRING = 20;
   const TOP = 24;
   const LEFT = 14;
@@ -33,11 +35,14 @@
   const perRow = $derived(
     Math.max(
       1,
-      Math.min(bars.length, Math.floor((width - 2 * LEFT) / (editing.frame.bar * BEAT.least))),
+      Math.min(
+        bars.length,
+        Math.floor((width - 2 * LEFT) / (inBeats(editing.frame.bar) * ACROSS.least)),
+      ),
     ),
   );
   const beatWidth = $derived(
-    Math.min(BEAT.most, (width - 2 * LEFT) / (perRow * editing.frame.bar)),
+    Math.min(ACROSS.most, (width - 2 * LEFT) / (perRow * inBeats(editing.frame.bar))),
   );
   const rows = $derived(
     range(0, Math.ceil(bars.length / perRow)).map((row) =>
@@ -46,11 +51,12 @@
   );
   const height = $derived(TOP + (strings - 1) * STRING + 34);
 
-  const inRow = (row: readonly number[], beat: number) => {
+  const inRow = (row: readonly Beats[], beat: Beats) => {
     const first = at(row, 0);
-    return beat >= first - NEAR && beat < first + row.length * editing.frame.bar - NEAR;
+    return beat >= first && beat < first + row.length * editing.frame.bar;
   };
-  const x = (row: readonly number[], beat: number) => LEFT + 10 + (beat - at(row, 0)) * beatWidth;
+  const x = (row: readonly Beats[], beat: Beats) =>
+    LEFT + 10 + inBeats(beat - at(row, 0)) * beatWidth;
   const y = (string: number) => TOP + (string - 1) * STRING;
 
   const notes = $derived(editing.reading?.notes ?? []);
@@ -62,12 +68,12 @@
   };
   /** Two notes at once share the line under the strings. */
   const degrees = $derived(
-    notes.reduce<readonly { beat: number; text: string; strong: boolean; role: string }[]>(
+    notes.reduce<readonly { beat: Beats; text: string; strong: boolean; role: string }[]>(
       (found, note) => {
         const last = found.at(-1);
         const { beat, strong, role } = note;
         const text = degreeOf(note);
-        if (last && Math.abs(last.beat - beat) < NEAR) {
+        if (last && last.beat === beat) {
           return [...found.slice(0, -1), { ...last, text: `${last.text} ${text}` }];
         }
         return [...found, { beat, text, strong, role }];
@@ -83,9 +89,9 @@
   const spoken = $derived.by(() => {
     const { beat, string } = editing.grid;
     const { bar } = editing.frame;
-    const number = Math.floor(beat / bar + NEAR) + 1;
-    const inBar = Number((beat - (number - 1) * bar + 1).toFixed(2));
-    const here = notes.find((note) => Math.abs(note.beat - beat) < NEAR && note.string === string);
+    const number = Math.floor(beat / bar) + 1;
+    const inBar = Number((inBeats(beat - (number - 1) * bar) + 1).toFixed(2));
+    const here = notes.find((note) => note.beat === beat && note.string === string);
     const verdict = here ? verdictOf(here.index) : null;
     const how = verdict === null ? '' : `, ${verdict}`;
     const what = here ? `fret ${here.fret}, ${degreeOf(here)}${how}` : 'empty';
@@ -110,13 +116,13 @@
     event.stopPropagation();
   }
 
-  function point(event: MouseEvent, row: readonly number[]) {
+  function point(event: MouseEvent, row: readonly Beats[]) {
     const box = (event.currentTarget as SVGSVGElement).getBoundingClientRect();
-    const step = Math.min(lengthOf(editing.grid), 1);
+    const step = Math.min(lengthOf(editing.grid), BEAT);
     const across = (event.clientX - box.left - LEFT - 10) / beatWidth;
-    const exact = Math.max(0, at(row, 0) + across);
+    const exact = Math.max(0, at(row, 0) + across * BEAT);
     const string = Math.round((event.clientY - box.top - TOP) / STRING) + 1;
-    const near = notes.find((note) => Math.abs(note.beat - exact) < 0.2);
+    const near = notes.find((note) => Math.abs(note.beat - exact) < BEAT / 5);
     const beat = near?.beat ?? Math.round(exact / step) * step;
     editing.point(Math.min(beat, editing.frame.end - step), Math.max(1, Math.min(strings, string)));
   }
@@ -170,7 +176,7 @@
       {#each range(1, strings + 1) as string (string)}
         <line
           x1={LEFT}
-          x2={LEFT + 10 + row.length * editing.frame.bar * beatWidth}
+          x2={LEFT + 10 + inBeats(row.length * editing.frame.bar) * beatWidth}
           y1={y(string)}
           y2={y(string)}
           class="stroke-line-strong"

@@ -2,7 +2,7 @@
 import { onDestroy, untrack } from 'svelte';
 import { browser } from '$app/environment';
 import type { Neck } from 'corvel-core';
-import { readChart } from '$core/chart/form';
+import { chartBeats, readChart } from '$core/chart/form';
 import { readHarmony } from '$core/harmony/reading';
 import { type Lick, lickPassage } from '$core/licks/lick';
 import { readLick } from '$core/licks/reading';
@@ -12,6 +12,9 @@ import { draftsOf, type Revised } from '$lib/kept/drafts';
 import { saveLick } from './api';
 import { emptyGrid, type Grid, type GridFrame, typed } from './grid';
 import { contentOf, lickRequest, type StoredLick } from './messages';
+import { notesFrom, notesToKeep } from '$core/licks/kept';
+import { barOf, DEFAULT_TIME } from '$core/time/metre';
+import type { Beats } from '$core/time/units';
 
 /** How long changes are gathered before they are sent, in milliseconds, and how soon again. */
 const DELAY = 600;
@@ -28,7 +31,7 @@ export function createLickEditing(stored: StoredLick, neck: () => Neck) {
   let lick = $state.raw<Lick>(contentOf(stored));
   let acknowledged = untrack(() => lick);
   let drafts = $state(true);
-  let grid = $state.raw<Grid>(emptyGrid(stored.notes));
+  let grid = $state.raw<Grid>(emptyGrid(notesFrom(stored.notes)));
   let state = $state<LickState>('saved');
   let past = $state.raw<readonly Lick[]>([]);
   let future = $state.raw<readonly Lick[]>([]);
@@ -44,16 +47,18 @@ export function createLickEditing(stored: StoredLick, neck: () => Neck) {
     return result.ok ? result.chart : (good ?? result.readable);
   });
   const key = $derived(chart ? readHarmony(chart).key.key : null);
+  /** What is written, in time. */
+  const notes = $derived(notesFrom(lick.notes));
+  const bar = $derived(barOf(chart?.source.time ?? DEFAULT_TIME));
   const frame = $derived<GridFrame>({
     neck: neck(),
-    bar: chart?.source.time.beats ?? 4,
-    end: Math.max(
-      chart ? chart.bars.length * chart.source.time.beats : 4,
-      ...lick.notes.map(({ beat, beats }) => beat + beats),
-    ),
+    bar,
+    end: Math.max(chart ? chartBeats(chart) : bar, ...notes.map(({ beat, beats }) => beat + beats)),
   });
-  const reading = $derived(chart ? readLick(chart, key, neck(), lick.notes) : null);
-  const passage = $derived(chart ? lickPassage(lick, chart, key, neck()) : null);
+  const reading = $derived(chart ? readLick(chart, key, neck(), notes) : null);
+  const passage = $derived(
+    chart ? lickPassage({ title: lick.title, notes }, chart, key, neck()) : null,
+  );
 
   async function save(): Promise<void> {
     if (sending) return;
@@ -115,7 +120,7 @@ export function createLickEditing(stored: StoredLick, neck: () => Neck) {
 
   function put(next: Lick) {
     lick = contentOf(next);
-    grid = { ...grid, notes: next.notes, pending: null };
+    grid = { ...grid, notes: notesFrom(next.notes), pending: null };
   }
 
   function send() {
@@ -184,6 +189,9 @@ export function createLickEditing(stored: StoredLick, neck: () => Neck) {
     get lick() {
       return lick;
     },
+    get notes() {
+      return notes;
+    },
     get grid() {
       return grid;
     },
@@ -222,22 +230,23 @@ export function createLickEditing(stored: StoredLick, neck: () => Neck) {
     change,
     /** Takes up what is typed into a field, letter by letter. */
     write,
-    setNotes: (notes: readonly LickNote[]) => change({ notes }),
+    setNotes: (played: readonly LickNote[]) => change({ notes: notesToKeep(played) }),
     /** Puts the cursor somewhere. */
-    point(beat: number, string: number) {
+    point(beat: Beats, string: number) {
       grid = { ...grid, beat, string, pending: null };
     },
     /** Whether a key was one of the grid's. */
     type(pressed: string): boolean {
       const next = typed(grid, pressed, frame);
       if (!next) return false;
-      const { notes } = next;
+      const before = grid.notes;
       grid = next;
-      if (notes !== lick.notes && JSON.stringify(notes) !== JSON.stringify(lick.notes)) {
+      const written = next.notes === before ? lick.notes : notesToKeep(next.notes);
+      if (JSON.stringify(written) !== JSON.stringify(lick.notes)) {
         typing = null;
         past = [...past.slice(-DEPTH), lick];
         future = [];
-        lick = { ...lick, notes };
+        lick = { ...lick, notes: written };
         send();
       }
       return true;

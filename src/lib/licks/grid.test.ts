@@ -1,12 +1,13 @@
 import { describe, expect, test } from 'vitest';
-import { STANDARD_NECK } from 'corvel-core';
+import { BEAT, inBeats, STANDARD_NECK } from 'corvel-core';
 import { emptyGrid, type Grid, type GridFrame, typed } from './grid';
 
-const FRAME: GridFrame = { neck: STANDARD_NECK, end: 16, bar: 4 };
+const FRAME: GridFrame = { neck: STANDARD_NECK, end: 16 * BEAT, bar: 4 * BEAT };
 
 const type = (keys: readonly string[], from: Grid = emptyGrid([]), frame = FRAME): Grid =>
   keys.reduce((grid, key) => typed(grid, key, frame) ?? grid, from);
-const places = ({ notes }: Grid) => notes.map(({ beat, string, fret }) => [beat, string, fret]);
+const places = ({ notes }: Grid) =>
+  notes.map(({ beat, string, fret }) => [inBeats(beat), string, fret]);
 
 describe('typing tablature', () => {
   test('a fret goes on by its length; two digits are one fret, if the neck has it', () => {
@@ -34,7 +35,10 @@ describe('typing tablature', () => {
   test('lengths, dots, triplets, ties and rests', () => {
     const grid = type(['+', '5', '-', '.', '7', '.', 't', '8', '7', '5', 't', 'r', '7', '=']);
     expect(
-      grid.notes.map(({ beat, beats }) => [Number(beat.toFixed(3)), Number(beats.toFixed(3))]),
+      grid.notes.map(({ beat, beats }) => [
+        Number(inBeats(beat).toFixed(3)),
+        Number(inBeats(beats).toFixed(3)),
+      ]),
     ).toEqual([
       [0, 1],
       [1, 0.75],
@@ -52,7 +56,7 @@ describe('typing tablature', () => {
       [0, 2, 6],
     ]);
     const over = type(['ArrowLeft', 'ArrowLeft', '8'], type(['+', '5', '7']));
-    expect(over.notes.map(({ beat, beats }) => [beat, beats])).toEqual([
+    expect(over.notes.map(({ beat, beats }) => [inBeats(beat), inBeats(beats)])).toEqual([
       [0, 1],
       [1, 1],
     ]);
@@ -78,7 +82,9 @@ describe('typing tablature', () => {
     expect(places(type(['5', '7', 'Home', 'Delete']))).toEqual([[0.5, 3, 7]]);
     // Nothing is written beyond the last bar.
     const many = type(Array.from({ length: 40 }, () => '5'));
-    expect(Math.max(...many.notes.map(({ beat, beats }) => beat + beats))).toBeLessThanOrEqual(16);
+    expect(Math.max(...many.notes.map(({ beat, beats }) => beat + beats))).toBeLessThanOrEqual(
+      16 * BEAT,
+    );
     expect(typed(emptyGrid([]), 'q', FRAME)).toBeNull();
   });
 

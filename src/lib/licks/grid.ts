@@ -4,19 +4,19 @@
  */
 import { at, range } from '$core/lists';
 import type { LickNote } from '$core/licks/sounding';
-import type { Neck } from 'corvel-core';
+import { BEAT, type Neck } from 'corvel-core';
 import { stringCount } from '$core/neck/neck';
 import { inOrder, type Technique, techniqueOf } from '$core/phrases/techniques';
-import { type Beats, NEAR } from '$core/time/units';
+import type { Beats } from '$core/time/units';
 
-/** Note values, the longest first, in beats of a quarter. */
-export const LENGTHS = [4, 2, 1, 0.5, 0.25] as const;
+/** Note values, the longest first, where a quarter note is a beat. */
+export const LENGTHS: readonly Beats[] = [4 * BEAT, 2 * BEAT, BEAT, BEAT / 2, BEAT / 4];
 
 export interface GridFrame {
   readonly neck: Neck;
   /** Where the chords end. */
   readonly end: Beats;
-  /** Beats to a bar. */
+  /** How long a bar is. */
   readonly bar: Beats;
 }
 
@@ -35,11 +35,7 @@ export interface Grid {
   readonly wrote: { readonly beat: Beats; readonly string: number } | null;
 }
 
-const same = (a: Beats, b: Beats): boolean => Math.abs(a - b) < NEAR;
 const EIGHTHS = 3;
-/** Every note value falls on a forty-eighth of a beat: sums stay exact. */
-const PARTS = 48;
-const snapped = (beat: Beats): Beats => Math.round(beat * PARTS) / PARTS;
 
 export const emptyGrid = (notes: readonly LickNote[]): Grid => ({
   notes: inTime(notes),
@@ -55,37 +51,40 @@ export const emptyGrid = (notes: readonly LickNote[]): Grid => ({
 const inTime = (notes: readonly LickNote[]): readonly LickNote[] =>
   notes.toSorted((a, b) => a.beat - b.beat || b.string - a.string);
 
-/** How long the next note is, in beats. */
-export const lengthOf = ({ length, dotted, triplet }: Grid): Beats =>
-  at(LENGTHS, length) * (dotted ? 1.5 : 1) * (triplet ? 2 / 3 : 1);
+/** How long the next note is. */
+export function lengthOf({ length, dotted, triplet }: Grid): Beats {
+  const plain = at(LENGTHS, length);
+  return dotted ? (plain * 3) / 2 : triplet ? (plain * 2) / 3 : plain;
+}
 
 /** The note under the cursor: on its string, else any at its beat. */
 const noteAt = ({ notes, beat, string }: Grid): LickNote | undefined =>
-  notes.find((note) => same(note.beat, beat) && note.string === string) ??
-  notes.find((note) => same(note.beat, beat));
+  notes.find((note) => note.beat === beat && note.string === string) ??
+  notes.find((note) => note.beat === beat);
 
 /** The note that letters speak of: just written, under the cursor, else the last before it. */
 function spokenOf(grid: Grid): LickNote | undefined {
   const { notes, beat, wrote } = grid;
   const fresh = notes.find(
-    (note) => wrote !== null && same(note.beat, wrote.beat) && note.string === wrote.string,
+    (note) => wrote !== null && note.beat === wrote.beat && note.string === wrote.string,
   );
-  return fresh ?? noteAt(grid) ?? notes.findLast((note) => note.beat < beat - NEAR);
+  return fresh ?? noteAt(grid) ?? notes.findLast((note) => note.beat < beat);
 }
 
-const inside = (beat: Beats, { end }: GridFrame): Beats =>
-  Math.max(0, Math.min(beat, Math.max(0, end - NEAR)));
+/** A moment at which the next note still begins before the end. */
+const inside = (grid: Grid, beat: Beats, { end }: GridFrame): Beats =>
+  Math.max(0, beat < end ? beat : end - lengthOf(grid));
 
 function moved(grid: Grid, by: 1 | -1, frame: GridFrame): Grid {
   const { notes, beat } = grid;
   const step = lengthOf(grid);
   const others = notes.map((note) => note.beat);
   if (by > 0) {
-    const next = Math.min(...others.filter((one) => one > beat + NEAR), beat + step);
-    return next >= frame.end - NEAR ? grid : { ...grid, beat: snapped(next) };
+    const next = Math.min(...others.filter((one) => one > beat), beat + step);
+    return next >= frame.end ? grid : { ...grid, beat: next };
   }
-  const before = Math.max(...others.filter((one) => one < beat - NEAR), beat - step);
-  return { ...grid, beat: Math.max(0, snapped(before)) };
+  const before = Math.max(...others.filter((one) => one < beat), beat - step);
+  return { ...grid, beat: Math.max(0, before) };
 }
 
 /** A first digit left alone is a fret of its own: the cursor goes on. */
@@ -96,12 +95,12 @@ const settled = (grid: Grid, frame: GridFrame): Grid =>
 function written(grid: Grid, fret: number): Grid {
   const { notes, beat, string } = grid;
   const beats = lengthOf(grid);
-  const together = notes.filter((note) => same(note.beat, beat) && note.string !== string);
-  const later = notes.filter((note) => note.beat > beat + NEAR);
+  const together = notes.filter((note) => note.beat === beat && note.string !== string);
+  const later = notes.filter((note) => note.beat > beat);
   const next = Math.min(Infinity, ...later.map((note) => note.beat));
   const length = Math.min(beats, next - beat);
   const earlier = notes
-    .filter((note) => note.beat < beat - NEAR)
+    .filter((note) => note.beat < beat)
     .map((note) => ({ ...note, beats: Math.min(note.beats, beat - note.beat) }));
   const own: LickNote = { beat, beats: length, string, fret, techniques: [] };
   const chord = together.map((note) => ({ ...note, beats: length }));
@@ -172,7 +171,7 @@ function slid(grid: Grid, note: LickNote): LickNote {
   const has = note.techniques.some(({ kind }) => kind === 'slide');
   const rest = note.techniques.filter(({ kind }) => kind !== 'slide');
   if (has) return { ...note, techniques: rest };
-  const before = grid.notes.findLast((one) => one.beat < note.beat - NEAR);
+  const before = grid.notes.findLast((one) => one.beat < note.beat);
   const own = before?.string === note.string && before.fret !== note.fret;
   const from = Math.max(0, note.fret - 2);
   if (!own && from === note.fret) return note;
@@ -181,36 +180,35 @@ function slid(grid: Grid, note: LickNote): LickNote {
 }
 
 function withLength(grid: Grid): Grid {
-  const note = grid.notes.find((one) => same(one.beat, grid.beat));
+  const note = grid.notes.find((one) => one.beat === grid.beat);
   if (!note) return grid;
   const next = Math.min(
     Infinity,
-    ...grid.notes.map(({ beat }) => beat).filter((beat) => beat > grid.beat + NEAR),
+    ...grid.notes.map(({ beat }) => beat).filter((beat) => beat > grid.beat),
   );
   const beats = Math.min(lengthOf(grid), next - grid.beat);
   return {
     ...grid,
-    notes: grid.notes.map((one) => (same(one.beat, grid.beat) ? { ...one, beats } : one)),
+    notes: grid.notes.map((one) => (one.beat === grid.beat ? { ...one, beats } : one)),
   };
 }
 
 /** The note before the cursor made longer by what is written now: a tie. */
 function tied(grid: Grid, frame: GridFrame): Grid {
-  const last = grid.notes.findLast(({ beat }) => beat < grid.beat + NEAR);
+  const last = grid.notes.findLast(({ beat }) => beat <= grid.beat);
   if (!last) return grid;
   const next = Math.min(
     frame.end,
-    ...grid.notes.map(({ beat }) => beat).filter((beat) => beat > last.beat + NEAR),
+    ...grid.notes.map(({ beat }) => beat).filter((beat) => beat > last.beat),
   );
   const beats = Math.min(last.beats + lengthOf(grid), next - last.beat);
-  const notes = grid.notes.map((one) => (same(one.beat, last.beat) ? { ...one, beats } : one));
-  return { ...grid, notes, beat: inside(last.beat + beats, frame) };
+  const notes = grid.notes.map((one) => (one.beat === last.beat ? { ...one, beats } : one));
+  return { ...grid, notes, beat: inside(grid, last.beat + beats, frame) };
 }
 
 function removed(grid: Grid, back: boolean): Grid {
-  const here = grid.notes.find((note) => same(note.beat, grid.beat) && note.string === grid.string);
-  const gone =
-    here ?? (back ? grid.notes.findLast(({ beat }) => beat < grid.beat - NEAR) : undefined);
+  const here = grid.notes.find((note) => note.beat === grid.beat && note.string === grid.string);
+  const gone = here ?? (back ? grid.notes.findLast(({ beat }) => beat < grid.beat) : undefined);
   if (!gone) return grid;
   return {
     ...grid,
@@ -243,17 +241,17 @@ export function typed(given: Grid, key: string, frame: GridFrame): Grid | null {
       return { ...grid, beat: 0 };
     case 'End': {
       const last = grid.notes.at(-1);
-      return { ...grid, beat: inside(last ? last.beat + last.beats : 0, frame) };
+      return { ...grid, beat: inside(grid, last ? last.beat + last.beats : 0, frame) };
     }
     case 'PageDown':
       return {
         ...grid,
-        beat: inside((Math.floor(grid.beat / frame.bar + NEAR) + 1) * frame.bar, frame),
+        beat: inside(grid, (Math.floor(grid.beat / frame.bar) + 1) * frame.bar, frame),
       };
     case 'PageUp':
       return {
         ...grid,
-        beat: Math.max(0, (Math.ceil(grid.beat / frame.bar - NEAR) - 1) * frame.bar),
+        beat: Math.max(0, (Math.ceil(grid.beat / frame.bar) - 1) * frame.bar),
       };
     case '+':
       return withLength({ ...grid, length: Math.max(0, grid.length - 1) });
@@ -294,6 +292,6 @@ export const GRID_KEYS: readonly (readonly [keys: string, does: string])[] = [
   ['⌫', 'delete'],
 ];
 
-/** Beats of the bars of a grid, one row of bars after another. */
+/** Where the bars of a grid begin. */
 export const barsIn = ({ end, bar }: GridFrame): readonly Beats[] =>
-  range(0, Math.max(1, Math.ceil(end / bar - NEAR))).map((index) => index * bar);
+  range(0, Math.max(1, Math.ceil(end / bar))).map((index) => index * bar);

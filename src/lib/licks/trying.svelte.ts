@@ -6,18 +6,20 @@ import { type Checked, checkLine } from '$core/listening/checked';
 import type { HeardNote } from '$core/listening/notes';
 import type { ToPlay } from '$core/listening/simulated';
 import { type TakenNote, takeOf } from '$core/listening/take';
-import { heardPitch, type LickNote } from '$core/licks/sounding';
-import { pitchAt } from 'corvel-core';
+import { heardPitch } from '$core/licks/sounding';
+import { BEAT, pitchAt } from 'corvel-core';
 import { halfSteps } from '$core/notes/notes';
 import { type Midi, pitchAtOrAbove } from '$core/notes/pitch';
 import { playedAt } from '$core/time/swing';
-import { DEFAULT_TEMPO, tempoMap } from '$core/time/tempo';
-import { type Beats, NEAR, type Seconds } from '$core/time/units';
+import { beatsIn, DEFAULT_TEMPO, tempoMap } from '$core/time/tempo';
+import type { Beats, Seconds } from '$core/time/units';
 import { clickEvent, programmeOf, type SoundEvent } from '$lib/audio/programme';
 import { pageTransport } from '$lib/audio/transport.svelte';
 import { onBeats } from '$lib/listening/beats';
 import type { Ear } from '$lib/listening/ear.svelte';
 import type { LickEditing } from './editing.svelte';
+import { barOf } from '$core/time/metre';
+import type { Lick } from '$core/licks/lick';
 
 type Purpose = 'write' | 'check';
 
@@ -25,12 +27,12 @@ type Purpose = 'write' | 'check';
 const HEARING: Seconds = 0.8;
 /** Where the simulated guitarist plays what has no notes yet. */
 const LOW: Midi = 48;
-/** Beats before the first and the last that belong to it. */
-const EARLY: Beats = 0.5;
+/** How long before the first beat a note still belongs to it. */
+const EARLY: Beats = BEAT / 2;
 
 /** What was found of a lick, for as long as it stands as it was. */
 interface Found extends Checked {
-  readonly of: readonly LickNote[];
+  readonly of: Lick['notes'];
 }
 
 interface Tried {
@@ -58,12 +60,12 @@ export function createTrying({ editing, ear, band, speed, onwritten, onchecked }
   /** What is asked for, with the index of each note; of two at once the higher, as an ear follows one line. */
   function asked() {
     const { neck } = editing.frame;
-    const { notes } = editing.lick;
+    const { notes } = editing;
     return notes.flatMap((note, index) => {
       const midi = pitchAt(neck, note);
       const over = notes.some(
         (other, place) =>
-          Math.abs(other.beat - note.beat) < NEAR &&
+          other.beat === note.beat &&
           (pitchAt(neck, other) > midi || (pitchAt(neck, other) === midi && place < index)),
       );
       const muted = note.techniques.some(({ kind }) => kind === 'mute');
@@ -74,7 +76,7 @@ export function createTrying({ editing, ear, band, speed, onwritten, onchecked }
   }
 
   const tempo = () => (editing.passage?.tempo ?? DEFAULT_TEMPO) * speed();
-  const tail = () => (HEARING * tempo()) / 60;
+  const tail = () => beatsIn(HEARING, tempo());
 
   async function begin() {
     const { chart } = editing;
@@ -87,7 +89,7 @@ export function createTrying({ editing, ear, band, speed, onwritten, onchecked }
         length: form.beats + 2 * tail(),
         tempo: tempoMap([{ beat: 0, bpm: tempo() }]),
         count: countIn(form.time, 1).map(clickEvent),
-        countIn: form.time.beats,
+        countIn: barOf(form.time),
       }),
       { parts: ['click', 'bass', 'comp', 'drums'] },
     );
@@ -171,28 +173,29 @@ export function createTrying({ editing, ear, band, speed, onwritten, onchecked }
     stop,
     /** A recording of the lick, begun on its first beat: checked, or written where nothing is. */
     judge(notes: readonly HeardNote[]) {
-      const beats = tempo() / 60;
-      const heard = notes.map(({ seconds, length, ...rest }) => {
-        return { ...rest, beat: seconds * beats, beats: length * beats };
-      });
+      const heard = notes.map(({ seconds, length, ...rest }) => ({
+        ...rest,
+        beat: beatsIn(seconds, tempo()),
+        beats: beatsIn(length, tempo()),
+      }));
       settle(editing.lick.notes.length === 0 ? 'write' : 'check', heard);
     },
     /** What the simulated guitarist plays: the lick, or the tones of its chords where it is empty. */
     toBePlayed() {
       if (!running) return null;
       const written: readonly ToPlay[] = asked().map(({ index, beat, midi, bent }) => {
-        return { beat, midi, bent, beats: editing.lick.notes[index]?.beats ?? 1 };
+        return { beat, midi, bent, beats: editing.notes[index]?.beats ?? BEAT };
       });
       const chords = editing.chart?.chords ?? [];
       const tones = chords.flatMap(({ beat, beats, chord }): readonly ToPlay[] => {
         const tone = chord.quality.guideTones[0] ?? chord.quality.degrees[0];
         const root = pitchAtOrAbove(chord.root, LOW);
         const third = root + (tone === undefined ? 0 : halfSteps(tone));
-        return beats < 2
+        return beats < 2 * BEAT
           ? [{ beat, beats, midi: third }]
           : [
-              { beat, beats: 1, midi: root },
-              { beat: beat + 1, beats: beats - 1, midi: third },
+              { beat, beats: BEAT, midi: root },
+              { beat: beat + BEAT, beats: beats - BEAT, midi: third },
             ];
       });
       return {

@@ -8,6 +8,7 @@
   import { pageTransport } from '$lib/audio/transport.svelte';
   import type { SettingsStore } from '$lib/settings/store.svelte';
   import { type Ear, SIMULATED } from './ear.svelte';
+  import { BEAT } from 'corvel-core';
 
   interface Props {
     readonly ear: Ear;
@@ -52,9 +53,11 @@
     strikes = [];
     measured = '';
     measuring = true;
-    const clicks = range(0, CLICKS).map((beat) => clickEvent({ beat, strong: true }));
+    const clicks = range(0, CLICKS).map((beat) => clickEvent({ beat: beat * BEAT, strong: true }));
     const tempo = tempoMap([{ beat: 0, bpm: BPM }]);
-    await transport.play(programmeOf(clicks, { length: CLICKS, tempo }), { parts: ['click'] });
+    await transport.play(programmeOf(clicks, { length: CLICKS * BEAT, tempo }), {
+      parts: ['click'],
+    });
     const times = clicks.map(({ beat }) => transport.secondsAt(beat) ?? 0);
     timer = setTimeout(() => settle(times.slice(READY)), (CLICKS * 60_000) / BPM + 500);
   }

@@ -4,6 +4,7 @@ import type { Midi } from '$core/notes/pitch';
 import type { Beats, Seconds } from '$core/time/units';
 import { pageTransport } from '$lib/audio/transport.svelte';
 import { type Ear, SIMULATED } from './ear.svelte';
+import { BEAT } from 'corvel-core';
 
 /** How far ahead he plucks, over whatever keeps the page busy, and how long a string rings at the most. */
 const AHEAD: Seconds = 4;
@@ -11,7 +12,7 @@ const RINGS: Seconds = 1.2;
 
 /** What he is to play while the transport runs. */
 export interface ToBePlayed {
-  /** The notes of a pass, in beats from its beginning, and the beat it begins with. */
+  /** The notes of a pass, in time from its beginning, and the beat it begins with. */
   readonly notes: (pass: number) => readonly ToPlay[];
   readonly begins: (pass: number) => Beats;
   /** What his mistakes are drawn from. */
@@ -42,7 +43,7 @@ export function playsSimulated(
 
   const looked = $derived(
     transport.playing && ear.state === 'hearing' && ear.device === SIMULATED
-      ? Math.floor(2 * (transport.through ?? 0))
+      ? Math.floor((2 * (transport.through ?? 0)) / BEAT)
       : null,
   );
   $effect(() => {

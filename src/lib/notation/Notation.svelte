@@ -5,11 +5,12 @@
 -->
 <script lang="ts">
   import type { Passage } from 'corvel-core';
-  import { NEAR } from '$core/time/units';
+
   import type { DrawnEvent, drawOnPaper, drawSystem } from './draw';
   import { beforePaper } from '$lib/paper/prepared';
   import { drawSystems } from './queue';
   import { layOutSheet } from './systems';
+  import type { Beats } from '$core/time/units';
 
   interface Drawer {
     readonly drawSystem: typeof drawSystem;
@@ -19,7 +20,7 @@
   interface Props {
     readonly passage: Passage;
     /** The beat sounding; null when nothing plays. */
-    readonly beat: number | null;
+    readonly beat: Beats | null;
     /** Whether the degree of every note stands under it. */
     readonly degrees?: boolean;
   }
@@ -74,8 +75,8 @@
     return beforePaper(() => loading);
   });
 
-  const covers = (beat: number) => (one: { readonly from: number; readonly to: number }) =>
-    one.from <= beat + NEAR && beat < one.to - NEAR;
+  const covers = (beat: Beats) => (one: { readonly from: Beats; readonly to: Beats }) =>
+    one.from <= beat && beat < one.to;
   const sounding = $derived(beat === null ? undefined : events.find(covers(beat)));
 
   /** The system that plays; it is kept in view with those after it. */

@@ -1,6 +1,6 @@
 /** The systems of a passage drawn as staff and tablature. Large: it comes when a sheet is shown. */
-import { type Beats, NEAR, QUARTER } from '$core/time/units';
-import { beatTicks } from '$core/time/metre';
+import type { Beats } from '$core/time/units';
+
 import {
   Accidental,
   Beam,
@@ -43,6 +43,7 @@ import {
   TAB_LINE,
 } from './systems';
 import { NAME_FACE, NAME_SIZE, nameOf, type PlacedName, standApart } from './names';
+import { quarterOf } from '$core/time/metre';
 
 const DURATIONS = {
   ...{ whole: 'w', half: 'h', quarter: 'q' },
@@ -134,11 +135,12 @@ function joinTabs(context: RenderContext, before: DrawnTab | null, here: DrawnTa
 function tripletGroups<N>(
   events: readonly NotatedEvent[],
   notes: readonly N[],
+  unit: number,
 ): readonly (readonly N[])[] {
   const groups = new Map<number, N[]>();
   for (const [index, { value, start }] of events.entries()) {
     if (!value.triplet) continue;
-    const beat = Math.floor(start / QUARTER);
+    const beat = Math.floor(start / quarterOf(unit));
     groups.set(beat, [...(groups.get(beat) ?? []), at(notes, index)]);
   }
   return [...groups.values()];
@@ -226,7 +228,6 @@ export function* drawSystem(
   context.pointerRect = () => context;
   const svg = container.querySelector('svg');
   svg?.setAttribute('viewBox', `0 0 ${width} ${heights.all}`);
-  const tick = beatTicks(passage.time.unit);
   yield;
   const drawn: DrawnEvent[] = [];
   const room = width - 2 * MARGIN - headWidth;
@@ -247,12 +248,12 @@ export function* drawSystem(
       tabNotes.push(tabNote(event));
       yield;
     }
-    const groups = tripletGroups(measure.events, staveNotes);
+    const groups = tripletGroups(measure.events, staveNotes, passage.time.unit);
     const tuplets = groups.map(
       (notes) => new Tuplet([...notes], { numNotes: 3, notesOccupied: 2, ratioed: false }),
     );
     // Tablature keeps the same time, without a bracket of its own.
-    for (const notes of tripletGroups(measure.events, tabNotes)) {
+    for (const notes of tripletGroups(measure.events, tabNotes, passage.time.unit)) {
       new Tuplet([...notes] as StemmableNote[], { numNotes: 3, notesOccupied: 2 });
     }
     const meter = { numBeats: measure.time.beats, beatValue: measure.time.unit };
@@ -303,13 +304,13 @@ export function* drawSystem(
         new StaveTie(ends).setContext(context).draw();
       }
       tie = event.tiedTo ? { note } : null;
-      const from = (measure.from + event.start) / tick;
-      const to = from + event.value.ticks / tick;
+      const from = measure.from + event.start;
+      const to = from + event.length;
       const left = note.getAbsoluteX();
       if (event.notes.length > 0) drawn.push({ from, to, x: left });
       const after = staveNotes[index + 1]?.getAbsoluteX() ?? x + barWidth;
       for (const { chord, beat } of passage.chords) {
-        if (beat < from - NEAR || beat >= to - NEAR) continue;
+        if (beat < from || beat >= to) continue;
         const through = (beat - from) / (to - from);
         names.push({ ...nameOf(chord), x: left - 4 + through * (after - left) });
       }

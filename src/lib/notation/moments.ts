@@ -1,18 +1,16 @@
 /** What of a passage sounds at a beat, and what comes next. */
 import type { Passage } from 'corvel-core';
 import type { PlayedNote } from '$core/phrases/passage';
-import { type Beats, NEAR } from '$core/time/units';
+import type { Beats } from '$core/time/units';
 
 /** The notes sounding at a beat; none where nothing plays. */
 export const soundingAt = ({ notes }: Passage, beat: Beats | null): readonly PlayedNote[] =>
-  beat === null
-    ? []
-    : notes.filter((note) => note.beat <= beat + NEAR && beat < note.beat + note.beats - NEAR);
+  beat === null ? [] : notes.filter((note) => note.beat <= beat && beat < note.beat + note.beats);
 
 /** The notes of the next moment after a beat; the first ones before anything plays. */
 export function coming({ notes }: Passage, beat: Beats | null): readonly PlayedNote[] {
-  const next = notes.find((note) => beat === null || note.beat > beat + NEAR);
-  return next ? notes.filter((note) => Math.abs(note.beat - next.beat) < NEAR) : [];
+  const next = notes.find((note) => beat === null || note.beat > beat);
+  return next ? notes.filter((note) => note.beat === next.beat) : [];
 }
 
 /**
@@ -22,7 +20,7 @@ export function coming({ notes }: Passage, beat: Beats | null): readonly PlayedN
 export function momentsOf({ notes }: Passage): readonly Beats[] {
   const beats = notes.flatMap(({ beat, beats: length }) => [beat, beat + length]);
   const sorted = beats.toSorted((a, b) => a - b);
-  return sorted.filter((beat, index) => beat - (sorted[index - 1] ?? -Infinity) > NEAR);
+  return sorted.filter((beat, index) => beat !== sorted[index - 1]);
 }
 
 /** The last moment at or before a beat; null before the first and where nothing plays. */
@@ -32,7 +30,7 @@ export function momentAt(moments: readonly Beats[], beat: Beats | null): Beats |
   let high = moments.length;
   while (low < high) {
     const middle = (low + high) >> 1;
-    if ((moments[middle] ?? Infinity) <= beat + NEAR) low = middle + 1;
+    if ((moments[middle] ?? Infinity) <= beat) low = middle + 1;
     else high = middle;
   }
   return moments[low - 1] ?? null;

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test, vi } from 'vitest';
 import { parseKey } from '$core/keys/keys';
-import { type Passage, STANDARD_NECK } from 'corvel-core';
+import { BEAT, inBeats, type Passage, STANDARD_NECK } from 'corvel-core';
 import { note } from '$core/notes/notes';
 import { PLAIN_PASSAGE, struck } from '$core/phrases/passage';
 import { chartOf } from '$tests/laws';
@@ -21,11 +21,18 @@ const SCREEN: SheetOptions = { width: 1000, medium: 'screen', degrees: true };
 function sheetOf(bars: number, more: Partial<Passage> = {}): Passage {
   const notes = Array.from({ length: 8 * bars }, (_, index) =>
     struck({
-      ...{ beat: index / 2, beats: 0.5, string: 3, fret: 5, note: note('C'), chord: 0 },
+      ...{
+        beat: (index * BEAT) / 2,
+        beats: BEAT / 2,
+        string: 3,
+        fret: 5,
+        note: note('C'),
+        chord: 0,
+      },
     }),
   );
   return {
-    ...{ ...PLAIN_PASSAGE, time: { beats: 4, unit: 4 }, beats: 4 * bars },
+    ...{ ...PLAIN_PASSAGE, time: { beats: 4, unit: 4 }, beats: 4 * bars * BEAT },
     ...{ neck: STANDARD_NECK, notes, ...more },
   };
 }
@@ -52,18 +59,23 @@ describe('systems', () => {
 
   test('say where they begin and end, and whether a note is held into them', () => {
     const notes = [
-      struck({ ...{ beat: 0, beats: 8, string: 3, fret: 5 }, note: note('C'), chord: 0 }),
+      struck({ ...{ beat: 0, beats: 8 * BEAT, string: 3, fret: 5 }, note: note('C'), chord: 0 }),
     ];
     const lines = layOutSheet(sheetOf(2, { notes }), { ...SCREEN, width: 120 });
-    expect(lines.map(({ from, to, tiedIn }) => [from, to, tiedIn])).toEqual([
+    expect(lines.map(({ from, to, tiedIn }) => [inBeats(from), inBeats(to), tiedIn])).toEqual([
       [0, 4, false],
       [4, 8, true],
     ]);
   });
 
   test('write a time signature where it changes', () => {
-    const metreChanges = [{ beat: 4, time: { beats: 3, unit: 4 } }] as Passage['metreChanges'];
-    const [line] = layOutSheet(sheetOf(4, { metreChanges, beats: 13 }), { ...SCREEN, width: 4000 });
+    const metreChanges = [
+      { beat: 4 * BEAT, time: { beats: 3, unit: 4 } },
+    ] as Passage['metreChanges'];
+    const [line] = layOutSheet(sheetOf(4, { metreChanges, beats: 13 * BEAT }), {
+      ...SCREEN,
+      width: 4000,
+    });
     expect(line?.bars.map(({ newTime }) => newTime)).toEqual([true, true, false, false]);
   });
 
@@ -76,7 +88,11 @@ describe('systems', () => {
     const at = (fret: number, string: number, more: object = {}) =>
       sheetOf(1, {
         notes: [
-          struck({ ...{ beat: 0, beats: 4, string, fret, chord: 0 }, note: note('C'), ...more }),
+          struck({
+            ...{ beat: 0, beats: 4 * BEAT, string, fret, chord: 0 },
+            note: note('C'),
+            ...more,
+          }),
         ],
       });
     expect(heights(at(20, 1))?.staff).toBeGreaterThan(36);
@@ -88,7 +104,9 @@ describe('systems', () => {
   test('know the chord under a note', () => {
     const { chords } = chartOf('| C | G |');
     const under = (beat: number) =>
-      chordUnder(sheetOf(2, { chords }), { beat } as Passage['notes'][number])?.symbol ?? null;
+      chordUnder(sheetOf(2, { chords }), {
+        beat: beat * BEAT,
+      } as Passage['notes'][number])?.symbol ?? null;
     expect([0, 3.99, 4, 7.9, 8].map(under)).toEqual(['C', 'C', 'G', 'G', null]);
   });
 });

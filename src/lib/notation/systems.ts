@@ -9,8 +9,8 @@ import { octaveOf } from '$core/notes/pitch';
 import { measuresOf, type NotatedBar } from '$core/phrases/measures';
 import type { PlayedNote } from '$core/phrases/passage';
 import type { TechniqueKind } from '$core/phrases/techniques';
-import { beatTicks } from '$core/time/metre';
-import { type Beats, NEAR } from '$core/time/units';
+
+import type { Beats } from '$core/time/units';
 import { NAME_GAP, NAME_INSET, nameOf } from './names';
 
 export const MARGIN = 8;
@@ -78,7 +78,7 @@ export interface System {
 
 /** The chord a note is played over. */
 export function chordUnder({ chords }: Passage, { beat }: PlayedNote): Chord | null {
-  const under = chords.find((one) => one.beat <= beat + NEAR && beat < one.beat + one.beats - NEAR);
+  const under = chords.find((one) => one.beat <= beat && beat < one.beat + one.beats);
   return under?.chord ?? null;
 }
 
@@ -154,7 +154,6 @@ const signsWidth = (signed: readonly PlayedNote[]): number =>
 export function layOutSheet(passage: Passage, options: SheetOptions): readonly System[] {
   const { width, medium, degrees } = options;
   const each = EVENT_WIDTH[medium];
-  const tick = beatTicks(passage.time.unit);
   const signs = Math.abs(passage.key ? signatureOf(passage.key) : 0);
   const measures = measuresOf(passage);
   const signed = rememberOf((bar: NotatedBar) => signedIn(passage, bar));
@@ -168,9 +167,9 @@ export function layOutSheet(passage: Passage, options: SheetOptions): readonly S
     widthOf: rememberOf((bar: NotatedBar) => {
       const dots = bar.events.filter(({ value }) => value.dots > 0).length;
       const notes = bar.events.length * each + signsWidth(signed(bar)) + dots * DOT_WIDTH;
-      const [from, to] = [bar.from / tick, (bar.from + bar.ticks) / tick];
+      const [from, to] = [bar.from, bar.from + bar.length];
       const symbols = passage.chords
-        .filter(({ beat }) => beat >= from - NEAR && beat < to - NEAR)
+        .filter(({ beat }) => beat >= from && beat < to)
         .reduce((sum, { chord }) => sum + nameOf(chord).width + NAME_GAP, NAME_INSET);
       return Math.max(LEAST_BAR[medium], notes, symbols);
     }),
@@ -199,8 +198,8 @@ export function layOutSheet(passage: Passage, options: SheetOptions): readonly S
       sheet,
       bars,
       tiedIn: first.events[0]?.tiedFrom ?? false,
-      from: first.from / tick,
-      to: next ? next.from / tick : passage.beats,
+      from: first.from,
+      to: next ? next.from : passage.beats,
     };
   });
 }

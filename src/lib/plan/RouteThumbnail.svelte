@@ -5,6 +5,7 @@
   import { curveStepAfter, line } from 'd3-shape';
   import type { Chart } from 'corvel-core';
   import type { Route } from '$core/targets/route';
+  import { chartBeats } from '$core/chart/form';
 
   interface Props {
     readonly route: Route;
@@ -18,7 +19,7 @@
   const beatOf = (index: number) => chart.chords[index]?.beat ?? 0;
   const path = $derived.by(() => {
     const pitches = extent(route.stops, ({ midi }) => midi) as [number, number];
-    const end = chart.bars.length * chart.source.time.beats;
+    const end = chartBeats(chart);
     const x = linear([0, end], [2, WIDTH - 2]);
     const y = linear([pitches[0] - 1, pitches[1] + 1], [HEIGHT - 3, 3]);
     return line<(typeof route.stops)[number]>(

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import { readHarmony } from '$core/harmony/reading';
-import { noteName, type Option, STANDARD_NECK } from 'corvel-core';
+import { BEAT, noteName, type Option, STANDARD_NECK } from 'corvel-core';
 import { lensContexts, optionsFor } from '$core/lenses/options';
 import { WEIGHTS } from '$core/lenses/ranking';
 import { at } from '$core/lists';
@@ -13,7 +13,10 @@ import { optionTones, rankSentence } from './optionWords';
 describe('the melody as a lane', () => {
   const chart = chartOf('key: C\n| Dm7 | G7 | Cmaj7 | % |');
   const played = (beat: number, beats: number, fret: number, name: string) =>
-    struck({ beat, beats, string: 2, fret, note: note(name), chord: null });
+    struck({
+      ...{ beat: beat * BEAT, beats: beats * BEAT, string: 2, fret },
+      ...{ note: note(name), chord: null },
+    });
   const stops = (...melody: readonly ReturnType<typeof played>[]) =>
     laneOfMelody(chart, STANDARD_NECK, melody).map(
       ({ index, note: met, degree, halfSteps }) =>

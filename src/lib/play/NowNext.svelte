@@ -2,12 +2,13 @@
 <script lang="ts">
   import { placeWords } from '$core/neck/neck';
   import { sayChange } from '$core/targets/changes';
-  import { NEAR } from '$core/time/units';
+
   import { showMaterial } from '$lib/frame/material';
   import { getStudy } from '$lib/study/study.svelte';
   import { late } from '$lib/ui/afterPaint.svelte';
   import { showSymbol } from '$lib/ui/glyphs';
   import { getStage } from '$lib/stage/stage.svelte';
+  import { inBeats } from 'corvel-core';
 
   interface Props {
     /** Whether what comes is shown by now. */
@@ -67,18 +68,18 @@
   >
     {#if counting}
       <p class="text-[clamp(2rem,4vw,3.25rem)]/none font-semibold tabular-nums" data-left>
-        {Math.max(1, Math.ceil(-stage.standing.beat - NEAR))}
+        {Math.max(1, Math.ceil(inBeats(-stage.standing.beat)))}
       </p>
       <p class="text-sm text-ink-soft">{stage.leadsIn ? 'introduction' : 'counting in'}</p>
     {:else if clause}
       <p>{showSymbol(clause.text)} <strong>{showSymbol(clause.goal)}</strong></p>
       <p class="font-semibold text-next-text">
         {place}
-        <span class="tabular-nums" data-left>in {stage.standing.left}</span>
+        <span class="tabular-nums" data-left>in {inBeats(stage.standing.left)}</span>
       </p>
     {:else}
       <p class="font-semibold text-ink-soft tabular-nums" data-left>
-        {next || !ahead ? `in ${stage.standing.left}` : ''}
+        {next || !ahead ? `in ${inBeats(stage.standing.left)}` : ''}
       </p>
     {/if}
   </div>

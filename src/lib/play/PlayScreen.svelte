@@ -34,6 +34,7 @@
   import { createFollowing } from '$lib/stage/following.svelte';
   import { createSteering } from './steering.svelte';
   import StageNeck from './StageNeck.svelte';
+  import { BEAT } from 'corvel-core';
 
   const study = getStudy();
   const transport = pageTransport();
@@ -149,7 +150,9 @@
     const pass = stage.passIn(stage.pass);
     if (!playing || !here || !pass || standing.beat < 0) return null;
     // By quarters of a beat: nothing is moved between them.
-    const share = Math.floor(4 * (standing.beat + pass.start - here.beat)) / (4 * here.beats);
+    const part = BEAT / 4;
+    const reached = standing.beat + pass.start - here.beat;
+    const share = (Math.floor(reached / part) * part) / here.beats;
     return { bar, share: Math.min(1, share) };
   });
 

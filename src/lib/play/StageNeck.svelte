@@ -24,6 +24,7 @@
   import { BLANK, picturesOf, samePicture } from './pictures';
   import { getStage } from '$lib/stage/stage.svelte';
   import StagePicture from './StagePicture.svelte';
+  import { BEAT } from 'corvel-core';
 
   interface Props {
     /** Whether what comes is shown by now. */
@@ -89,7 +90,7 @@
       const setting = study.view.play.ahead;
       if (!stage.playing || !shown || !coming) return null;
       const make = picture;
-      if (!ahead && showsAhead(setting, 1)) return () => make(moment, true);
+      if (!ahead && showsAhead(setting, BEAT)) return () => make(moment, true);
       return () => make(coming, showsAhead(setting, coming.beats));
     },
     same: samePicture,

@@ -1,6 +1,6 @@
 /** What landed on the stage: pass by pass, what was heard held against the targets. */
 import { untrack } from 'svelte';
-import type { HeardAt, Landings } from 'corvel-core';
+import { BEAT, type HeardAt, type Landings } from 'corvel-core';
 import { type Landing, landingsOf } from '$core/listening/landings';
 import type { HeardNote } from '$core/listening/notes';
 import type { TakenNote } from '$core/listening/take';
@@ -13,14 +13,18 @@ import type { Loop } from '$lib/study/playing';
 import type { Pass } from '$lib/stage/course';
 import { type Heard, judged, NOTHING_JUDGED, type PassLandings } from '$lib/stage/judging';
 import type { Stage } from '$lib/stage/stage.svelte';
+import { beatsIn } from '$core/time/tempo';
 
 /** How long after it was struck a note is heard for certain. */
 const HEARING: Seconds = 0.35;
-/** Beats before a pass that may belong to it. */
-const EARLY: Beats = 1;
+/** How long before a pass a note may belong to it. */
+const EARLY: Beats = BEAT;
 
-/** How near a beat of the count a click that is heard falls, in beats. */
-const ON_BEAT: Beats = 0.15;
+/** How near a beat of the count a click that is heard falls. */
+const ON_BEAT: Beats = (15 * BEAT) / 100;
+/** A pass is judged anew so often while it sounds. */
+const HALF: Beats = BEAT / 2;
+
 /** Clicks of the count that came in through the microphone: three are no chance. */
 const COUNTED = 3;
 
@@ -35,17 +39,18 @@ function noticesTheBand(stage: Stage, ear: Ear) {
       return;
     lastStruck = struck;
     const through = transport.beatAt(struck - ear.latency);
-    const onBeat = through !== null && Math.abs(through - Math.round(through)) < ON_BEAT;
+    const onBeat =
+      through !== null && Math.abs(through - Math.round(through / BEAT) * BEAT) < ON_BEAT;
     counted = onBeat && through < -ON_BEAT ? counted + 1 : counted;
     if (counted >= COUNTED) ear.hearsBand();
   });
 }
 
-/** What was heard in passes, in beats from the beginning of each or of the chart. */
+/** What was heard in passes, in time from the beginning of each or of the chart. */
 function createHearingOf(stage: Stage, ear: Ear) {
   const transport = pageTransport();
 
-  /** Notes in beats from the beginning of a pass, those of a stretch of it. */
+  /** Notes in time from the beginning of a pass, those of a stretch of it. */
   const between = (pass: Pass, from: Beats, to: Beats) =>
     onBeats(transport, ear.heard, pass.begins).filter(({ beat }) => beat >= from && beat < to);
 
@@ -56,7 +61,7 @@ function createHearingOf(stage: Stage, ear: Ear) {
         ...note,
         midi: note.midi + Math.round(bent),
       })),
-    /** What was played in a pass, in beats of the chart. */
+    /** What was played in a pass, in time of the chart. */
     taken(pass: Pass): readonly TakenNote[] {
       const lead = EARLY / 4;
       return between(pass, -lead, pass.beats - lead).map((note) => ({
@@ -75,7 +80,7 @@ function createHearingOf(stage: Stage, ear: Ear) {
      */
     upTo({ begins }: Pass): Beats {
       const listened = (transport.beatAt(ear.through) ?? -Infinity) - begins;
-      return Math.floor(2 * Math.min(stage.standing.beat, listened)) / 2;
+      return Math.floor(Math.min(stage.standing.beat, listened) / HALF) * HALF;
     },
   };
 }
@@ -86,8 +91,8 @@ export function createLanded(stage: Stage, ear: Ear, onended: (pass: PassLanding
   const hearingOf = createHearingOf(stage, ear);
   noticesTheBand(stage, ear);
 
-  /** What hearing takes, in beats. */
-  const behind = $derived((HEARING * stage.tempo) / 60);
+  /** What hearing takes. */
+  const behind = $derived(beatsIn(HEARING, stage.tempo));
 
   /** Notes held against the targets of a pass: what is certain where all up to a beat of it was heard. */
   function held(pass: Pass, upTo: Beats, notes: readonly HeardAt[]): Landings | null {
@@ -157,10 +162,11 @@ export function createLanded(stage: Stage, ear: Ear, onended: (pass: PassLanding
     /** Holds a recording of one pass, begun on its first beat, against the targets. */
     judge(notes: readonly HeardNote[]): Landings | null {
       if (!sounding) return null;
-      const beats = stage.tempo / 60;
-      const heard = notes.map(({ seconds, length, ...rest }) => {
-        return { ...rest, beat: seconds * beats, beats: length * beats };
-      });
+      const heard = notes.map(({ seconds, length, ...rest }) => ({
+        ...rest,
+        beat: beatsIn(seconds, stage.tempo),
+        beats: beatsIn(length, stage.tempo),
+      }));
       const landings = held(sounding, Infinity, heard);
       const taken = heard.map((note) => ({ ...note, beat: sounding.start + note.beat }));
       const pass = sounding.number;

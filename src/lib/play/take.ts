@@ -5,7 +5,7 @@ import { type Lick, lickOfPassage, overChart } from '$core/licks/lick';
 import { takeOf } from '$core/listening/take';
 import { passageOf } from '$core/phrases/passage';
 import { playedAt } from '$core/time/swing';
-import { NEAR } from '$core/time/units';
+
 import { freshId } from '$lib/ui/ids';
 import { keepTake as keepOn } from '$lib/licks/api';
 import type { Sound } from '$lib/listening/ear.svelte';
@@ -33,8 +33,8 @@ export function heardAlone(study: Study, stage: Stage, pass: PassLandings): stri
   const end = start + round.beats;
   // Only what the loop goes over was played; which chords there are, the whole chart says.
   const chords = hearChanges(chart, neck, notes).chords.filter(({ index }) => {
-    const beat = chart.chords[index]?.beat ?? -1;
-    return beat >= start - NEAR && beat < end - NEAR;
+    const beat = chart.chords[index]?.beat ?? -Infinity;
+    return beat >= start && beat < end;
   });
   const unclear = chords.find(({ share }) => share < CLEAR);
   return `${heardSays(chords)}${unclear ? ` ${unclear.sentence}` : ''}`;

@@ -3,11 +3,12 @@
   import { CLEAR } from '$core/licks/heard';
   import { readLick } from '$core/licks/reading';
   import { SCORE_PARTS, type ScorePart } from '$core/lines/score';
-  import { type Beats, NEAR } from '$core/time/units';
+  import type { Beats } from '$core/time/units';
   import { list } from '$core/words';
   import { getStudy } from '$lib/study/study.svelte';
   import { showSymbol } from '$lib/ui/glyphs';
   import type { Practice } from './practice.svelte';
+  import { barOf, DEFAULT_TIME } from '$core/time/metre';
 
   interface Props {
     readonly practice: Practice;
@@ -23,10 +24,10 @@
   /** What the line does here, and from beginning to end; null for what is no line. */
   const idea = $derived.by(() => {
     const line = practice.opened ? null : (practice.exercise?.line ?? null);
-    const time = passage?.time.beats ?? 4;
+    const bar = barOf(passage?.time ?? DEFAULT_TIME);
     if (!line) return null;
-    const bar = Math.floor((moment ?? 0) / time + NEAR);
-    const which = line.plan.phrases.findLastIndex(({ bars }) => bars.first <= bar);
+    const here = Math.floor((moment ?? 0) / bar);
+    const which = line.plan.phrases.findLastIndex(({ bars }) => bars.first <= here);
     const words = line.words[Math.max(0, which)] ?? '';
     const names = Object.keys(SCORE_PARTS) as ScorePart[];
     const weak = names.filter((name) => line.score.parts[name] < 0.6);

@@ -3,7 +3,7 @@ import type { ExerciseKind, Passage } from 'corvel-core';
 import { fitZone, stringCount } from '$core/neck/neck';
 import { type ExerciseRequest, homeOf } from '$core/exercises/exercises';
 import { notesOver, patternFrom } from '$core/exercises/own/from';
-import { notesPerBeat } from '$core/time/subdivision';
+
 import { MELODY_KINDS } from '$core/exercises/kinds';
 import { EXERCISE_WORDS } from '$core/exercises/words';
 import { motifOf } from '$core/lines/motif';
@@ -17,6 +17,8 @@ import { melodyOver } from '$lib/study/melody';
 import { asMelody, KEPT_PASSAGE_LIMIT, type PracticeSheet } from '$lib/study/plan';
 import type { Study } from '$lib/study/study.svelte';
 import { createAnswer } from '$lib/workers/answer.svelte';
+import { noteLength } from '$core/time/subdivision';
+import { notesFrom } from '$core/licks/kept';
 
 type SheetSettings = Omit<PracticeSheet, 'id' | 'name' | 'passage'>;
 
@@ -65,7 +67,7 @@ export function createPractice(study: Study, from: number) {
       pins: study.plan.pins,
       idea,
       switchAt,
-      motif: lick && motifOf(study.neck, overChart(chart, key, study.neck, lick.notes)),
+      motif: lick && motifOf(study.neck, overChart(chart, key, study.neck, notesFrom(lick.notes))),
       melody: MELODY_KINDS.has(settings.kind)
         ? melodyOver(study.plan, chart, key, study.neck)
         : null,
@@ -158,8 +160,8 @@ export function createPractice(study: Study, from: number) {
         ...{ neck, chord: played.chord, beat: played.beat },
         scale: [...material.notes, ...homeOf(key)],
         notes: notesOver(over, played.beat, played.beats),
-        perBeat: notesPerBeat(settings.subdivision, unit),
-        quarter: unit / 4,
+        long: noteLength(settings.subdivision, unit),
+        unit,
       });
       if (pattern === null)
         return `What is played over ${played.chord.symbol} cannot be written as a pattern.`;

@@ -8,7 +8,7 @@ import { overChart } from '$core/licks/lick';
 import { movedLick, zoneOfLick } from '$core/licks/moving';
 import { writePassageJson } from '$core/formats/passage/json';
 import { passageOf } from '$core/phrases/passage';
-import { NEAR } from '$core/time/units';
+
 import { instrumentOf, neckOf } from '$lib/settings/settings';
 import { keepSheet, setMelody } from '$lib/study/edits';
 import { isNewerPlan, type PracticeSheet, readPlan, writePlan } from '$lib/study/plan';
@@ -17,6 +17,8 @@ import { findChart, listCharts, saveChart, type SaveResult, saveView } from './c
 import type { Db } from './database';
 import { findSettings } from './settings';
 import type { PutRequest, StoredLick } from '$lib/licks/messages';
+import { barOf } from '$core/time/metre';
+import { notesFrom, notesToKeep } from '$core/licks/kept';
 
 interface LickPlace {
   readonly chart: string;
@@ -54,7 +56,7 @@ export async function placesFor(db: Db, lick: StoredLick): Promise<LickPlaces | 
     if (chart) charts.push({ id, title, chart });
   }
   const fits = fitLick(
-    { chart: own, notes: lick.notes },
+    { chart: own, notes: notesFrom(lick.notes) },
     charts.map(({ chart }) => chart),
     STANDARD_NECK,
   );
@@ -97,17 +99,14 @@ export async function putLick(
   const plan = readPlan(stored.plan);
   const settings = await findSettings(db);
   const neck = neckOf(instrumentOf(settings.settings, plan.instrument));
-  const offset = place.beat - (startOf(own, lick.notes)?.beat ?? 0);
-  const moved = movedLick(neck, lick.notes, semitones, null).map((note) => ({
+  const notes = notesFrom(lick.notes);
+  const offset = place.beat - (startOf(own, notes)?.beat ?? 0);
+  const moved = movedLick(neck, notes, semitones, null).map((note) => ({
     ...note,
     beat: note.beat + offset,
   }));
   if (as === 'melody') {
-    const melody = moved.map(({ beat, beats, string, fret, techniques }) => ({
-      ...{ beat, beats, string, fret },
-      techniques: [...techniques],
-    }));
-    const next = writePlan(setMelody(melody)(plan));
+    const next = writePlan(setMelody(notesToKeep(moved))(plan));
     return kept(
       await saveChart(db, id, { revision: stored.revision, text: stored.text, plan: next }),
       id,
@@ -146,10 +145,7 @@ export async function putLick(
   });
   if (saved.kind !== 'saved') return kept(saved, id);
   const end = Math.max(...moved.map(({ beat, beats }) => beat + beats));
-  const bars = Math.max(
-    1,
-    Math.ceil((end - (place.bar - 1) * chart.source.time.beats) / chart.source.time.beats - NEAR),
-  );
+  const bars = Math.max(1, Math.ceil(end / barOf(chart.source.time)) - (place.bar - 1));
   const view = readView(stored.view);
   const loop = { from: place.bar - 1, to: Math.min(chart.bars.length, place.bar - 1 + bars) };
   await saveView(db, id, { ...view, play: { ...view.play, sheet: sheet.id, loop, staff: true } });

@@ -2,8 +2,8 @@
  * The course of what is played: pass after pass of one loop, then of another once the player has chosen it.
  * Beats are counted on through all passes; everything here is a value made from values.
  */
-import type { Chart } from 'corvel-core';
-import { type Beats, NEAR } from '$core/time/units';
+import { BEAT, type Chart } from 'corvel-core';
+import type { Beats } from '$core/time/units';
 import { fitLoop, sameLoop } from '$lib/study/loops';
 import type { Loop } from '$lib/study/playing';
 
@@ -33,8 +33,8 @@ export interface Pass extends Round {
   readonly bar: number;
 }
 
-/** Just before a pass. */
-export const BEFORE: Beats = 1e-3;
+/** Just before a pass: a tick. */
+export const BEFORE: Beats = 1;
 
 /** The bars of a loop as a round; null where the chart has none. */
 export function roundOf(chart: Chart, wanted: Loop | null): Round | null {
@@ -71,8 +71,8 @@ function passIn(course: Course, begun: (leg: Leg) => boolean, count: (leg: Leg) 
 export const passAt = (course: Course, beat: Beats): Pass =>
   passIn(
     course,
-    ({ from }) => from <= beat + NEAR,
-    ({ from, beats }) => Math.max(0, Math.floor((beat - from) / beats + NEAR)),
+    ({ from }) => from <= beat,
+    ({ from, beats }) => Math.max(0, Math.floor((beat - from) / beats)),
   );
 
 /** The pass of a number. */
@@ -92,17 +92,17 @@ export function takenUpAt(course: Course, round: Round, reached: Beats): Beats {
   const now = passAt(course, Math.max(0, reached));
   const end = now.begins + now.beats;
   const left = round.start + round.beats - (now.start + (reached - now.begins));
-  if (left > NEAR) return Math.min(end, reached + left);
-  return Math.min(end, Math.ceil(reached - NEAR));
+  if (left > 0) return Math.min(end, reached + left);
+  return Math.min(end, Math.ceil(reached / BEAT) * BEAT);
 }
 
 /** A course that goes another round from where it is taken up; what is played by then stays. */
 export function withRound(course: Course, round: Round, reached: Beats): Course {
   // Nothing has sounded: it begins with what was chosen.
-  if (reached <= NEAR) return courseOf(round);
+  if (reached <= 0) return courseOf(round);
   // A round that was chosen and has not begun is not played.
   const [first, ...later] = course;
-  const begun: Course = [first, ...later.filter(({ from }) => from < reached - NEAR)];
+  const begun: Course = [first, ...later.filter(({ from }) => from < reached)];
   const from = takenUpAt(begun, round, reached);
   const before = passAt(begun, from - BEFORE);
   const last = begun.at(-1) ?? first;

@@ -3,7 +3,7 @@
  * keys. `after` is the one place where a press, a pass that was poor or another loop becomes music.
  */
 import { type TempoChange, TEMPO_RANGE, withinTempo } from '$core/time/tempo';
-import { type Beats, type BeatsPerMinute, NEAR } from '$core/time/units';
+import type { Beats, BeatsPerMinute } from '$core/time/units';
 import type { KeyWay, Ramp } from '$lib/study/playing';
 import {
   BEFORE,
@@ -65,7 +65,7 @@ export const begin = ({ round, bpm, ramp, way, seed }: Begun): History => ({
 export function openPass(course: Course, reached: Beats): Pass {
   const pass = passAt(course, Math.max(0, reached));
   // Where sound is made just up to a pass, that pass is still open.
-  const open = pass.number > 0 && reached <= pass.begins + NEAR;
+  const open = pass.number > 0 && reached <= pass.begins;
   return open ? pass : passNumbered(course, pass.number + 1);
 }
 
@@ -77,7 +77,7 @@ function temposFrom(
   ramp: Ramp | null,
 ): readonly TempoChange[] {
   return [
-    ...tempos.filter(({ beat }) => beat < begins - NEAR),
+    ...tempos.filter(({ beat }) => beat < begins),
     ...tempoFrom(bpm, ramp, (pass) => passNumbered(course, number + pass).begins),
   ];
 }
@@ -111,7 +111,7 @@ export function after(history: History, happening: Happening, ramp: Ramp | null)
         within,
         ramp,
       );
-      const before = tempos.filter(({ beat }) => beat < reached - NEAR);
+      const before = tempos.filter(({ beat }) => beat < reached);
       return { ...history, tempos: [...before, { beat: reached, bpm: within }, ...following] };
     }
     case 'poor': {
@@ -122,7 +122,7 @@ export function after(history: History, happening: Happening, ramp: Ramp | null)
     }
     case 'keys': {
       const { way, seed, reached } = happening;
-      const pass = reached <= NEAR ? 0 : openPass(course, reached).number;
+      const pass = reached <= 0 ? 0 : openPass(course, reached).number;
       const before = keys.filter((one) => one.pass < pass);
       const [first, ...rest] = [...before, { pass, way, seed }];
       return first ? { ...history, keys: [first, ...rest] } : history;

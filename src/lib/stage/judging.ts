@@ -7,7 +7,7 @@ export interface PassLandings extends Landings {
   readonly pass: number;
   /** Which time of playing it belongs to: passes are counted anew in each. */
   readonly run: number;
-  /** What was heard in it, in beats of the chart. */
+  /** What was heard in it, in time of the chart. */
   readonly taken: readonly TakenNote[];
   /** When it was played, in seconds of the clock; null for a recording. */
   readonly span: { readonly from: Seconds; readonly to: Seconds } | null;

@@ -1,14 +1,15 @@
 /** The part of a line that a loop plays, and what leads into it. */
-import { type Chart, type Neck, type Passage, pitchAt } from 'corvel-core';
+import { BEAT, type Chart, type Neck, type Passage, pitchAt } from 'corvel-core';
 import { degreeOver } from '$core/chords/over';
 import type { Key } from '$core/keys/keys';
 import { passageOf, struck } from '$core/phrases/passage';
 import type { ApproachNote } from '$core/targets/approach';
 import type { RouteStop } from '$core/targets/route';
-import { type Beats, NEAR } from '$core/time/units';
+import type { Beats } from '$core/time/units';
+import { barOf } from '$core/time/metre';
 
 /** How long before a target the way into it begins: an eighth. */
-const WAY: Beats = 0.5;
+const WAY: Beats = BEAT / 2;
 
 /**
  * The targets of a plan as a line: each rings for as long as its chord, or until the note that leads
@@ -59,7 +60,7 @@ export function landingStops(
       over.find(({ part }) => part === 'target') ??
       over.find(
         (note) =>
-          note.part !== 'approach' && note.beat >= beat && note.beat < beat + Math.min(1, beats),
+          note.part !== 'approach' && note.beat >= beat && note.beat < beat + Math.min(BEAT, beats),
       );
     if (!landing) return null;
     const { string, fret, note } = landing;
@@ -72,9 +73,9 @@ export function landingStops(
 
 /** How far before a loop its line begins: the approach to its first note, at the most a bar of it. */
 export function pickUpOf({ notes, pickUp, time }: Passage, start: Beats): Beats {
-  if (start === 0) return Math.min(pickUp, time.beats);
-  const earliest = start - time.beats;
-  const before = notes.filter(({ beat }) => beat < start - NEAR && beat >= earliest - NEAR);
+  if (start === 0) return Math.min(pickUp, barOf(time));
+  const earliest = start - barOf(time);
+  const before = notes.filter(({ beat }) => beat < start && beat >= earliest);
   let begins = start;
   for (const note of before.toReversed()) {
     if (note.part !== 'approach') break;
@@ -84,21 +85,21 @@ export function pickUpOf({ notes, pickUp, time }: Passage, start: Beats): Beats 
 }
 
 /**
- * The notes of a passage within some beats, counted from their beginning, with the pick-up before it;
+ * The notes of a passage within some time, counted from their beginning, with the pick-up before it;
  * what would sound under the next pass's pick-up is left out.
  */
 export function cutPassage(passage: Passage, from: Beats, to: Beats): Passage {
   const pickUp = pickUpOf(passage, from);
   const end = to - pickUp;
   const notes = passage.notes
-    .filter(({ beat }) => beat >= from - pickUp - NEAR && beat < end - NEAR)
+    .filter(({ beat }) => beat >= from - pickUp && beat < end)
     .map((note) => ({
       ...note,
       beat: note.beat - from,
       beats: Math.min(note.beats, to - note.beat),
     }));
   const chords = passage.chords
-    .filter(({ beat, beats }) => beat + beats > from + NEAR && beat < to - NEAR)
+    .filter(({ beat, beats }) => beat + beats > from && beat < to)
     .map((one) => ({
       ...one,
       beat: Math.max(0, one.beat - from),

@@ -1,7 +1,7 @@
 /** What sounds at a moment of the loop, and what it changes to. */
-import type { Chart } from 'corvel-core';
+import { BEAT, type Chart, inBeats } from 'corvel-core';
 import type { RouteStop } from '$core/targets/route';
-import { type Beats, NEAR } from '$core/time/units';
+import type { Beats } from '$core/time/units';
 import type { PlannedChord } from '$lib/study/choices';
 import type { Ahead } from '$lib/study/playing';
 
@@ -14,23 +14,24 @@ export interface Moment {
   readonly beats: Beats;
 }
 
-/** Beats before a change from which what comes is shown. */
+/** How long before a change what comes is shown. */
 const EARLY: Readonly<Record<Ahead, Beats>> = {
   always: Infinity,
-  'four beats': 4,
-  'two beats': 2,
-  'one beat': 1,
+  'four beats': 4 * BEAT,
+  'two beats': 2 * BEAT,
+  'one beat': BEAT,
   nothing: 0,
 };
 
-/** Whether what comes is shown so many beats before the change. */
+/** Whether what comes is shown so long before the change. */
 export const showsAhead = (ahead: Ahead, left: Beats): boolean => left <= EARLY[ahead];
 
 /** Beats over which what comes grows. */
 const GROWING = 4;
 
-/** How near a change is so many beats before it, in whole beats: from 0, far, to 4, the last one. */
-export const nearness = (left: Beats): number => Math.max(0, GROWING + 1 - Math.ceil(left));
+/** How near a change is so long before it, in whole beats: from 0, far, to 4, the last one. */
+export const nearness = (left: Beats): number =>
+  Math.max(0, GROWING + 1 - Math.ceil(inBeats(left)));
 
 /** A change: the chord it brings, whether another pass begins with it, and its beat in the pass. */
 export interface Change {
@@ -39,7 +40,7 @@ export interface Change {
   readonly beat: Beats;
 }
 
-/** A stretch of a chart's beats that comes round, and the chord it begins with. */
+/** A stretch of a chart that comes round, and the chord it begins with. */
 export interface Round {
   readonly start: Beats;
   readonly beats: Beats;
@@ -53,7 +54,7 @@ export function changeAfter(
   { start, beats, first }: Round,
 ): Change {
   const own = chords[sounding]?.chord.symbol;
-  const within = chords.findLastIndex(({ beat }) => beat < start + beats - NEAR);
+  const within = chords.findLastIndex(({ beat }) => beat < start + beats);
   const index = chords.findIndex(
     ({ chord }, at) => at > sounding && at <= within && chord.symbol !== own,
   );

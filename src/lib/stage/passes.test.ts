@@ -17,6 +17,7 @@ import {
 import { after, begin, type Happening, type History, openPass, shiftIn } from './history';
 import { judged, type Judging, NOTHING_JUDGED } from './judging';
 import { tempoAt } from './tempos';
+import { BEAT } from 'corvel-core';
 
 const CHART = chartOf(
   '| Gm7 | C7 | Fmaj7 | D7 | Bbm7 | Eb7 | Abmaj7 | % | Gm7 | C7 | Fmaj7 | % | Gm7 | C7 | F6 | % |',
@@ -30,55 +31,69 @@ function round(from: number, to: number): Round {
 }
 const FORM = round(0, BARS);
 
+/** So many beats. */
+const at = (beats: number) => Math.round(beats * BEAT);
+
 /** The bars that sound, bar by bar, from a beat on. */
 const barsOf = (course: Course, from: number, count: number): readonly number[] =>
   Array.from({ length: count }, (_, bar) => {
-    const beat = from + 4 * bar;
+    const beat = at(from + 4 * bar);
     const { start, begins } = passAt(course, beat);
-    return (start + beat - begins) / 4 + 1;
+    return (start + beat - begins) / at(4) + 1;
   });
 
 describe('a course', () => {
   test('goes its bars round and round, each pass with its number, its beat and the bars before it', () => {
     const course = courseOf(round(4, 6));
     expect(barsOf(course, 0, 5)).toEqual([5, 6, 5, 6, 5]);
-    expect(passAt(course, -3)).toMatchObject({ number: 0, begins: 0, beats: 8, bar: 0 });
-    expect(passAt(course, 7.99).number).toBe(0);
-    expect(passAt(course, 8)).toMatchObject({ number: 1, begins: 8, bar: 2 });
-    expect(passNumbered(course, 3)).toEqual(passAt(course, 24));
+    expect(passAt(course, at(-3))).toMatchObject({
+      number: 0,
+      begins: at(0),
+      beats: at(8),
+      bar: 0,
+    });
+    expect(passAt(course, at(7.99)).number).toBe(0);
+    expect(passAt(course, at(8))).toMatchObject({ number: 1, begins: at(8), bar: 2 });
+    expect(passNumbered(course, 3)).toEqual(passAt(course, at(24)));
   });
 
   test('takes another loop up at the end of the pass that sounds', () => {
-    const course = withRound(courseOf(round(0, 2)), round(4, 6), 1.5);
+    const course = withRound(courseOf(round(0, 2)), round(4, 6), at(1.5));
     expect(barsOf(course, 0, 6)).toEqual([1, 2, 5, 6, 5, 6]);
-    expect(passAt(course, 8)).toMatchObject({ number: 1, bar: 2, beats: 8 });
-    expect(passNumbered(course, 2).begins).toBe(16);
+    expect(passAt(course, at(8))).toMatchObject({ number: 1, bar: 2, beats: at(8) });
+    expect(passNumbered(course, 2).begins).toBe(at(16));
   });
 
   test('at the end of the new bars, where they come first; and at the next beat, where they are behind', () => {
     // In bar 2 of the form: bars 3 and 4 are ahead, they are played and come again.
-    expect(barsOf(withRound(courseOf(FORM), round(2, 4), 5), 0, 7)).toEqual([1, 2, 3, 4, 3, 4, 3]);
+    expect(barsOf(withRound(courseOf(FORM), round(2, 4), at(5)), 0, 7)).toEqual([
+      1, 2, 3, 4, 3, 4, 3,
+    ]);
     // In the midst of what is chosen: to its end.
-    expect(barsOf(withRound(courseOf(FORM), round(0, 4), 5), 0, 6)).toEqual([1, 2, 3, 4, 1, 2]);
+    expect(barsOf(withRound(courseOf(FORM), round(0, 4), at(5)), 0, 6)).toEqual([1, 2, 3, 4, 1, 2]);
     // In bar 11: bars 5 and 6 are over.
-    const behind = withRound(courseOf(FORM), round(4, 6), 41.3);
-    expect(takenUpAt(courseOf(FORM), round(4, 6), 41.3)).toBe(42);
-    expect(passAt(behind, 41.9).number).toBe(0);
+    const behind = withRound(courseOf(FORM), round(4, 6), at(41.3));
+    expect(takenUpAt(courseOf(FORM), round(4, 6), at(41.3))).toBe(at(42));
+    expect(passAt(behind, at(41.9)).number).toBe(0);
     expect(barsOf(behind, 42, 3)).toEqual([5, 6, 5]);
     // The pass that is left is as long as it was played.
-    expect(passNumbered(behind, 0).beats).toBe(42);
+    expect(passNumbered(behind, 0).beats).toBe(at(42));
     // Never after the end of the pass.
-    expect(takenUpAt(courseOf(round(2, 4)), round(0, 1), 7.6)).toBe(8);
+    expect(takenUpAt(courseOf(round(2, 4)), round(0, 1), at(7.6))).toBe(at(8));
   });
 
   test('chosen before anything has sounded, the last choice is what is played, and alone', () => {
-    const course = withRound(courseOf(round(0, 2)), round(4, 6), 0);
+    const course = withRound(courseOf(round(0, 2)), round(4, 6), at(0));
     expect(course).toEqual(courseOf(round(4, 6)));
-    const twice = withRound(withRound(courseOf(FORM), round(8, 10), 3), round(12, 14), 3.5);
+    const twice = withRound(withRound(courseOf(FORM), round(8, 10), at(3)), round(12, 14), at(3.5));
     expect(barsOf(twice, 0, 17).slice(12)).toEqual([13, 14, 13, 14, 13]);
     expect(twice).toHaveLength(2);
     // Taken back before it began: on as before.
-    const back = withRound(withRound(courseOf(round(0, 2)), round(4, 6), 1), round(0, 2), 2);
+    const back = withRound(
+      withRound(courseOf(round(0, 2)), round(4, 6), at(1)),
+      round(0, 2),
+      at(2),
+    );
     expect(barsOf(back, 0, 4)).toEqual([1, 2, 1, 2]);
   });
 
@@ -86,7 +101,7 @@ describe('a course', () => {
     const loop = fc
       .tuple(fc.nat(BARS - 1), fc.integer({ min: 1, max: BARS }))
       .map(([from, bars]): Loop => ({ from, to: Math.min(BARS, from + bars) }));
-    const press = fc.record({ loop, after: fc.integer({ min: 0, max: 80 }).map((n) => n / 4) });
+    const press = fc.record({ loop, after: fc.integer({ min: 0, max: 80 }).map((n) => at(n / 4)) });
     fc.assert(
       fc.property(loop, fc.array(press, { maxLength: 6 }), (first, presses) => {
         let course = courseOf(round(first.from, first.to));
@@ -98,37 +113,37 @@ describe('a course', () => {
           course = withRound(course, round(one.loop.from, one.loop.to), reached);
           last = one.loop;
           // What was made by then stays as it was.
-          for (let beat = 0; beat < reached - 0.01; beat += 1)
+          for (let beat = 0; beat < reached; beat += BEAT)
             expect(passAt(course, beat).begins).toBe(passAt(before, beat).begins);
         }
         let end = 0;
         let bars = 0;
         for (let number = 0; number < 12; number++) {
           const pass = passNumbered(course, number);
-          expect(pass.begins).toBeCloseTo(end);
+          expect(pass.begins).toBe(end);
           expect(pass.beats).toBeGreaterThan(0);
           expect(pass.bar).toBe(bars);
           expect(passAt(course, pass.begins)).toEqual(pass);
           end = pass.begins + pass.beats;
           bars += pass.loop.to - pass.loop.from;
         }
-        expect(passAt(course, reached + 4 * BARS + 1).loop).toEqual(last);
+        expect(passAt(course, reached + at(4 * BARS + 1)).loop).toEqual(last);
       }),
     );
   });
 
   test('a programme sounds what its course says, the pick-up of the next pass within the one before', () => {
     const event = (beat: number): SoundEvent => ({
-      ...{ part: 'line', beat, beats: 1, velocity: 0.5 },
+      ...{ part: 'line', beat: at(beat), beats: at(1), velocity: 0.5 },
       midi: 60,
     });
-    const course = withRound(courseOf(round(0, 2)), round(4, 5), 1);
+    const course = withRound(courseOf(round(0, 2)), round(4, 5), at(1));
     const programme = passesOf((number) => [event(-1), event(0), event(number === 0 ? 6 : 3)], {
-      ...{ start: -1, length: 8, ends: null, tempo: tempoMap([{ beat: 0, bpm: 60 }]) },
+      ...{ start: at(-1), length: at(8), ends: null, tempo: tempoMap([{ beat: 0, bpm: 60 }]) },
       passAt: (beat) => passAt(course, beat),
       passNumbered: (number) => passNumbered(course, number),
     });
-    expect(programme.eventsBetween(-1, 16).map(({ beat }) => beat)).toEqual([
+    expect(programme.eventsBetween(at(-1), at(16)).map(({ beat }) => beat / BEAT)).toEqual([
       ...[-1, 0, 6, 7, 8, 11, 11, 12, 15, 15],
     ]);
   });
@@ -139,37 +154,37 @@ describe('what happens while it plays', () => {
     begin({ ...{ round: round(0, 2), bpm: 100, ramp: null, way: 'same', seed: 1 }, ...changed });
   const ramp = { by: 10, every: 2, goal: 140 };
   const tempos = (history: History, beats: readonly number[]) =>
-    beats.map((beat) => tempoAt(history.tempos, beat));
+    beats.map((beat) => tempoAt(history.tempos, at(beat)));
 
   test('a tempo holds from where it was set; a ramp goes on from it, by the passes it counts', () => {
-    const set = after(begun(), { what: 'tempo', bpm: 90, reached: 3 }, null);
+    const set = after(begun(), { what: 'tempo', bpm: 90, reached: at(3) }, null);
     expect(tempos(set, [0, 2.9, 3, 50])).toEqual([100, 100, 90, 90]);
     const ramped = begun({ ramp });
     expect(tempos(ramped, [15, 16, 32, 48, 64, 90])).toEqual([100, 110, 120, 130, 140, 140]);
-    const faster = after(ramped, { what: 'tempo', bpm: 125, reached: 20 }, ramp);
+    const faster = after(ramped, { what: 'tempo', bpm: 125, reached: at(20) }, ramp);
     expect(tempos(faster, [15, 19, 20, 31, 32, 48])).toEqual([100, 110, 125, 125, 135, 140]);
-    expect(tempos(after(begun(), { what: 'tempo', bpm: 9_000, reached: 0 }, null), [0])).toEqual([
-      400,
-    ]);
+    expect(
+      tempos(after(begun(), { what: 'tempo', bpm: 9_000, reached: at(0) }, null), [0]),
+    ).toEqual([400]);
   });
 
   test('a poor pass makes the next one slower, never too slow', () => {
-    const poor = after(begun(), { what: 'poor', reached: 5 }, null);
+    const poor = after(begun(), { what: 'poor', reached: at(5) }, null);
     expect(tempos(poor, [7.9, 8, 60])).toEqual([100, 96, 96]);
-    const ramped = after(begun({ ramp }), { what: 'poor', reached: 17 }, ramp);
+    const ramped = after(begun({ ramp }), { what: 'poor', reached: at(17) }, ramp);
     expect(tempos(ramped, [16, 23.9, 24, 39.9, 40])).toEqual([110, 110, 100, 100, 110]);
     // Just as a pass begins, it is that one.
-    expect(openPass(begun().course, 8).begins).toBe(8);
-    expect(openPass(begun().course, 8.01).begins).toBe(16);
-    expect(openPass(begun().course, 0).begins).toBe(8);
-    const slowest = after(begun({ bpm: 21 }), { what: 'poor', reached: 5 }, null);
-    expect(tempoAt(slowest.tempos, 9)).toBe(20);
+    expect(openPass(begun().course, at(8)).begins).toBe(at(8));
+    expect(openPass(begun().course, at(8.01)).begins).toBe(at(16));
+    expect(openPass(begun().course, at(0)).begins).toBe(at(8));
+    const slowest = after(begun({ bpm: 21 }), { what: 'poor', reached: at(5) }, null);
+    expect(tempoAt(slowest.tempos, at(9))).toBe(20);
   });
 
   test('another loop keeps the tempo that sounds, and its passes are those a ramp counts', () => {
     const looped = after(
-      after(begun({ ramp }), { what: 'poor', reached: 5 }, ramp),
-      { what: 'loop', round: round(4, 5), reached: 9 },
+      after(begun({ ramp }), { what: 'poor', reached: at(5) }, ramp),
+      { what: 'loop', round: round(4, 5), reached: at(9) },
       ramp,
     );
     // Taken up at beat 16, in passes of four beats: faster every two of them.
@@ -180,32 +195,32 @@ describe('what happens while it plays', () => {
   });
 
   test('other keys come with the next pass, in their own order; the pass that sounds keeps its own', () => {
-    const fourths = after(begun(), { what: 'keys', way: 'fourths', seed: 1, reached: 9 }, null);
+    const fourths = after(begun(), { what: 'keys', way: 'fourths', seed: 1, reached: at(9) }, null);
     expect([0, 1, 2, 3, 4].map((pass) => shiftIn(fourths, pass))).toEqual([0, 0, 0, 5, 10]);
-    const steps: Happening = { what: 'keys', way: 'half steps', seed: 1, reached: 25 };
+    const steps: Happening = { what: 'keys', way: 'half steps', seed: 1, reached: at(25) };
     const both = after(fourths, steps, null);
     expect([2, 3, 4, 5].map((pass) => shiftIn(both, pass))).toEqual([0, 5, 0, 1]);
-    const atOnce = after(begun(), { ...steps, reached: 0 }, null);
+    const atOnce = after(begun(), { ...steps, reached: at(0) }, null);
     expect([0, 1].map((pass) => shiftIn(atOnce, pass))).toEqual([0, 1]);
   });
 
   test('what goes round already, chosen again, changes nothing; one taken back leaves the tempo set', () => {
     const ramped = begun({ ramp });
-    const set = after(ramped, { what: 'tempo', bpm: 125, reached: 20 }, ramp);
-    const again: Happening = { what: 'loop', round: round(0, 2), reached: 21 };
+    const set = after(ramped, { what: 'tempo', bpm: 125, reached: at(20) }, ramp);
+    const again: Happening = { what: 'loop', round: round(0, 2), reached: at(21) };
     expect(after(set, again, ramp)).toBe(set);
     // Another was to follow, and does not: the tempo that sounds goes on.
-    const pending = after(set, { what: 'loop', round: round(4, 6), reached: 21 }, ramp);
-    const back = after(pending, { ...again, reached: 22 }, ramp);
+    const pending = after(set, { what: 'loop', round: round(4, 6), reached: at(21) }, ramp);
+    const back = after(pending, { ...again, reached: at(22) }, ramp);
     expect(barsOf(back.course, 0, 8)).toEqual([1, 2, 1, 2, 1, 2, 1, 2]);
     expect(tempos(back, [0, 16, 20, 24, 39, 40])).toEqual([100, 110, 125, 125, 125, 135]);
   });
 
   test('two changes within a beat: both hold', () => {
     let history = begun();
-    history = after(history, { what: 'tempo', bpm: 80, reached: 2 }, null);
-    history = after(history, { what: 'loop', round: round(4, 6), reached: 2.2 }, null);
-    history = after(history, { what: 'tempo', bpm: 84, reached: 2.4 }, null);
+    history = after(history, { what: 'tempo', bpm: 80, reached: at(2) }, null);
+    history = after(history, { what: 'loop', round: round(4, 6), reached: at(2.2) }, null);
+    history = after(history, { what: 'tempo', bpm: 84, reached: at(2.4) }, null);
     expect(tempos(history, [1.9, 2.1, 2.4, 8, 30])).toEqual([100, 80, 84, 84, 84]);
     expect(barsOf(history.course, 0, 4)).toEqual([1, 2, 5, 6]);
   });

@@ -8,7 +8,7 @@ import { at } from '$core/lists';
 import { hashed } from '$core/random';
 import type { Feel, FeelKind } from '$core/time/feel';
 import { type TempoChange, tempoMap } from '$core/time/tempo';
-import { type Beats, NEAR } from '$core/time/units';
+import type { Beats } from '$core/time/units';
 import {
   bandEvents,
   clickEvent,
@@ -18,6 +18,8 @@ import {
 } from '$lib/audio/programme';
 import type { Turns } from '$lib/study/playing';
 import { type Course, passAt, passNumbered } from './course';
+import { barOf } from '$core/time/metre';
+import { BEAT } from 'corvel-core';
 
 export type Turn = 'corvel' | 'player';
 
@@ -60,7 +62,7 @@ export function isRest(every: number, bar: number, seed: number): boolean {
 }
 
 /** How long the band sounds in a bar it leaves to the player. */
-const STOP: Beats = 0.5;
+const STOP: Beats = BEAT / 2;
 
 /** What a pass plays: its chords, and a line over them; beats count from its first bar. */
 export interface Played {
@@ -172,18 +174,18 @@ export function sessionProgramme(session: Session): SessionProgramme {
     const same = before?.pass.form === pass.form && before.pass.line === pass.line;
     if (same && before.band === band) return before.events;
     const { begins, bar } = passNumbered(course, number);
-    const barOf = (beat: Beats) => Math.max(0, lastBy(pass.form.bars, beat));
+    const barAt = (beat: Beats) => Math.max(0, lastBy(pass.form.bars, beat));
     const turnOf = (beat: Beats) =>
       turnAt(turns, {
-        ...{ bar: bar + barOf(beat), pass: number },
+        ...{ bar: bar + barAt(beat), pass: number },
         seconds: tempo.secondsAt(begins + beat),
       });
     const there = band.flatMap((event): readonly BandEvent[] => {
       const { beat, beats } = event;
-      const within = barOf(beat);
+      const within = barAt(beat);
       if (!isRest(rests, bar + within, seed)) return [event];
       // A stop: one stroke, and the rest of the bar is the player's.
-      const struck = stops && beat - at(pass.form.bars, within).beat < NEAR;
+      const struck = stops && beat === at(pass.form.bars, within).beat;
       return struck ? [{ ...event, beats: Math.min(beats, STOP) }] : [];
     });
     const sung = pass.line.filter(({ beat }) => turnOf(beat) !== 'player');
@@ -236,7 +238,7 @@ export function sessionProgramme(session: Session): SessionProgramme {
         ? null
         : passNumbered(course, last + 1).begins + endingBeats(session.pass(last).form),
     count: [...counted.map((one) => ({ ...one, beat: one.beat - lead })), ...led],
-    countIn: session.count * time.beats + lead,
+    countIn: session.count * barOf(time) + lead,
     tempo,
   });
   return {

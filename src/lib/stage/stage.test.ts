@@ -3,7 +3,7 @@ import midi from '@tonejs/midi';
 import { describe, expect, test } from 'vitest';
 import { bandForm } from '$core/band/form';
 import { CLICKS } from '$core/band/click';
-import { noteName, type Passage, STANDARD_NECK } from 'corvel-core';
+import { BEAT, inBeats, noteName, type Passage, STANDARD_NECK } from 'corvel-core';
 import { note, pitchClass } from '$core/notes/notes';
 import { PLAIN_PASSAGE, struck } from '$core/phrases/passage';
 import { feelOfKind } from '$core/time/feel';
@@ -37,20 +37,23 @@ const CHART = chartOf(
   'key: F\n[A]\n| Gm7 | C7 | Fmaj7 | Am7b5 D7b9 |\n[B]\n| Bbm7 | Eb7 | Abmaj7 | % |',
 );
 
+/** So many beats. */
+const at = (beats: number) => Math.round(beats * BEAT);
+
 describe('the change to come', () => {
   // Chords 0 to 8; 7 and 8 are the same Abmaj7 struck twice.
-  const whole = { start: 0, beats: 32, first: 0 };
+  const whole = { start: at(0), beats: at(32), first: 0 };
 
   test('is the next other chord of the loop, by its beat in it', () => {
-    expect(changeAfter(CHART, 3, whole)).toEqual({ index: 4, again: false, beat: 14 });
-    const bridge = { start: 16, beats: 16, first: 5 };
-    expect(changeAfter(CHART, 5, bridge)).toEqual({ index: 6, again: false, beat: 4 });
+    expect(changeAfter(CHART, 3, whole)).toEqual({ index: 4, again: false, beat: at(14) });
+    const bridge = { start: at(16), beats: at(16), first: 5 };
+    expect(changeAfter(CHART, 5, bridge)).toEqual({ index: 6, again: false, beat: at(4) });
   });
 
   test('is the beginning of the next pass where no other comes, whatever follows the loop', () => {
-    expect(changeAfter(CHART, 7, whole)).toEqual({ index: 0, again: true, beat: 32 });
-    const first = { start: 0, beats: 8, first: 0 };
-    expect(changeAfter(CHART, 1, first)).toEqual({ index: 0, again: true, beat: 8 });
+    expect(changeAfter(CHART, 7, whole)).toEqual({ index: 0, again: true, beat: at(32) });
+    const first = { start: at(0), beats: at(8), first: 0 };
+    expect(changeAfter(CHART, 1, first)).toEqual({ index: 0, again: true, beat: at(8) });
   });
 });
 
@@ -170,34 +173,40 @@ describe('turns, rests, tempo', () => {
 
   const passesFrom = (beat: number, length: number) => (pass: number) => beat + pass * length;
   test('a ramp goes up every so many passes and stops at its goal', () => {
-    const up = tempoFrom(100, { by: 8, every: 2, goal: 120 }, passesFrom(0, 16));
+    const up = tempoFrom(100, { by: 8, every: 2, goal: 120 }, passesFrom(at(0), at(16)));
     expect(up).toEqual([
-      { beat: 0, bpm: 100 },
-      { beat: 32, bpm: 108 },
-      { beat: 64, bpm: 116 },
-      { beat: 96, bpm: 120 },
+      { beat: at(0), bpm: 100 },
+      { beat: at(32), bpm: 108 },
+      { beat: at(64), bpm: 116 },
+      { beat: at(96), bpm: 120 },
     ]);
-    expect(tempoAt(up, 40)).toBe(108);
-    expect([-4, 0, 31.9, 32, 95, 96, 500].map((beat) => tempoAt(up, beat))).toEqual([
+    expect(tempoAt(up, at(40))).toBe(108);
+    expect([-4, 0, 31.9, 32, 95, 96, 500].map((beat) => tempoAt(up, at(beat)))).toEqual([
       ...[100, 100, 100, 108, 116, 120, 120],
     ]);
     // A ramp that begins later begins with its own tempo there.
-    expect(tempoFrom(100, { by: 8, every: 2, goal: 110 }, passesFrom(48, 16))).toEqual([
-      { beat: 48, bpm: 100 },
-      { beat: 80, bpm: 108 },
-      { beat: 112, bpm: 110 },
+    expect(tempoFrom(100, { by: 8, every: 2, goal: 110 }, passesFrom(at(48), at(16)))).toEqual([
+      { beat: at(48), bpm: 100 },
+      { beat: at(80), bpm: 108 },
+      { beat: at(112), bpm: 110 },
     ]);
-    expect(tempoFrom(100, { by: 5, every: 1, goal: 100 }, passesFrom(0, 4))).toEqual([
-      { beat: 0, bpm: 100 },
+    expect(tempoFrom(100, { by: 5, every: 1, goal: 100 }, passesFrom(at(0), at(4)))).toEqual([
+      { beat: at(0), bpm: 100 },
     ]);
     expect(
-      tempoFrom(395, { by: 9, every: 1, goal: 400 }, passesFrom(0, 4)).map(({ bpm }) => bpm),
+      tempoFrom(395, { by: 9, every: 1, goal: 400 }, passesFrom(at(0), at(4))).map(
+        ({ bpm }) => bpm,
+      ),
     ).toEqual([395, 400]);
     expect(
-      tempoFrom(120, { by: 10, every: 1, goal: 95 }, passesFrom(8, 4)).map(({ bpm }) => bpm),
+      tempoFrom(120, { by: 10, every: 1, goal: 95 }, passesFrom(at(8), at(4))).map(
+        ({ bpm }) => bpm,
+      ),
     ).toEqual([120, 110, 100, 95]);
-    expect(tempoFrom(100, null, passesFrom(0, 4))).toHaveLength(1);
-    expect(tempoFrom(9_999, { by: 3, every: 1, goal: 30 }, passesFrom(0, 4))[0]?.bpm).toBe(400);
+    expect(tempoFrom(100, null, passesFrom(at(0), at(4)))).toHaveLength(1);
+    expect(tempoFrom(9_999, { by: 3, every: 1, goal: 30 }, passesFrom(at(0), at(4)))[0]?.bpm).toBe(
+      400,
+    );
   });
 
   test('a tempo is tapped', () => {
@@ -210,10 +219,13 @@ describe('turns, rests, tempo', () => {
 });
 
 const place = (beat: number, part: 'approach' | 'fill' | 'target' = 'fill') =>
-  struck({ beat, beats: 1, string: 3, fret: 5, note: note('C'), chord: 0, part });
+  struck({
+    ...{ beat: at(beat), beats: at(1), string: 3, fret: 5 },
+    ...{ note: note('C'), chord: 0, part },
+  });
 const passage = (notes: Passage['notes'], pickUp = 0): Passage => ({
   ...PLAIN_PASSAGE,
-  ...{ time: { beats: 4, unit: 4 }, beats: 32, neck: STANDARD_NECK, pickUp, notes },
+  ...{ time: { beats: 4, unit: 4 }, beats: at(32), neck: STANDARD_NECK, pickUp: at(pickUp), notes },
 });
 
 describe('the line of a loop', () => {
@@ -226,17 +238,17 @@ describe('the line of a loop', () => {
       place(14),
       place(15),
     ]);
-    expect(pickUpOf(whole, 8)).toBe(1);
-    const cut = cutPassage(whole, 8, 16);
-    expect(cut.notes.map(({ beat }) => beat)).toEqual([-1, 0, 6]);
-    expect(cut.beats).toBe(8);
-    expect(cutPassage(whole, 0, 8).pickUp).toBe(0);
-    expect(cutPassage(passage([place(-1), place(0)], 1), 0, 8).notes).toHaveLength(2);
+    expect(pickUpOf(whole, at(8))).toBe(at(1));
+    const cut = cutPassage(whole, at(8), at(16));
+    expect(cut.notes.map(({ beat }) => inBeats(beat))).toEqual([-1, 0, 6]);
+    expect(cut.beats).toBe(at(8));
+    expect(cutPassage(whole, at(0), at(8)).pickUp).toBe(0);
+    expect(cutPassage(passage([place(-1), place(0)], 1), at(0), at(8)).notes).toHaveLength(2);
   });
 
   test('a note is cut where the loop ends', () => {
-    const long = passage([{ ...place(2), beats: 9 }]);
-    expect(cutPassage(long, 0, 4).notes[0]?.beats).toBe(2);
+    const long = passage([{ ...place(2), beats: at(9) }]);
+    expect(cutPassage(long, at(0), at(4)).notes[0]?.beats).toBe(at(2));
   });
 
   test('a line lands on what it aims at, else where a chord begins; where it breathes, nowhere', () => {
@@ -266,7 +278,9 @@ describe('the line of a loop', () => {
       ...{ degree: 0 as never, halfSteps: 0, sentence: '' },
     }));
     const line = targetLine(CHART, CHART.source.key, STANDARD_NECK, stops);
-    expect(line.notes.map(({ beat, beats }) => [beat, beats]).slice(2, 5)).toEqual([
+    expect(
+      line.notes.map(({ beat, beats }) => [inBeats(beat), inBeats(beats)]).slice(2, 5),
+    ).toEqual([
       [8, 4],
       [12, 2],
       [14, 2],
@@ -281,39 +295,43 @@ describe('a session', () => {
   const course = courseOf(round);
   const line: readonly SoundEvent[] = [0, 4].map((beat) => ({
     part: 'line',
-    beat,
-    beats: 1,
+    beat: at(beat),
+    beats: at(1),
     midi: 70,
     velocity: 0.8,
   }));
   const session = (changed: Partial<Session> = {}) =>
     sessionProgramme({
       ...{ feel: feelOfKind('swing'), seed: 1, click: 'none', turns: 'none', rests: 0, count: 1 },
-      ...{ tempo: [{ beat: 0, bpm: 120 }], pickUp: 0, pass: () => ({ form, line }) },
+      ...{ tempo: [{ beat: at(0), bpm: 120 }], pickUp: 0, pass: () => ({ form, line }) },
       ...{ course, ...changed },
     });
   const parts = (events: readonly SoundEvent[]) => new Set(events.map(({ part }) => part));
 
   test('band and line go round, each pass its own, counted in by a bar', () => {
     const programme = session();
-    expect(programme).toMatchObject({ length: 8, ends: null, countIn: 4 });
-    expect(programme.count.map(({ beat }) => beat)).toEqual([-4, -3, -2, -1]);
-    expect(parts(programme.eventsBetween(0, 8))).toEqual(
+    expect(programme).toMatchObject({ length: at(8), ends: null, countIn: at(4) });
+    expect(programme.count.map(({ beat }) => inBeats(beat))).toEqual([-4, -3, -2, -1]);
+    expect(parts(programme.eventsBetween(at(0), at(8)))).toEqual(
       new Set(['bass', 'comp', 'drums', 'line']),
     );
     const pass = (from: number) =>
       programme
-        .eventsBetween(from, from + 8)
+        .eventsBetween(from, from + at(8))
         .map((one) => JSON.stringify({ ...one, beat: one.beat - from }));
-    expect(pass(8)).not.toEqual(pass(0));
+    expect(pass(at(8))).not.toEqual(pass(0));
     expect(pass(0)).toEqual(pass(0));
   });
 
   test('in the player’s turn the line is silent; in a rest the band is', () => {
-    const turns = session({ turns: 'bar by bar' }).eventsBetween(0, 8);
-    expect(turns.filter(({ part }) => part === 'line').map(({ beat }) => beat)).toEqual([0]);
+    const turns = session({ turns: 'bar by bar' }).eventsBetween(at(0), at(8));
+    expect(turns.filter(({ part }) => part === 'line').map(({ beat }) => inBeats(beat))).toEqual([
+      0,
+    ]);
     const rested = session({ rests: 2 });
-    const bars = Array.from({ length: 8 }, (_, bar) => rested.eventsBetween(4 * bar, 4 * bar + 4));
+    const bars = Array.from({ length: 8 }, (_, bar) =>
+      rested.eventsBetween(at(4 * bar), at(4 * bar + 4)),
+    );
     const silent = bars.map((events) => !parts(events).has('drums'));
     expect(silent.filter(Boolean)).toHaveLength(4);
     expect(silent[0]).toBe(false);
@@ -322,7 +340,7 @@ describe('a session', () => {
   test('every click, and none too many', () => {
     for (const click of CLICKS) {
       const clicks = session({ click })
-        .eventsBetween(0, 16)
+        .eventsBetween(at(0), at(16))
         .filter(({ part }) => part === 'click');
       expect(clicks).toHaveLength(
         { none: 0, 'every beat': 16, 'two and four': 8, 'once a bar': 4, 'every two bars': 2 }[
@@ -336,66 +354,68 @@ describe('a session', () => {
     const programme = session();
     const wanted = programme.wanted(3);
     expect(wanted?.seed).toBe(4);
-    programme.put(3, [{ part: 'bass', beat: 2, beats: 1, midi: 40, velocity: 0.5 }]);
+    programme.put(3, [{ part: 'bass', beat: at(2), beats: at(1), midi: 40, velocity: 0.5 }]);
     expect(programme.wanted(3)).toBeNull();
-    const band = programme.eventsBetween(24, 32).filter(({ part }) => part !== 'line');
-    expect(band).toEqual([expect.objectContaining({ beat: 26, midi: 40, on: 'double-bass' })]);
+    const band = programme.eventsBetween(at(24), at(32)).filter(({ part }) => part !== 'line');
+    expect(band).toEqual([expect.objectContaining({ beat: at(26), midi: 40, on: 'double-bass' })]);
   });
 
   test('set otherwise, the band goes on as it was', () => {
     const first = session();
-    first.put(0, [{ part: 'bass', beat: 1, beats: 1, midi: 41, velocity: 0.5 }]);
+    first.put(0, [{ part: 'bass', beat: at(1), beats: at(1), midi: 41, velocity: 0.5 }]);
     const bass = (one: typeof first) =>
-      one.eventsBetween(0, 8).flatMap((event) => (event.part === 'bass' ? [event.midi] : []));
+      one
+        .eventsBetween(at(0), at(8))
+        .flatMap((event) => (event.part === 'bass' ? [event.midi] : []));
     expect(bass(session({ click: 'every beat', before: first }))).toEqual([41]);
     expect(bass(session({ seed: 9, before: first })).length).toBeGreaterThan(4);
   });
 
   test('band and line swing alike, whatever tempo the band was made at', () => {
-    const at = (bpm: number, before?: SessionProgramme) =>
+    const made = (bpm: number, before?: SessionProgramme) =>
       session({ feel: feelAt(feelOfKind('swing'), bpm), ...(before ? { before } : {}) });
     const offBeats = (one: SessionProgramme) => [
       ...new Set(
-        one.eventsBetween(0, 8).map(({ beat }) => Number((beat - Math.floor(beat)).toFixed(3))),
+        one.eventsBetween(at(0), at(8)).map(({ beat }) => Number(inBeats(beat % BEAT).toFixed(3))),
       ),
     ];
-    const slow = at(120);
+    const slow = made(120);
     expect(offBeats(slow).toSorted()).toEqual([0, 0.667]);
     // The tempo was moved while it plays: the band is the same, its off-beats lie elsewhere.
-    const fast = at(260, slow);
+    const fast = made(260, slow);
     expect(offBeats(fast).toSorted()).toEqual([0, 0.565]);
     expect(fast.bands.get(0)).toBe(slow.bands.get(0));
   });
 
   test('after its last pass the band comes home and stops by itself', () => {
     const programme = session({ last: 1, before: null });
-    expect(programme.ends).toBe(20);
+    expect(programme.ends).toBe(at(20));
     expect(session().ends).toBeNull();
-    const after = programme.eventsBetween(16, 40);
+    const after = programme.eventsBetween(at(16), at(40));
     expect(parts(after)).toEqual(new Set(['bass', 'comp', 'drums']));
     // All of it is struck at once, on the tonic, and held for the bar.
-    for (const { beat, beats } of after) expect([beat, beats]).toEqual([16, 4]);
+    for (const { beat, beats } of after) expect([beat, beats]).toEqual([at(16), at(4)]);
     const bass = after.find(({ part }) => part === 'bass');
     const home = form.chords[0]?.key?.tonic ?? form.chords[0]?.chord.root;
     expect(bass && 'midi' in bass && bass.midi % 12).toBe(
       home === undefined ? -1 : pitchClass(home),
     );
     // What is shown is the last pass, and the pass before it leads on as ever.
-    expect(programme.passAt(17)).toMatchObject({ number: 1, begins: 8 });
-    expect(programme.eventsBetween(0, 8)).toEqual(session().eventsBetween(0, 8));
+    expect(programme.passAt(at(17))).toMatchObject({ number: 1, begins: at(8) });
+    expect(programme.eventsBetween(at(0), at(8))).toEqual(session().eventsBetween(at(0), at(8)));
     expect(programme.wanted(2)).toBeNull();
   });
 
   test('an introduction follows the count and leads into the first bar', () => {
     const programme = session({ intro: true, count: 2 });
-    expect(programme).toMatchObject({ lead: 8, countIn: 16 });
+    expect(programme).toMatchObject({ lead: at(8), countIn: at(16) });
     const { count } = programme;
-    expect(count.filter(({ part }) => part === 'click').map(({ beat }) => beat)).toEqual([
+    expect(count.filter(({ part }) => part === 'click').map(({ beat }) => inBeats(beat))).toEqual([
       ...[-16, -14, -12, -11, -10, -9],
     ]);
     const band = count.filter(({ part }) => part !== 'click');
     expect(parts(band)).toEqual(new Set(['bass', 'comp', 'drums']));
-    expect(Math.min(...band.map(({ beat }) => beat))).toBe(-8);
+    expect(Math.min(...band.map(({ beat }) => beat))).toBe(at(-8));
     expect(Math.max(...band.map(({ beat }) => beat))).toBeLessThan(0);
     expect(session().lead).toBe(0);
   });
@@ -405,15 +425,15 @@ describe('a session', () => {
     const silent = session({ rests: 2 });
     for (let bar = 0; bar < 12; bar++) {
       const [plain, hit] = [silent, stopped].map((one) =>
-        one.eventsBetween(4 * bar, 4 * bar + 4).filter(({ part }) => part !== 'line'),
+        one.eventsBetween(at(4 * bar), at(4 * bar + 4)).filter(({ part }) => part !== 'line'),
       );
       if (plain === undefined || hit === undefined) throw new Error('no bar');
       if (plain.length > 0) expect(hit).toEqual(plain);
       else {
         expect(hit.length).toBeGreaterThan(0);
         for (const { beat, beats } of hit) {
-          expect(beat).toBe(4 * bar);
-          expect(beats).toBeLessThanOrEqual(0.5);
+          expect(beat).toBe(at(4 * bar));
+          expect(beats).toBeLessThanOrEqual(at(0.5));
         }
       }
     }
@@ -423,7 +443,7 @@ describe('a session', () => {
     const strokes = (events: readonly SoundEvent[], from: number, to: number) =>
       new Set(
         events.flatMap(({ part, beat }) =>
-          part === 'comp' && beat >= from && beat < to ? [beat] : [],
+          part === 'comp' && beat >= at(from) && beat < at(to) ? [beat] : [],
         ),
       ).size;
     const chart = chartOf('| Dm7 | % | G7 | % | Cmaj7 | % | Am7 | % |');
@@ -437,14 +457,14 @@ describe('a session', () => {
         const one = session({
           ...{ course: courseOf(round8), pass: () => ({ form: eight, line }), seed, ...changed },
         });
-        const events = one.eventsBetween(0, 32);
+        const events = one.eventsBetween(at(0), at(32));
         sum += strokes(events, 0, 32);
         first += strokes(events, 0, 16);
       }
       return { first, second: sum - first };
     };
     const busy: readonly SoundEvent[] = Array.from({ length: 32 }, (_, half) => ({
-      ...{ part: 'line', beat: half / 2, beats: 0.5, midi: 70, velocity: 0.8 },
+      ...{ part: 'line', beat: at(half / 2), beats: at(0.5), midi: 70, velocity: 0.8 },
     }));
 
     test('while a line plays, and answers where it rests', () => {
@@ -455,7 +475,7 @@ describe('a session', () => {
       // Each chord is met all the same.
       const events = session({
         ...{ course: courseOf(round8), pass: () => ({ form: eight, line: busy }) },
-      }).eventsBetween(0, 16);
+      }).eventsBetween(at(0), at(16));
       expect(strokes(events, 0, 4)).toBeGreaterThan(0);
       expect(strokes(events, 7, 12)).toBeGreaterThan(0);
     });
@@ -479,7 +499,7 @@ describe('a session', () => {
     const beats = file.tracks[0]?.notes.map(({ ticks }) => ticks / file.header.ppq);
     expect(beats).toEqual([0, 4]);
     const drums = session()
-      .eventsBetween(0, 8)
+      .eventsBetween(at(0), at(8))
       .filter(({ part }) => part === 'drums');
     expect(file.tracks[3]?.notes).toHaveLength(drums.length);
   });
@@ -494,10 +514,10 @@ describe('a session', () => {
   });
 
   test('ramps hold for the beats of their passes', () => {
-    const tempo = tempoFrom(60, { by: 20, every: 1, goal: 120 }, (pass) => 8 * pass);
+    const tempo = tempoFrom(60, { by: 20, every: 1, goal: 120 }, (pass) => at(8 * pass));
     const programme = session({ tempo });
-    expect(programme.tempo.secondsAt(16) - programme.tempo.secondsAt(8)).toBeCloseTo(6);
-    expect(tempoMap(tempo).secondsAt(8)).toBe(8);
+    expect(programme.tempo.secondsAt(at(16)) - programme.tempo.secondsAt(at(8))).toBeCloseTo(6);
+    expect(tempoMap(tempo).secondsAt(at(8))).toBe(8);
   });
 });
 

@@ -1,7 +1,7 @@
 /** Where the music is: the chord that sounds, the change to come, whose turn it is. */
 import { lastBy } from '$core/band/form';
-import type { Chart } from 'corvel-core';
-import { type Beats, NEAR } from '$core/time/units';
+import { BEAT, type Chart } from 'corvel-core';
+import type { Beats } from '$core/time/units';
 import { pageTransport } from '$lib/audio/transport.svelte';
 import type { Study } from '$lib/study/study.svelte';
 import { type Pass, type Round, roundOf } from './course';
@@ -54,7 +54,7 @@ export function createStanding(of: Of) {
     return stands ? chosen : (roundOf(chart, null) ?? NOWHERE);
   });
   const first = $derived(study.chart ? firstOf(study.chart, here.start) : 0);
-  /** Beats from the beginning of what goes round; where nothing plays, where the player stands. */
+  /** Time from the beginning of what goes round; where nothing plays, where the player stands. */
   const at = $derived(
     playing
       ? Math.max(0, beat)
@@ -96,8 +96,8 @@ export function createStanding(of: Of) {
     const after = passAfter(number, change);
     return momentAt(after, change.index, changeFrom(after, change.index));
   });
-  /** Beats to the change, whole ones begun. */
-  const left = $derived(change ? Math.max(0, Math.ceil(change.beat - at - NEAR)) : 0);
+  /** How long it is to the change, in whole beats begun. */
+  const left = $derived(change ? Math.max(0, Math.ceil((change.beat - at) / BEAT) * BEAT) : 0);
   /** The bar of the chart, and the bars played before it. */
   const bar = $derived(study.chart ? Math.max(0, lastBy(study.chart.bars, here.start + at)) : 0);
   const seconds = $derived.by(() => {
@@ -115,7 +115,7 @@ export function createStanding(of: Of) {
   });
 
   return {
-    /** Beats from the beginning of the pass; below 0 while it is counted in. */
+    /** Time from the beginning of the pass; below 0 while it is counted in. */
     get beat() {
       return beat;
     },

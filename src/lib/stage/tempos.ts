@@ -1,6 +1,6 @@
 /** The tempos of passes: steady, or faster every so many of them. */
 import { type TempoChange, TEMPO_RANGE, withinTempo } from '$core/time/tempo';
-import { type Beats, type BeatsPerMinute, NEAR } from '$core/time/units';
+import type { Beats, BeatsPerMinute } from '$core/time/units';
 import type { Ramp } from '$lib/study/playing';
 
 /**
@@ -27,4 +27,4 @@ export function tempoFrom(
 
 /** The tempo that holds at a beat. */
 export const tempoAt = (changes: readonly TempoChange[], beat: Beats): BeatsPerMinute =>
-  (changes.findLast((one) => one.beat <= beat + NEAR) ?? changes[0])?.bpm ?? TEMPO_RANGE.low;
+  (changes.findLast((one) => one.beat <= beat) ?? changes[0])?.bpm ?? TEMPO_RANGE.low;

@@ -9,6 +9,7 @@ import { firstOption, suggest } from '$core/lenses/options';
 import type { Choice } from '$core/lenses/styles';
 import type { Later } from '$core/lines/spans';
 import type { Plan, PlanChoice } from './plan';
+import { barOf } from '$core/time/metre';
 
 /** A chord of the chart with what is played over it. */
 export interface PlannedChord extends PlayedChord {
@@ -23,15 +24,15 @@ export interface PlannedChord extends PlayedChord {
 
 /** The half bars a chord lasts, one at the least: where a second sound may begin. */
 export const halfBarsOf = ({ source }: Chart, { beats }: PlannedChord): number =>
-  Math.max(1, Math.floor((beats * 2) / source.time.beats));
+  Math.max(1, Math.floor((beats * 2) / barOf(source.time)));
 
-/** The second sound of each chord that has one, with the beats of the chord before it. */
+/** The second sound of each chord that has one, with how long the chord goes before it. */
 export const latersOf = (
   { source }: Chart,
   planned: readonly PlannedChord[],
 ): readonly (Later | null)[] =>
   planned.map(
-    ({ then }) => then && { material: then.material, after: (then.after * source.time.beats) / 2 },
+    ({ then }) => then && { material: then.material, after: (then.after * barOf(source.time)) / 2 },
   );
 
 export const SCOPES = ['chord', 'equal', 'section', 'chart'] as const;

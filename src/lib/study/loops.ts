@@ -1,7 +1,7 @@
 /** Loops that are chosen with one press: a chord, two, two bars, a section, the form. */
 import type { Chart } from 'corvel-core';
 import { type Extent, EXTENTS } from '$core/time/extent';
-import { NEAR } from '$core/time/units';
+
 import type { Loop } from './playing';
 
 export const LOOP_SIZES = EXTENTS;
@@ -33,7 +33,7 @@ function barsOfChords(chart: Chart, index: number, count: number): Loop {
   if (!first) return fitLoop(chart, null);
   const last = chords[Math.min(index + count - 1, chords.length - 1)] ?? first;
   const end = last.beat + last.beats;
-  const to = bars.findIndex(({ beat, beats }) => beat + beats >= end - NEAR);
+  const to = bars.findIndex(({ beat, beats }) => beat + beats >= end);
   return { from: first.bar - 1, to: Math.max(first.bar, to + 1) };
 }
 

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import { transposeChart } from '$core/chart/rewrite';
-import { makeNeck, noteName, pitchAt, STANDARD_NECK } from 'corvel-core';
+import { BEAT, makeNeck, noteName, pitchAt, STANDARD_NECK } from 'corvel-core';
 import { note } from '$core/notes/notes';
 import { laneOfMelody } from '$lib/plan/melodyLane';
 import { alignPlan } from './align';
@@ -51,13 +51,12 @@ describe('the melody of a tune', () => {
   });
 
   test('is kept up to 2,048 notes, none shorter than a forty-eighth of a beat', () => {
-    const one = { beat: 0, beats: 1 / 64, string: 2, fret: 5, techniques: [] };
+    const one = { beat: 0, beats: BEAT / 64, string: 2, fret: 5, techniques: [] };
     expect(asMelody([])).toBeNull();
-    expect(asMelody([one, { ...one, beat: 1, beats: 1 / 47 }])?.map(({ beats }) => beats)).toEqual([
-      1 / 48,
-      1 / 47,
-    ]);
-    const most = Array.from({ length: 2_048 }, (_, beat) => ({ ...one, beat }));
+    expect(
+      asMelody([one, { ...one, beat: BEAT, beats: BEAT / 32 }])?.map(({ beats }) => beats),
+    ).toEqual([1 / 48, 1 / 32]);
+    const most = Array.from({ length: 2_048 }, (_, beat) => ({ ...one, beat: beat * BEAT }));
     expect(asMelody([...most, one])).toBeNull();
     const kept = asMelody(most);
     expect(kept).toHaveLength(2_048);

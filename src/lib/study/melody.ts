@@ -7,10 +7,11 @@ import { readHarmony } from '$core/harmony/reading';
 import { stringCount } from '$core/neck/neck';
 import { passageOf, type PlayedNote } from '$core/phrases/passage';
 import type { Plan } from './plan';
+import { notesFrom } from '$core/licks/kept';
 
 /** The melody without what this neck has no place for. */
 export const melodyOn = ({ melody }: Plan, neck: Neck): readonly LickNote[] =>
-  (melody ?? []).filter(
+  notesFrom(melody ?? []).filter(
     ({ string, fret }) => string <= stringCount(neck) && fret >= neck.capo && fret <= neck.frets,
   );
 

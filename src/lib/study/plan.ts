@@ -12,6 +12,7 @@ import { SUBDIVISIONS } from '$core/time/subdivision';
 import { CONTOURS, PREFERENCES } from '$core/targets/kinds';
 import type { LickNote } from '$core/licks/sounding';
 import { playedNoteSchema } from './played';
+import { notesToKeep } from '$core/licks/kept';
 
 const PLAN_VERSION = 3;
 
@@ -66,16 +67,10 @@ export const KEPT_PASSAGE_LIMIT = 60_000;
 
 /** Notes of a melody at the most. */
 const MELODY_LIMIT = 2_048;
-/** The shortest note of a melody, in beats. */
-const SHORTEST = 1 / 48;
 
 /** Notes as a plan keeps its melody; null for none, and for more than it keeps. */
 export const asMelody = (notes: readonly LickNote[]): Plan['melody'] =>
-  notes.length === 0 || notes.length > MELODY_LIMIT
-    ? null
-    : notes.map(({ beat, beats, string, fret, techniques }) => ({
-        ...{ beat, beats: Math.max(SHORTEST, beats), string, fret, techniques: [...techniques] },
-      }));
+  notes.length === 0 || notes.length > MELODY_LIMIT ? null : notesToKeep(notes);
 
 /** An exercise or a melody kept with the chart. */
 const practiceSheetSchema = z.object({

@@ -4,9 +4,16 @@ import { type Neck, pitchAt } from '../../neck/neck';
 import { degreeName } from '../../notes/degrees';
 import { intervalBetween, type Note, pitchClass } from '../../notes/notes';
 import type { PlayedNote } from '../../phrases/passage';
-import { type Beats, NEAR } from '../../time/units';
+import type { Beats } from '../../time/units';
 import { degreeMeant, reached } from './notes';
-import { type DegreeAsked, parsePattern, PATTERN_LIMITS, type Way } from './pattern';
+import {
+  type DegreeAsked,
+  parsePattern,
+  PATTERN_LIMITS,
+  signed,
+  VALUES,
+  type Way,
+} from './pattern';
 
 interface FromRequest {
   readonly neck: Neck;
@@ -17,36 +24,23 @@ interface FromRequest {
   readonly beat: Beats;
   /** What is played over it, one note after another. */
   readonly notes: readonly PlayedNote[];
-  readonly perBeat: number;
-  readonly quarter: Beats;
+  /** How long a note without a length of its own lasts. */
+  readonly long: Beats;
+  /** What beats are counted in: 4 for quarters. */
+  readonly unit: number;
 }
 
-const VALUES: readonly (readonly [value: string, quarters: number])[] = [
-  ...(
-    [
-      ['w', 4],
-      ['h', 2],
-      ['q', 1],
-      ['e', 1 / 2],
-      ['s', 1 / 4],
-    ] as const
-  ).flatMap(
-    ([letter, quarters]) =>
-      [
-        [letter, quarters],
-        [`${letter}.`, (quarters * 3) / 2],
-        [`${letter}t`, (quarters * 2) / 3],
-      ] as const,
-  ),
-];
+/** What a pattern calls its lengths, where a quarter note is a beat. */
+const SIGNS: readonly (readonly [sign: string, length: Beats])[] = Object.entries(VALUES).flatMap(
+  ([letter, value]) =>
+    ['', '.', 't'].map((mark) => [`${letter}${mark}`, signed(value, mark)] as const),
+);
 
 /** A length as a pattern writes it; null where it has none for it. */
-function lengthSign(beats: Beats, { perBeat, quarter }: FromRequest): string | null {
-  const units = beats * perBeat;
-  const whole = Math.round(units);
-  const held = Math.abs(units - whole) < NEAR && whole >= 1 ? '_'.repeat(whole - 1) : null;
-  if (held !== null && whole <= 3) return held;
-  const found = VALUES.find(([, quarters]) => Math.abs(quarters * quarter - beats) < NEAR);
+function lengthSign(beats: Beats, { long, unit }: FromRequest): string | null {
+  const held = beats > 0 && beats % long === 0 ? '_'.repeat(beats / long - 1) : null;
+  if (held !== null && held.length < 3) return held;
+  const found = SIGNS.find(([, length]) => (length * unit) / 4 === beats);
   return found ? `:${found[0]}` : held;
 }
 
@@ -76,11 +70,11 @@ export function patternFrom(request: FromRequest): string | null {
   const words: string[] = [];
   let now = request.beat;
   for (const [index, one] of notes.entries()) {
-    if (one.beat > now + NEAR) {
+    if (one.beat > now) {
       const rest = lengthSign(one.beat - now, request);
       if (rest === null) return null;
       words.push(`r${rest}`);
-    } else if (one.beat < now - NEAR) return null;
+    } else if (one.beat < now) return null;
     const length = lengthSign(one.beats, request);
     if (length === null) return null;
     const midi = pitchAt(neck, one);
@@ -101,5 +95,4 @@ export const notesOver = (
   notes: readonly PlayedNote[],
   beat: Beats,
   beats: Beats,
-): readonly PlayedNote[] =>
-  notes.filter((one) => one.beat >= beat - NEAR && one.beat < beat + beats - NEAR);
+): readonly PlayedNote[] => notes.filter((one) => one.beat >= beat && one.beat < beat + beats);

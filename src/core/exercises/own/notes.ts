@@ -18,7 +18,7 @@ import {
 } from '../../notes/notes';
 import type { Midi } from '../../notes/pitch';
 import { type PlayedNote, struck } from '../../phrases/passage';
-import { type Beats, NEAR } from '../../time/units';
+import type { Beats } from '../../time/units';
 import type { Direction } from '../kinds';
 import type { DegreeAsked, OwnPattern, PatternNote, Way } from './pattern';
 
@@ -29,9 +29,10 @@ interface OwnRequest {
   readonly pattern: OwnPattern;
   /** The scale of the key; empty where no single one holds. */
   readonly home: readonly Note[];
-  /** Notes of one length to a beat, and beats to a quarter note. */
-  readonly perBeat: number;
-  readonly quarter: Beats;
+  /** How long a note without a length of its own lasts. */
+  readonly long: Beats;
+  /** What beats are counted in: 4 for quarters. */
+  readonly unit: number;
   /** As it is typed, from its last note to its first, or the one and the other by turns. */
   readonly direction: Direction;
 }
@@ -160,7 +161,7 @@ function stepAbove(notes: readonly Note[], midi: Midi): Midi {
 
 /** A pattern over one chord, as often as the chord lasts, after what was played last. */
 function overSpan(
-  { pattern, home, perBeat, quarter }: OwnRequest,
+  { pattern, home, long, unit }: OwnRequest,
   { chord, beat: begins, beats, index, material }: ChordSpan,
   compass: Compass,
   played: Midi | null,
@@ -177,11 +178,11 @@ function overSpan(
   const sounding: Sounding[] = [];
   let now = begins;
   const play = (midi: Midi, note: Note, length: Beats) => {
-    if (now < end - NEAR)
+    if (now < end)
       sounding.push({ beat: now, beats: Math.min(length, end - now), midi, note, chord: index });
     now += length;
   };
-  while (now < end - NEAR) {
+  while (now < end) {
     const last = sounding.at(-1)?.midi ?? played;
     const away = ({ pitches }: Turn) =>
       pattern.continues && last !== null
@@ -195,13 +196,13 @@ function overSpan(
       return { item, midi: turn.pitches[which] ?? 0 };
     });
     for (const { item, midi } of backward ? steps.toReversed() : steps) {
-      const length = item.length === null ? 1 / perBeat : item.length * quarter;
+      const length = item.length === null ? long : (item.length * unit) / 4;
       if (item.kind === 'rest') {
         now += length * item.held;
         continue;
       }
       // What leads to a long note is short all the same.
-      const quick = Math.min(length, 1 / perBeat);
+      const quick = Math.min(length, long);
       for (const asked of item.around) {
         const note = meant(asked);
         play(nearestTo(midi, pitchClass(note)), note, quick);

@@ -15,6 +15,7 @@ import { parseQuality } from '../../chords/symbols';
 import type { Quality } from '../../chords/qualities';
 import { parseDegree } from '../../notes/degrees';
 import { type Interval, step } from '../../notes/notes';
+import { BEAT, type Beats } from '../../time/units';
 
 /** A degree that is asked for. */
 export interface DegreeAsked {
@@ -33,8 +34,8 @@ export interface Way {
   readonly further: number;
 }
 
-/** A length in quarter notes; null for one of the exercise's notes. */
-type Length = number | null;
+/** How long it lasts where a quarter note is a beat; null for one of the exercise's notes. */
+type Length = Beats | null;
 
 /** A note of a pattern: a degree, the way to it and how long it lasts. */
 export interface PatternNote {
@@ -83,7 +84,15 @@ export type PatternResult =
 /** The longest text of a pattern, and the most items in it. */
 export const PATTERN_LIMITS = { characters: 300, items: 64 } as const;
 
-const QUARTERS: Readonly<Record<string, number>> = { w: 4, h: 2, q: 1, e: 1 / 2, s: 1 / 4 };
+/** Values by their letters, the longest first, where a quarter note is a beat. */
+export const VALUES: Readonly<Record<string, Beats>> = {
+  ...{ w: 4 * BEAT, h: 2 * BEAT, q: BEAT, e: BEAT / 2, s: BEAT / 4 },
+};
+
+/** How long a value with a dot lasts, or as one of a triplet. */
+export const signed = (value: Beats, mark: string | undefined): Beats =>
+  mark === '.' ? (value * 3) / 2 : mark === 't' ? (value * 2) / 3 : value;
+
 const LENGTH = /^(.*?)(_*)(?::([whqes])(\.|t)?)?(_*)$/u;
 const NOTE = /^(\([^()]*\))?([<>])?([~^]*)([b♭#♯n♮]*\d+)$/u;
 const DEGREE = /^([b♭#♯n♮]*)(\d+)$/u;
@@ -119,9 +128,8 @@ const NO_DEGREE = (text: string): string =>
 /** What a word of a pattern says; a sentence where it says nothing. */
 function readWord(word: string): readonly PatternItem[] | string {
   const [, body = '', before = '', letter, mark, after = ''] = LENGTH.exec(word) ?? [];
-  const value = letter === undefined ? null : (QUARTERS[letter] ?? null);
-  const factor = mark === '.' ? 3 / 2 : mark === 't' ? 2 / 3 : 1;
-  const length = value === null ? null : value * factor;
+  const value = letter === undefined ? undefined : VALUES[letter];
+  const length = value === undefined ? null : signed(value, mark);
   const held = 1 + before.length + after.length;
   if (body === '' || body === 'r') {
     return body === 'r' ? [{ kind: 'rest', length, held }] : 'There is no note before this sign.';

@@ -1,18 +1,18 @@
 /** A band and the line over it as a Standard MIDI File: a track for each part. */
 import midi from '@tonejs/midi';
 import type { Beats } from '../../time/units';
-import { PULSES } from '../passage/midi/write';
+import { PULSES, pulsesIn } from '../passage/midi/write';
 import type { BandFile } from './tracks';
+import { barOf } from '../../time/metre';
 
 /** The channel General MIDI keeps for drums, counted from 0. */
 const DRUM_CHANNEL = 9;
 
 /** The file; what begins before beat 0 moves all of it later by whole bars. */
 export function writeBandMidi({ title, time, tempo, tracks }: BandFile): Uint8Array {
-  const perBeat = (PULSES * 4) / time.unit;
   const first = Math.min(0, ...tracks.flatMap(({ notes }) => notes.map(({ beat }) => beat)));
-  const shift = Math.ceil(-first / time.beats) * time.beats;
-  const ticksAt = (beat: Beats) => Math.round((beat + shift) * perBeat);
+  const shift = Math.ceil(-first / barOf(time)) * barOf(time);
+  const ticksAt = (beat: Beats) => pulsesIn(beat + shift, time.unit);
   const file = new midi.Midi();
   file.header.fromJSON({
     name: title,

@@ -6,6 +6,7 @@ import { FEEL_KINDS, readFeel } from '../../time/feel';
 import { type BandTrack, DRUM_KEYS } from './tracks';
 import { childNamed, childrenNamed, readXml, textAt, type XmlElement } from '../musicxml/xml';
 import { writeBandScore } from './musicxml';
+import { BEAT, inBeats } from '../../time/units';
 
 function chartOf(text: string): Chart {
   const read = readChart(text);
@@ -36,7 +37,8 @@ function scored(feel: (typeof FEEL_KINDS)[number], text: string, pickUp = 0) {
       .map((one) => ({ ...one, midi: one.part === 'drums' ? DRUM_KEYS[one.drum] : one.midi })),
   }));
   const led = { part: 'line' as const, name: 'Line', program: 26, notes: [] as BandTrack['notes'] };
-  if (pickUp > 0) led.notes = [{ beat: -pickUp, beats: pickUp, velocity: 0.5, midi: 60 }];
+  if (pickUp > 0)
+    led.notes = [{ beat: -pickUp * BEAT, beats: pickUp * BEAT, velocity: 0.5, midi: 60 }];
   const all = pickUp > 0 ? [led, ...tracks] : tracks;
   const { time, beats, chords } = form;
   const score = writeBandScore({
@@ -82,7 +84,9 @@ describe('the score of a band', () => {
       for (const [index, part] of parts.entries()) {
         const { onsets, bars } = readPart(part);
         expect(bars).toEqual(form.bars.map(() => form.time.beats * tick));
-        const struck = new Set(tracks[index]?.notes.map(({ beat }) => Math.round(beat * tick)));
+        const struck = new Set(
+          tracks[index]?.notes.map(({ beat }) => Math.round(inBeats(beat) * tick)),
+        );
         expect(onsets).toEqual([...struck].sort((a, b) => a - b));
       }
     },

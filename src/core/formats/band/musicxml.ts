@@ -6,8 +6,7 @@ import { group } from '../../lists';
 import type { Midi } from '../../notes/pitch';
 import { simplestPitch } from '../../notes/spelling';
 import { barsWith, type NotatedBar, type NotatedEvent } from '../../phrases/measures';
-import { beatTicks } from '../../time/metre';
-import { NEAR, QUARTER } from '../../time/units';
+
 import { harmony } from '../chart/musicxml/write';
 import {
   clefNode,
@@ -22,6 +21,9 @@ import {
 } from '../musicxml/score';
 import { element, type XmlNode } from '../musicxml/xml';
 import { type BandScore, type BandTrack, DRUM_KEYS, type TrackNote } from './tracks';
+import { inShortest, onPaper, PER_QUARTER } from '../../time/noteValues';
+import { quarterOf } from '../../time/metre';
+import type { Beats } from '../../time/units';
 
 /** Where a drum stands on the staff, and the head of its notes. */
 const STAVES: Readonly<Record<Drum, readonly [step: string, octave: number, head: string]>> = {
@@ -83,9 +85,9 @@ function instrumentNodes(track: BandTrack, id: string, channel: number): readonl
 
 /** Drums ring to the next stroke, or to the end of the beat: few rests are easier to read. */
 function rung(notes: readonly TrackNote[], { time }: BandScore): readonly TrackNote[] {
-  const quarter = time.unit / 4;
+  const quarter = quarterOf(time.unit);
   return notes.map((note) => {
-    const beats = quarter * (Math.floor(note.beat / quarter + NEAR) + 1) - note.beat;
+    const beats = quarter * (Math.floor(note.beat / quarter) + 1) - note.beat;
     return { ...note, beats };
   });
 }
@@ -117,8 +119,8 @@ function soundedNodes({ score, track, id }: Staff, note: TrackNote) {
 }
 
 function eventNodes(staff: Staff, event: NotatedEvent<TrackNote>): readonly XmlNode[] {
-  const { value, notes, tiedFrom, tiedTo } = event;
-  const duration = element('duration', {}, value.ticks);
+  const { value, length, notes, tiedFrom, tiedTo } = event;
+  const duration = element('duration', {}, inShortest(length, staff.score.time.unit));
   const voice = element('voice', {}, 1);
   if (notes.length === 0)
     return [element('note', {}, element('rest'), duration, voice, ...valueNodes(value))];
@@ -155,7 +157,7 @@ function attributes({ score, track }: Staff): XmlNode {
   return element(
     'attributes',
     {},
-    element('divisions', {}, QUARTER),
+    element('divisions', {}, PER_QUARTER),
     ...(track.program === null ? [] : [keyNode(score.key)]),
     timeNode(score.time),
     CLEFS[track.part],
@@ -164,11 +166,11 @@ function attributes({ score, track }: Staff): XmlNode {
 
 function measureNode(staff: Staff, bar: NotatedBar<TrackNote>, first: boolean, top: boolean) {
   const { score } = staff;
-  const tick = beatTicks(score.time.unit);
   const symbols = top
     ? score.chords.flatMap(({ chord, beat }) => {
-        const offset = Math.round(beat * tick) - bar.from;
-        return offset >= 0 && offset < bar.ticks
+        const start = onPaper(beat, score.time.unit) - bar.from;
+        const offset = inShortest(start, score.time.unit);
+        return start >= 0 && start < bar.length
           ? [harmony(chord, offset > 0 ? [element('offset', {}, offset)] : [])]
           : [];
       })
@@ -192,11 +194,11 @@ function measureNode(staff: Staff, bar: NotatedBar<TrackNote>, first: boolean, t
 }
 
 /** Notes of a track as one voice: none sounds past the end, of one pitch struck twice at once one. */
-function voiceOf(score: BandScore, track: BandTrack, pickUp: number) {
+function voiceOf(score: BandScore, track: BandTrack, pickUp: Beats) {
   const heard = track.program === null ? rung(track.notes, score) : track.notes;
   const moments = group(
     heard.toSorted((a, b) => a.beat - b.beat || a.midi - b.midi),
-    ({ beat }) => Math.round(beat * beatTicks(score.time.unit)),
+    ({ beat }) => onPaper(beat, score.time.unit),
   );
   const notes = [...moments.values()].flatMap((some) =>
     some
@@ -210,7 +212,7 @@ function voiceOf(score: BandScore, track: BandTrack, pickUp: number) {
 /**
  * The score; what begins before beat 0 is a pick-up. Beats and lengths are as written: its feel stands over it.
  *
- * @example writeBandScore({ title: 'A loop', time, tempo, key, feel, beats: 16, chords, tracks })
+ * @example writeBandScore({ title: 'A loop', time, tempo, key, feel, beats: 16 * BEAT, chords, tracks })
  */
 export function writeBandScore(score: BandScore): string {
   const begins = score.tracks.flatMap(({ notes }) => notes.map(({ beat }) => beat));

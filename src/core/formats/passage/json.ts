@@ -12,13 +12,14 @@ import { simplestPitch } from '../../notes/spelling';
 import { inTime, type Passage, PLAIN_PASSAGE, type PlayedNote } from '../../phrases/passage';
 import { bendBy, inOrder, type Technique } from '../../phrases/techniques';
 import { readFeel } from '../../time/feel';
-import { meantBeat } from '../../time/meant';
+import { meantBeats } from '../../time/meant';
 import { NOTE_LIMIT, type PassageResult, refused, type Written } from '../result';
 import { techniqueSchema } from './techniqueSchema';
+import { inBeats } from '../../time/units';
 
 const LONGEST = 100_000;
-const beat = z.number().min(-64).max(LONGEST).overwrite(meantBeat);
-const beats = z.number().min(0).max(LONGEST).overwrite(meantBeat);
+const beat = z.number().min(-64).max(LONGEST).overwrite(meantBeats);
+const beats = z.number().min(0).max(LONGEST).overwrite(meantBeats);
 const time = z.object({ beats: z.int().min(1).max(32), unit: z.int().min(1).max(32) });
 
 const played = {
@@ -45,7 +46,7 @@ const passageSchema = z.object({
   version: z.literal(2),
   key: z.string().max(40).nullable(),
   metreChanges: z.array(z.object({ beat, time })).max(2_048),
-  pickUp: beats.max(32),
+  pickUp: z.number().min(0).max(32).overwrite(meantBeats),
   feel: z.string().max(60).nullable(),
   notes: z
     .array(z.object({ ...played, techniques: z.array(techniqueSchema).max(8) }))
@@ -99,13 +100,15 @@ export function writePassageJson(passage: Passage): Written<string> {
     title,
     key: key && writeKey(key),
     time: metre,
-    metreChanges: [...metreChanges],
-    pickUp,
+    metreChanges: metreChanges.map((change) => ({ ...change, beat: inBeats(change.beat) })),
+    pickUp: inBeats(pickUp),
     feel: feel && feel.name,
     tempo,
-    beats: passage.beats,
+    beats: inBeats(passage.beats),
     neck: { tuning: strings, frets: neck.frets, capo: neck.capo },
-    notes: notes.map(({ note, techniques, ...rest }) => ({
+    notes: notes.map(({ note, techniques, beat: begins, beats: lasts, ...rest }) => ({
+      beat: inBeats(begins),
+      beats: inBeats(lasts),
       ...rest,
       note: noteName(note),
       techniques: [...techniques],

@@ -20,6 +20,7 @@ import { placePitches } from '../../licks/refinger';
 import { readTab } from './tab/read';
 import { writeTab } from './tab/write';
 import { runs } from '$tests/laws';
+import { BEAT, inBeats } from '../../time/units';
 
 const chart = (() => {
   const result = readChart('title: Low Lamp\nkey: Dm\ntempo: 96\n| Dm7 | G7b9 Cmaj7 |');
@@ -34,7 +35,11 @@ const played = (
   fret: number,
   name: string,
   ...techniques: readonly Technique[]
-): PlayedNote => struck({ beat, beats, string, fret, note: note(name), chord: null, techniques });
+): PlayedNote =>
+  struck({
+    ...{ beat: Math.round(beat * BEAT), beats: Math.round(beats * BEAT), string, fret },
+    ...{ note: note(name), chord: null, techniques },
+  });
 
 const KEY = { tonic: note('D'), mode: 'minor' } as const;
 const techniquesIn = ({ notes }: Passage) => notes.map(({ techniques }) => techniques);
@@ -55,8 +60,8 @@ const LINE: Passage = passageOf(chart, KEY, STANDARD_NECK, 'Low Lamp', [
 /** What every format holds of a note. */
 const plain = ({ notes, neck }: Passage) =>
   notes.map((one) => ({
-    beat: Math.round(one.beat * 120) / 120,
-    beats: Math.round(one.beats * 120) / 120,
+    beat: one.beat,
+    beats: one.beats,
     midi: pitchAt(neck, one),
     string: one.string,
     fret: one.fret,
@@ -96,20 +101,24 @@ const lines = fc
 
 describe('rhythm', () => {
   test('values fill a stretch, and never cross a beat they did not begin', () => {
-    expect(valuesFor(0, 48).map(({ type }) => type)).toEqual(['whole']);
-    expect(valuesFor(6, 12).map(({ type }) => type)).toEqual(['eighth', 'eighth']);
-    expect(valuesFor(4, 8).map(({ ticks, triplet }) => [ticks, triplet])).toEqual([[8, true]]);
-    expect(valuesFor(0, 15).map(({ type }) => type)).toEqual(['quarter', '16th']);
+    const types = (start: number, length: number) =>
+      valuesFor(start * BEAT, length * BEAT, 4).map(({ type }) => type);
+    expect(types(0, 4)).toEqual(['whole']);
+    expect(types(1 / 2, 1)).toEqual(['eighth', 'eighth']);
+    const [triplet, ...more] = valuesFor(BEAT / 3, (2 * BEAT) / 3, 4);
+    expect(triplet).toMatchObject({ inQuarters: (2 * BEAT) / 3, triplet: true });
+    expect(more).toEqual([]);
+    expect(types(0, 5 / 4)).toEqual(['quarter', '16th']);
   });
 
   test('every bar is full, whatever is played', () => {
     fc.assert(
       fc.property(lines, (passage) => {
-        for (const { events, ticks } of measuresOf(passage)) {
-          expect(events.reduce((sum, { value }) => sum + value.ticks, 0)).toBe(ticks);
+        for (const { events, length } of measuresOf(passage)) {
+          expect(events.reduce((sum, one) => sum + one.length, 0)).toBe(length);
           events.slice(1).forEach((event, index) => {
             const before = at(events, index);
-            expect(event.start).toBe(before.start + before.value.ticks);
+            expect(event.start).toBe(before.start + before.length);
           });
         }
       }),
@@ -216,7 +225,7 @@ describe('MusicXML with tablature', () => {
       <note><pitch><step>C</step><octave>4</octave></pitch><duration>4</duration><tie type="start"/></note></measure>
       <measure number="2"><note><pitch><step>C</step><octave>4</octave></pitch><duration>2</duration><tie type="stop"/></note></measure></part></score-partwise>`;
     const { notes } = opened(readPassage(one, STANDARD_NECK));
-    expect(notes.map(({ beat, beats }) => [beat, beats])).toEqual([
+    expect(notes.map(({ beat, beats }) => [inBeats(beat), inBeats(beats)])).toEqual([
       [0, 1.5],
       [2, 3],
     ]);
@@ -280,7 +289,7 @@ describe('plain tab', () => {
       '3-0',
       '3-2',
     ]);
-    expect(notes.map(({ beat }) => beat)).toEqual([0, 1, 2, 3, 3.5]);
+    expect(notes.map(({ beat }) => inBeats(beat))).toEqual([0, 1, 2, 3, 3.5]);
   });
 
   test.each(['', 'no tab here', 'e|---|\nB|---|\nG|---|'])('“%s” gets a sentence', (text) => {

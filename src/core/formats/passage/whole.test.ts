@@ -16,6 +16,7 @@ import { readPassage } from './musicxml/read';
 import { writePassage } from './musicxml/write';
 import { readTab } from './tab/read';
 import { writeTab } from './tab/write';
+import { BEAT } from '../../time/units';
 
 const bend = fc.record({
   kind: fc.constant('bend' as const),
@@ -63,8 +64,10 @@ const passages = fc
     });
     const played = notes.flatMap(({ rest, string, fret, techniques: how, grace }, index) => {
       if (rest) return [];
-      const beat = index / 2 - pickUp;
-      const main = struck({ beat, beats: 0.5, ...at(string, fret), chord: null, techniques: how });
+      const beat = (index * BEAT) / 2 - pickUp * BEAT;
+      const main = struck({
+        ...{ beat, beats: BEAT / 2, ...at(string, fret), chord: null, techniques: how },
+      });
       // A grace note's own string and fret, just before.
       const early = struck({
         ...{ beat: beat - GRACE_BEATS, beats: GRACE_BEATS, ...at(string, fret - 1) },
@@ -74,17 +77,17 @@ const passages = fc
       const free = notes[index - 1]?.string !== string;
       return grace && index > 0 && free ? [early, main] : [main];
     });
-    const change = { beat: 4, time: { beats: 3, unit: 4 } };
+    const change = { beat: 4 * BEAT, time: { beats: 3, unit: 4 } };
     return {
       ...PLAIN_PASSAGE,
       title: 'Some line',
       key: key === null ? null : { tonic: note(key), mode: key === 'F#' ? 'minor' : 'major' },
       time: { beats: 4, unit: 4 },
       metreChanges: changed ? [change] : [],
-      pickUp,
+      pickUp: pickUp * BEAT,
       feel: readFeel(feel),
       tempo: 90,
-      beats: changed ? 4 + 3 * 3 : 12,
+      beats: (changed ? 4 + 3 * 3 : 12) * BEAT,
       neck: STANDARD_NECK,
       notes: inTime(played),
     };
@@ -97,9 +100,7 @@ const opened = (result: PassageResult): Passage => {
 
 const notesIn = ({ notes }: Passage) =>
   notes.map(({ beat, beats, string, fret, techniques: how }) => ({
-    beat: Math.round(beat * 480) / 480,
-    beats: Math.round(beats * 480) / 480,
-    ...{ string, fret, techniques: how },
+    ...{ beat, beats, string, fret, techniques: how },
   }));
 
 describe('a passage comes back from', () => {

@@ -11,6 +11,7 @@ import { accept, refuse } from '../refusals';
 import { requestedChart } from '../requested';
 import { chartText, keyText } from '../shapes';
 import { counted } from '$core/words';
+import { inBeats } from 'corvel-core';
 
 /** Bars of all choruses together. */
 const BAR_LIMIT = 2_048;
@@ -86,13 +87,13 @@ export const band = question({
     const { choruses, seed, parts, intro, ending } = asked;
     const events = bandOf(form, { feel: feel.kind, choruses, seed, parts, intro, ending });
     return accept({
-      beats: choruses * form.beats,
+      beats: inBeats(choruses * form.beats),
       feel: feel.kind,
       swing: rounded(offBeatOf(feel)),
       events: events.map(({ part, beat, beats, velocity, late = 0, ...what }) => ({
         part,
-        beat: rounded(beat),
-        beats: rounded(beats),
+        beat: rounded(inBeats(beat)),
+        beats: rounded(inBeats(beats)),
         late: Math.round(late * 10) / 10,
         ...('midi' in what ? { midi: what.midi } : { drum: what.drum }),
         velocity: rounded(velocity),

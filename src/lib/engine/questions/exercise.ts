@@ -12,7 +12,7 @@ import { EXTENTS } from '$core/lines/spans';
 import { LINE_STYLES } from '$core/lines/styles';
 import { stringCount } from '$core/neck/neck';
 import { inTime } from '$core/phrases/passage';
-import { notesPerBeat, SUBDIVISIONS } from '$core/time/subdivision';
+import { noteLength, SUBDIVISIONS } from '$core/time/subdivision';
 import { accept, refuse } from '../refusals';
 import { noChord, requestedNotes, requestedSetting } from '../requested';
 import {
@@ -28,6 +28,8 @@ import {
   zone,
 } from '../shapes';
 import { question } from '../question';
+import { barOf } from '$core/time/metre';
+import { timesOf } from '../described';
 
 const request = z.object({
   chart: chartText,
@@ -124,9 +126,9 @@ export const exercise = question({
     }
     const isPath = LINE_KINDS.has(kind) || kind === 'own';
     const most = isPath ? MOST_NOTES.line : MOST_NOTES.pattern;
-    const beat = notesPerBeat(subdivision, chart.source.time.unit);
-    if (extent === 'whole' && chartBeats(chart) * beat > most) {
-      const bars = Math.floor(most / (chart.source.time.beats * beat));
+    const long = noteLength(subdivision, chart.source.time.unit);
+    if (extent === 'whole' && chartBeats(chart) / long > most) {
+      const bars = Math.floor((most * long) / barOf(chart.source.time));
       const message = `In these notes an exercise has at most ${bars} bars; this form has ${chart.bars.length}.`;
       return refuse({ code: 'out_of_range', message, path: 'chart' });
     }
@@ -176,7 +178,7 @@ export const exercise = question({
         const degree = degreeName(degreeOver(played.chord, note));
         return [
           {
-            ...{ beat, beats, string, fret },
+            ...{ ...timesOf({ beat, beats }), string, fret },
             ...{ note: noteName(note), degree, chord: played.index },
             ...(techniques.length > 0 ? { techniques: [...techniques] } : {}),
           },

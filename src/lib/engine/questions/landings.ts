@@ -6,6 +6,7 @@ import { question } from '../question';
 import { accept } from '../refusals';
 import { noChord, requestedChart } from '../requested';
 import { chartText, keyText } from '../shapes';
+import { BEAT, inBeats } from 'corvel-core';
 
 const midi = z.int().min(0).max(127);
 const beat = z.number().min(-64).max(100_000);
@@ -64,15 +65,21 @@ export const landings = question({
     if (wrong >= 0) return noChord(chart.value, `targets.${wrong}.index`);
     const heard = asked.heard.map((note) => ({
       ...note,
-      beats: note.beats ?? null,
+      beat: note.beat * BEAT,
+      beats: note.beats === undefined ? null : note.beats * BEAT,
       cents: note.cents ?? 0,
     }));
     const found = landingsOf(chart.value, asked.targets, heard);
     return accept({
       ...found,
-      landings: found.landings.map(({ how, ...one }) => {
+      landings: found.landings.map(({ how, beatsLate, ...one }) => {
         const given = one.heard === null ? null : asked.heard[heard.indexOf(one.heard)];
-        return { ...one, ...(how ? { how } : {}), heard: given ?? null };
+        return {
+          ...one,
+          beatsLate: beatsLate === null ? null : inBeats(beatsLate),
+          ...(how ? { how } : {}),
+          heard: given ?? null,
+        };
       }),
     });
   },

@@ -9,6 +9,7 @@ import { question } from '../question';
 import { accept } from '../refusals';
 import { requestedNotes, requestedOnNeck } from '../requested';
 import { chartText, degreeText, keyText, neckRequest, noteText, playedNotes } from '../shapes';
+import { timesOf } from '../described';
 
 const request = z.object({
   chart: chartText,
@@ -100,7 +101,8 @@ export const lick = question({
         .map((one, place) => {
           const { beat, beats, string, fret, midi, chord, role, strong, bent, backward } = one;
           return {
-            ...{ index: order[place]?.index ?? place, beat, beats, string, fret, midi, chord },
+            ...{ index: order[place]?.index ?? place, ...timesOf({ beat, beats }) },
+            ...{ string, fret, midi, chord },
             ...{ role, strong, ...spelled(one) },
             ...(bent ? { bent: spelled(bent) } : {}),
             ...(backward ? { backward: true as const } : {}),

@@ -11,6 +11,7 @@ import { readPlan } from '$lib/study/plan';
 import { question } from '../question';
 import { accept, refuse } from '../refusals';
 import { noteText } from '../shapes';
+import { timesOf } from '../described';
 
 const notes = z.array(
   z.object({
@@ -43,7 +44,12 @@ const answer = z.discriminatedUnion('kind', [
 
 const told = (played: readonly PlayedNote[]) =>
   played.map(({ beat, beats, string, fret, note }) => ({
-    ...{ beat, beats, string, fret, midi: pitchAt(STANDARD_NECK, { string, fret }) },
+    ...{
+      ...timesOf({ beat, beats }),
+      string,
+      fret,
+      midi: pitchAt(STANDARD_NECK, { string, fret }),
+    },
     note: noteName(note),
   }));
 

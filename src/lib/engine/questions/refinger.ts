@@ -6,6 +6,7 @@ import { question } from '../question';
 import { accept } from '../refusals';
 import { refuseZone, requestedNeck, requestedNotes } from '../requested';
 import { neckRequest, playedNotes, zone } from '../shapes';
+import { timesOf } from '../described';
 
 const request = z.object({
   notes: playedNotes,
@@ -57,7 +58,7 @@ export const refinger = question({
     });
     return accept({
       notes: found.notes.map(({ beat, beats, string, fret, midi, techniques }) => ({
-        ...{ beat, beats, string, fret, midi },
+        ...{ ...timesOf({ beat, beats }), string, fret, midi },
         ...(techniques.length > 0 ? { techniques: [...techniques] } : {}),
       })),
       cost: found.cost,

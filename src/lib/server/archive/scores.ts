@@ -11,6 +11,7 @@ import type { LickNote } from '$core/licks/sounding';
 import { melodyOn } from '$lib/study/melody';
 import { readPlan } from '$lib/study/plan';
 import { notesIn } from '../licks';
+import { notesFrom } from '$core/licks/kept';
 
 type Files = Readonly<Record<string, Uint8Array>>;
 
@@ -66,6 +67,6 @@ interface LickRow {
 /** A lick or a take. */
 export function lickFiles({ id, title, chart, notes }: LickRow): Files {
   const read = readChart(chart);
-  const midi = read.ok ? midiOf(read.chart, title, notesIn(notes)) : null;
+  const midi = read.ok ? midiOf(read.chart, title, notesFrom(notesIn(notes))) : null;
   return midi ? { [`midi/${fileName(title, id)}.mid`]: midi } : {};
 }

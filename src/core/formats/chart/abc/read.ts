@@ -9,7 +9,7 @@ import { CHART_LIMITS } from '../../../chart/syntax';
 import { type Key, KEY_MODES, parseKey } from '../../../keys/keys';
 import { at, modulo } from '../../../lists';
 import type { Midi } from '../../../notes/pitch';
-import type { Beats } from '../../../time/units';
+import { BEAT, type Beats } from '../../../time/units';
 import type { Refusal } from '../../result';
 import { chartText, type ReadBar } from '../bars';
 
@@ -130,8 +130,8 @@ const signatureOf = ({ accidentals = [] }: AbcKey): ReadonlyMap<number, number> 
     accidentals.map(({ acc, note }) => [NAMES.indexOf(note.toUpperCase()), ACCIDENTALS[acc] ?? 0]),
   );
 
-/** Of a whole note: whatever a tune divides it into is whole. */
-const TICKS = 20_160 / 4;
+/** A whole note where a quarter is a beat. */
+const WHOLE: Beats = 4 * BEAT;
 
 /** The chord a symbol over the notes says; null for words and what is none. */
 function chordOf(written: string): string | null {
@@ -205,7 +205,7 @@ function readBars(
   let tuplet = 1;
   let tied: BarNote | null = null;
   let begun = false;
-  const beatsOf = (ticks: number): Beats => (ticks * unit) / TICKS;
+  const beatsOf = (length: Beats): Beats => (length * unit) / 4;
   const close = () => {
     if (now > 0 || bar.chords.length > 0) {
       if (now > full + 1)
@@ -233,7 +233,7 @@ function readBars(
       }
       case 'meter': {
         const first = sign.value?.[0];
-        if (first && bars.length > 0 && (first.num / first.den) * TICKS !== full)
+        if (first && bars.length > 0 && (first.num / first.den) * WHOLE !== full)
           remarks.add(
             `Bar ${bars.length + 1} changes to ${first.num}/${first.den}; a chart has one time signature.`,
           );
@@ -262,7 +262,7 @@ function readBars(
           else bar.chords.push({ at: now, text });
         }
         const whole = sign.rest?.type === 'whole' || sign.rest?.type === 'multimeasure';
-        const length = whole ? full : Math.round((sign.duration ?? 0) * tuplet * TICKS);
+        const length = whole ? full : Math.round((sign.duration ?? 0) * tuplet * WHOLE);
         const top = (sign.pitches ?? []).toSorted((a, b) => b.pitch - a.pitch)[0];
         if (top && length > 0 && now < full) {
           const letter = modulo(top.pitch, 7);
@@ -327,7 +327,7 @@ function readTune(tune: Tune): AbcTune | null {
   if (!first) return null;
   const common = first.meter?.type === 'cut_time' ? { num: 2, den: 2 } : METRE;
   const metre = first.meter?.value?.[0] ?? common;
-  const full = Math.round((metre.num / metre.den) * TICKS);
+  const full = Math.round((metre.num / metre.den) * WHOLE);
   const [signs = [], ...others] = voicesOf(tune);
   const written = readBars(signs, full, metre.den, remarks);
   if (written.bars.length === 0) return null;

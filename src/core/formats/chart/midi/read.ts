@@ -35,18 +35,19 @@ const QUALITIES = [
   'aug',
 ].map(quality);
 
-/** What speaks for a chord, in shares of what sounds. */
+/** What speaks for a chord, in hundredths of what sounds: whole numbers, so that what is as likely is equal. */
 const WEIGHTS = {
+  inside: 100,
   /** A tone that is not the chord's. */
-  foreign: 1,
+  foreign: 100,
   /** A tone of the chord that does not sound: root, third, another. */
-  missing: [0.25, 0.2, 0.12],
+  missing: [25, 20, 12],
   /** The bass is its root. */
-  bass: 0.2,
+  bass: 20,
   /** Each tone over three. */
-  rich: 0.05,
+  rich: 5,
   /** Two chords in a bar, where one would do. */
-  split: 0.12,
+  split: 12,
 } as const;
 /** A share under which a tone does not count as sounding. */
 const SOUNDS = 0.1;
@@ -61,6 +62,7 @@ interface Struck {
 
 interface Guess {
   readonly symbol: string | null;
+  /** In hundredths. */
   readonly score: number;
 }
 
@@ -79,30 +81,31 @@ function guess(notes: readonly Struck[], from: number, to: number): Guess {
     if (length > (to - from) / 8 && (bass === null || note.pitch < bass.pitch)) bass = note;
   }
   if (all === 0) return { symbol: null, score: 0 };
-  const share = (pitch: number) => (shares[modulo(pitch, 12)] ?? 0) / all;
+  const sounding = (pitch: number) => shares[modulo(pitch, 12)] ?? 0;
   let best: Guess = { symbol: null, score: -Infinity };
   for (const root of range(0, 12))
     for (const kind of QUALITIES) {
       const tones = kind.degrees.map((degree) => root + halfSteps(degree));
-      const inside = tones.reduce((sum, tone) => sum + share(tone), 0);
+      const inside = tones.reduce((sum, tone) => sum + sounding(tone), 0);
       const missing = tones.reduce(
         (sum, tone, index) =>
-          sum + (share(tone) < SOUNDS ? at(WEIGHTS.missing, Math.min(index, 2)) : 0),
+          sum + (sounding(tone) < SOUNDS * all ? at(WEIGHTS.missing, Math.min(index, 2)) : 0),
         0,
       );
       const score =
-        inside -
-        WEIGHTS.foreign * (1 - inside) -
-        missing -
-        WEIGHTS.rich * Math.max(0, tones.length - 3) +
-        (bass !== null && modulo(bass.pitch, 12) === root ? WEIGHTS.bass : 0);
-      if (score > best.score + 1e-9) {
+        WEIGHTS.inside * inside -
+        WEIGHTS.foreign * (all - inside) -
+        all *
+          (missing +
+            WEIGHTS.rich * Math.max(0, tones.length - 3) -
+            (bass !== null && modulo(bass.pitch, 12) === root ? WEIGHTS.bass : 0));
+      if (score > best.score) {
         const named: Note = simplestPitch(root);
         const chord = { symbol: '', root: named, quality: kind, bass: null };
         best = { symbol: chordName(chord), score };
       }
     }
-  return best;
+  return { ...best, score: best.score / all };
 }
 
 /** The chart that is guessed from a MIDI file's notes. */

@@ -8,10 +8,16 @@ import { simplestPitch } from '../../../notes/spelling';
 import { inTime, PLAIN_PASSAGE, struck } from '../../../phrases/passage';
 import { bendBy, type Technique } from '../../../phrases/techniques';
 import { readFeel } from '../../../time/feel';
-import { DEFAULT_TIME, type MetreChange, type TimeSignature } from '../../../time/metre';
+import {
+  barOf,
+  DEFAULT_TIME,
+  type MetreChange,
+  quarterOf,
+  type TimeSignature,
+} from '../../../time/metre';
 import { ontoNeck } from '../ontoNeck';
 import { NOTE_LIMIT, type PassageResult, refused } from '../../result';
-import { NEAR } from '../../../time/units';
+import type { Beats } from '../../../time/units';
 
 type File = InstanceType<typeof midi.Midi>;
 
@@ -78,8 +84,10 @@ function notesOf(file: File): readonly StruckNote[] {
 interface ReadMetre {
   readonly time: TimeSignature;
   readonly metreChanges: readonly MetreChange[];
-  /** Ticks of the pick-up. */
+  /** Pulses of the pick-up. */
   readonly pickUp: number;
+  /** Time in pulses of the file. */
+  readonly timeOf: (pulses: number) => Beats;
 }
 
 /** The metre of a file; a first bar shorter than those of a second signature is a pick-up. */
@@ -89,16 +97,20 @@ function metreOf({ header: { timeSignatures, ppq } }: File): ReadMetre {
     return { ticks, time: { beats, unit }, bar: (beats * ppq * 4) / unit };
   });
   const [first, second] = signs;
-  if (!first) return { time: DEFAULT_TIME, metreChanges: [], pickUp: 0 };
+  const timeIn =
+    ({ unit }: TimeSignature) =>
+    (pulses: number): Beats =>
+      Math.round((pulses * quarterOf(unit)) / ppq);
+  if (!first)
+    return { time: DEFAULT_TIME, metreChanges: [], pickUp: 0, timeOf: timeIn(DEFAULT_TIME) };
   const short = second?.ticks === first.bar && first.bar < second.bar;
   const [start, ...rest] = short ? signs.slice(1) : signs;
   const { time } = start ?? first;
   const pickUp = short ? first.bar : 0;
-  const perBeat = (ppq * 4) / time.unit;
+  const timeOf = timeIn(time);
   return {
-    time,
-    pickUp,
-    metreChanges: rest.map((one) => ({ beat: (one.ticks - pickUp) / perBeat, time: one.time })),
+    ...{ time, pickUp, timeOf },
+    metreChanges: rest.map((one) => ({ beat: timeOf(one.ticks - pickUp), time: one.time })),
   };
 }
 
@@ -115,7 +127,7 @@ function keyOf({ header: { keySignatures } }: File): Key | null {
 export function readMidi(
   bytes: Uint8Array,
   neck: Neck,
-  spell: (midi: Midi, beat: number) => Note = simplestPitch,
+  spell: (midi: Midi, beat: Beats) => Note = simplestPitch,
 ): PassageResult {
   let file: File;
   try {
@@ -135,15 +147,14 @@ export function readMidi(
       );
   if (!laid) return refused('The notes of this file find no place on the neck.');
   const { places, moved, remarks } = laid;
-  const { time, metreChanges, pickUp } = metreOf(file);
-  const perBeat = (file.header.ppq * 4) / time.unit;
+  const { time, metreChanges, pickUp, timeOf } = metreOf(file);
   const tempo = file.header.tempos[0]?.bpm;
   const feel = file.header.meta.find(({ text }) => text.startsWith('feel: '))?.text.slice(6);
   const played = notes.map(({ pitch, ticks, length, techniques }, index) => {
     const { string = 1, fret = 0 } = places[index] ?? {};
-    const beat = (ticks - pickUp) / perBeat;
+    const beat = timeOf(ticks - pickUp);
     return struck({
-      ...{ beat, beats: length / perBeat, string, fret, techniques },
+      ...{ beat, beats: timeOf(length), string, fret, techniques },
       note: spell(pitch + (moved[index] ?? 0), beat),
       chord: null,
     });
@@ -157,10 +168,10 @@ export function readMidi(
       key: keyOf(file),
       time,
       metreChanges,
-      pickUp: pickUp / perBeat,
+      pickUp: timeOf(pickUp),
       feel: readFeel(feel ?? null),
       tempo: tempo === undefined ? null : Math.round((tempo * time.unit) / 4),
-      beats: Math.max(time.beats, Math.ceil(end / time.beats - NEAR) * time.beats),
+      beats: Math.max(1, Math.ceil(end / barOf(time))) * barOf(time),
       neck,
       notes: inTime(played),
     },

@@ -5,13 +5,18 @@ import { type Key, signatureOf } from '../../../keys/keys';
 import { pitchAt } from '../../../neck/neck';
 import type { Passage, PlayedNote } from '../../../phrases/passage';
 import { lostTechniques, techniqueOf, WIDEST_BEND } from '../../../phrases/techniques';
-import { barsOf } from '../../../time/metre';
+import { barsOf, quarterOf } from '../../../time/metre';
 import { DEFAULT_TEMPO } from '../../../time/tempo';
-import { NEAR } from '../../../time/units';
-import type { Written } from '../../result';
 
-/** Ticks of a quarter note: sixteenths and triplets come out whole. */
+import type { Written } from '../../result';
+import { type Beats, inBeats } from '../../../time/units';
+
+/** Pulses of a quarter note in a file: sixteenths and triplets come out whole. */
 export const PULSES = 480;
+
+/** Pulses in some time, where beats are counted in a unit. */
+export const pulsesIn = (length: Beats, unit: number): number =>
+  Math.round((length * PULSES) / quarterOf(unit));
 /** The clean electric guitar of General MIDI. */
 const PROGRAM = 27;
 const VELOCITY = { target: 0.85, approach: 0.62, fill: 0.7 } as const;
@@ -48,8 +53,7 @@ function bentAt(share: number, by: number, release: boolean): number {
 /** The file, with what of the passage it cannot hold. */
 export function writeMidi(passage: Passage): Written<Uint8Array> {
   const { title, key, time, metreChanges, pickUp, feel, tempo, beats, notes, neck } = passage;
-  const perBeat = (PULSES * 4) / time.unit;
-  const ticksAt = (beat: number) => Math.max(0, Math.round((beat + pickUp) * perBeat));
+  const ticksAt = (beat: Beats) => Math.max(0, pulsesIn(beat + pickUp, time.unit));
   const bars = barsOf(time, metreChanges, beats, pickUp);
   const signatures = bars.flatMap((bar, index) => {
     const before = bars[index - 1];
@@ -82,10 +86,10 @@ export function writeMidi(passage: Passage): Written<Uint8Array> {
       track.addNote({
         midi: pitchAt(neck, note),
         ticks: ticksAt(note.beat),
-        durationTicks: Math.max(1, Math.round(note.beats * perBeat)),
+        durationTicks: Math.max(1, pulsesIn(note.beats, time.unit)),
         velocity: VELOCITY[note.part],
       });
-      for (const { ticks, value } of bendsOf(note, perBeat)) {
+      for (const { ticks, value } of bendsOf(note, time.unit)) {
         // The library reads the wheel from -1 to 1 and writes it as it stands in the file.
         track.addPitchBend({ ticks: ticksAt(note.beat) + ticks, value: Math.round(value * WHEEL) });
       }
@@ -97,17 +101,17 @@ export function writeMidi(passage: Passage): Written<Uint8Array> {
 }
 
 /** A pick-up of whole or split beats as a bar of its own. */
-function pickUpSignature(pickUp: number, unit: number): readonly [number, number] {
-  let [count, of] = [pickUp, unit];
-  while (Math.abs(count - Math.round(count)) > NEAR && of < 32) [count, of] = [count * 2, of * 2];
+function pickUpSignature(pickUp: Beats, unit: number): readonly [number, number] {
+  let [count, of] = [inBeats(pickUp), unit];
+  while (!Number.isInteger(count) && of < 32) [count, of] = [count * 2, of * 2];
   return [Math.max(1, Math.round(count)), of];
 }
 
 /** Places of the pitch wheel while a note is bent, and its rest after; -1 to 1 is the whole range. */
-function bendsOf({ techniques, beats }: PlayedNote, perBeat: number) {
+function bendsOf({ techniques, beats }: PlayedNote, unit: number) {
   const bend = techniqueOf(techniques, 'bend');
   if (!bend) return [];
-  const length = Math.max(1, Math.round(beats * perBeat));
+  const length = Math.max(1, pulsesIn(beats, unit));
   const place = (share: number) => ({
     ticks: Math.min(length - 1, Math.round(share * length)),
     value: bentAt(share, bend.by, bend.release ?? false) / WIDEST_BEND,

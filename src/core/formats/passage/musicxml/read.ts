@@ -8,10 +8,11 @@ import type { Midi } from '../../../notes/pitch';
 import { PLAIN_PASSAGE, type PlayedNote, struck } from '../../../phrases/passage';
 import { bendBy, GRACE_BEATS, inOrder, type Technique } from '../../../phrases/techniques';
 import { readFeel } from '../../../time/feel';
-import { DEFAULT_TIME, TIME_UNITS, type TimeSignature } from '../../../time/metre';
+import { DEFAULT_TIME, quarterOf, TIME_UNITS, type TimeSignature } from '../../../time/metre';
 import { childNamed, childrenNamed, readXml, textAt, type XmlElement } from '../../musicxml/xml';
 import { ontoNeck } from '../ontoNeck';
 import { NOTE_LIMIT, type PassageResult, type Refusal, refused } from '../../result';
+import type { Beats } from '../../../time/units';
 
 interface Sounded {
   /** In quarter notes. */
@@ -106,9 +107,9 @@ function readPart(part: XmlElement, staff: number | null): ReadPart {
   let divisions = 1;
   let barStart = 0;
   let pickUp = 0;
-  const graceLength = () => (GRACE_BEATS * 4) / (times[0]?.time ?? DEFAULT_TIME).unit;
+  const graceLength = () => GRACE_BEATS / quarterOf((times[0]?.time ?? DEFAULT_TIME).unit);
   for (const [index, measure] of childrenNamed(part, 'measure').entries()) {
-    // In ticks, which are whole where thirds of a quarter are not.
+    // In divisions, which are whole where thirds of a quarter are not.
     let cursor = 0;
     let longest = 0;
     let last = 0;
@@ -266,13 +267,13 @@ function passageOf(root: XmlElement, best: ReadPart, neck: Neck): PassageResult 
   const { places, remarks } = laid;
   const [first] = best.times;
   const { time } = first ?? { time: DEFAULT_TIME };
-  const perQuarter = time.unit / 4;
+  const timeOf = (quarters: number): Beats => Math.round(quarters * quarterOf(time.unit));
   const tempo = soundTempo(root);
   const notes = sorted.map(({ start, length, note, techniques }, index): PlayedNote => {
     const { string, fret } = at(places, index);
     const timing = {
-      beat: (start - best.pickUp) * perQuarter,
-      beats: length * perQuarter,
+      beat: timeOf(start - best.pickUp),
+      beats: timeOf(length),
     };
     return struck({ ...timing, string, fret, note, chord: null, techniques });
   });
@@ -284,13 +285,13 @@ function passageOf(root: XmlElement, best: ReadPart, neck: Neck): PassageResult 
       key: best.key,
       time,
       metreChanges: best.times.slice(1).map((change) => ({
-        beat: (change.quarters - best.pickUp) * perQuarter,
+        beat: timeOf(change.quarters - best.pickUp),
         time: change.time,
       })),
-      pickUp: best.pickUp * perQuarter,
+      pickUp: timeOf(best.pickUp),
       feel: readFeel(best.feel),
       tempo: tempo === null ? null : Math.round((tempo * time.unit) / 4),
-      beats: (best.quarters - best.pickUp) * perQuarter,
+      beats: timeOf(best.quarters - best.pickUp),
       neck,
       notes,
     },

@@ -7,8 +7,7 @@ import { simplestPitch } from '../../../notes/spelling';
 import { measuresOf, type NotatedBar, type NotatedEvent } from '../../../phrases/measures';
 import type { Passage, PlayedNote } from '../../../phrases/passage';
 import { type Technique, techniqueOf } from '../../../phrases/techniques';
-import { beatTicks } from '../../../time/metre';
-import { QUARTER } from '../../../time/units';
+
 import {
   clefNode,
   keyNode,
@@ -22,6 +21,7 @@ import {
 import { element, type XmlNode } from '../../musicxml/xml';
 import type { Written } from '../../result';
 import { harmony } from '../../chart/musicxml/write';
+import { inShortest, onPaper, PER_QUARTER } from '../../../time/noteValues';
 
 const STAFF = { notes: 1, tab: 2 } as const;
 type Staff = (typeof STAFF)[keyof typeof STAFF];
@@ -181,13 +181,13 @@ function graceNodes(part: Part, note: PlayedNote, staff: Staff): XmlNode {
 }
 
 function eventNodes(part: Part, event: NotatedEvent, staff: Staff): readonly XmlNode[] {
-  const { value, notes, graces, tiedFrom, tiedTo } = event;
+  const { value, length, notes, graces, tiedFrom, tiedTo } = event;
   const timing: readonly XmlNode[] = [
     element('voice', {}, VOICES[staff]),
     ...valueNodes(value),
     element('staff', {}, staff),
   ];
-  const duration = element('duration', {}, value.ticks);
+  const duration = element('duration', {}, inShortest(length, part.passage.time.unit));
   if (notes.length === 0) return [element('note', {}, element('rest'), duration, ...timing)];
   const struck = notes.map((note, index) =>
     element(
@@ -223,7 +223,7 @@ function attributes(passage: Passage, bar: NotatedBar): XmlNode {
   return element(
     'attributes',
     {},
-    element('divisions', {}, QUARTER),
+    element('divisions', {}, PER_QUARTER),
     keyNode(passage.key),
     timeNode(bar.time),
     element('staves', {}, 2),
@@ -240,11 +240,10 @@ function attributes(passage: Passage, bar: NotatedBar): XmlNode {
 }
 
 /** Chord symbols that begin in a bar, each before the event that sounds when it does. */
-function symbolsIn(passage: Passage, { from, ticks }: NotatedBar) {
-  const tick = beatTicks(passage.time.unit);
+function symbolsIn(passage: Passage, { from, length }: NotatedBar) {
   return passage.chords
-    .map(({ chord, beat }) => ({ chord, start: Math.round(beat * tick) - from }))
-    .filter(({ start }) => start >= 0 && start < ticks);
+    .map(({ chord, beat }) => ({ chord, start: onPaper(beat, passage.time.unit) - from }))
+    .filter(({ start }) => start >= 0 && start < length);
 }
 
 /** Feel and tempo over the first bar. */
@@ -258,10 +257,10 @@ function measureNode(part: Part, bar: NotatedBar, before: NotatedBar | undefined
   const symbols = [...symbolsIn(passage, bar)];
   const staff: XmlNode[] = [];
   for (const event of bar.events) {
-    const end = event.start + event.value.ticks;
+    const end = event.start + event.length;
     while (symbols.length > 0 && at(symbols, 0).start < end) {
       const { chord, start } = at(symbols, 0);
-      const offset = start - event.start;
+      const offset = inShortest(start - event.start, passage.time.unit);
       staff.push(harmony(chord, offset > 0 ? [element('offset', {}, offset)] : []));
       symbols.shift();
     }
@@ -278,7 +277,7 @@ function measureNode(part: Part, bar: NotatedBar, before: NotatedBar | undefined
     { number: bar.number, ...(bar.number === 0 ? { implicit: 'yes' } : {}) },
     ...head,
     ...staff,
-    element('backup', {}, element('duration', {}, bar.ticks)),
+    element('backup', {}, element('duration', {}, inShortest(bar.length, passage.time.unit))),
     ...bar.events.flatMap((event) => eventNodes(part, event, STAFF.tab)),
   );
 }

@@ -15,12 +15,16 @@ import {
   techniqueOf,
 } from '../../../phrases/techniques';
 import { readFeel } from '../../../time/feel';
-import { barTicks, beatTicks, type MetreChange, TIME_UNITS } from '../../../time/metre';
-import type { Ticks } from '../../../time/units';
+import { barOf, type MetreChange, quarterOf, TIME_UNITS } from '../../../time/metre';
+
 import { type PassageResult, refused } from '../../result';
 import { counted } from '../../../words';
+import { BEAT, type Beats, inBeats } from '../../../time/units';
 
-const TICKS: Readonly<Record<string, number>> = { W: 48, H: 24, Q: 12, E: 6, S: 3, T: 1.5 };
+/** Values by their letters, where a quarter note is a beat. */
+const VALUES: Readonly<Record<string, Beats>> = {
+  ...{ W: 4 * BEAT, H: 2 * BEAT, Q: BEAT, E: BEAT / 2, S: BEAT / 4, T: BEAT / 8 },
+};
 const STRING_LINE = /^\s*([A-Ga-g][#b]?-?\d?)\s*\|(.*)$/u;
 const TOKEN = /(r|~)?([WHQEST])(t)?(\.)?/gu;
 
@@ -119,7 +123,7 @@ function barSpans({ strings }: System): readonly (readonly [from: number, to: nu
 
 interface Moment {
   readonly column: number;
-  readonly ticks: number;
+  readonly beats: Beats;
   readonly kind: 'note' | 'rest' | 'tied';
 }
 
@@ -127,15 +131,16 @@ interface Moment {
 function writtenRhythm(
   { rhythm, indent }: System,
   [from, to]: readonly [number, number],
+  unit: number,
 ): readonly Moment[] | null {
   const text = rhythm.slice(indent + from, indent + to);
   if (/[^\sWHQESTrt~.]/u.test(text) || text.trim() === '') return null;
   return [...text.matchAll(TOKEN)].map((match): Moment => {
     const [, mark, letter = 'Q', triplet, dot] = match;
-    const plain = TICKS[letter] ?? 12;
-    const ticks = triplet ? (plain * 2) / 3 : dot ? plain * 1.5 : plain;
+    const plain = ((VALUES[letter] ?? BEAT) * unit) / 4;
+    const beats = triplet ? (plain * 2) / 3 : dot ? (plain * 3) / 2 : plain;
     const kind = mark === 'r' ? 'rest' : mark === '~' ? 'tied' : 'note';
-    return { column: from + match.index, ticks, kind };
+    return { column: from + match.index, beats, kind };
   });
 }
 
@@ -143,7 +148,8 @@ function writtenRhythm(
 function guessedRhythm(
   { frets }: System,
   [from, to]: readonly [number, number],
-  bar: Ticks,
+  bar: Beats,
+  unit: number,
 ): readonly Moment[] {
   const columns = [
     ...new Set(
@@ -151,17 +157,17 @@ function guessedRhythm(
     ),
   ];
   const width = Math.max(1, to - from);
-  const grid = 3;
-  const tickOf = (column: number) => Math.round(((column - from) / width) * (bar / grid)) * grid;
+  const grid = quarterOf(unit) / 4;
+  const beatOf = (column: number) => Math.round(((column - from) / width) * (bar / grid)) * grid;
   const moments: Moment[] = [];
   let place = 0;
   for (const [index, column] of columns.entries()) {
     // A dash before the first note is the bar line's, not a rest.
-    const start = index === 0 && column - from <= 2 ? 0 : Math.max(place, tickOf(column));
-    if (start > place) moments.push({ column: -1, ticks: start - place, kind: 'rest' });
+    const start = index === 0 && column - from <= 2 ? 0 : Math.max(place, beatOf(column));
+    if (start > place) moments.push({ column: -1, beats: start - place, kind: 'rest' });
     const next = columns[index + 1];
-    const end = next === undefined ? bar : Math.max(start + grid, tickOf(next));
-    moments.push({ column, ticks: end - start, kind: 'note' });
+    const end = next === undefined ? bar : Math.max(start + grid, beatOf(next));
+    moments.push({ column, beats: end - start, kind: 'note' });
     place = end;
   }
   return moments;
@@ -205,7 +211,7 @@ const gracesBefore = ({ frets }: System, column: number, floor: number): readonl
 export function readTab(
   text: string,
   given: Neck,
-  spell: (midi: Midi, beat: number) => Note = simplestPitch,
+  spell: (midi: Midi, beat: Beats) => Note = simplestPitch,
 ): PassageResult {
   const systems = systemsOf(text);
   const [first] = systems;
@@ -217,32 +223,31 @@ export function readTab(
       `This tablature has ${counted(first.strings.length, 'string')}, the instrument ${stringCount(neck)}.`,
     );
   }
-  const tick = beatTicks(time.unit);
   const notes: PlayedNote[] = [];
   const metreChanges: MetreChange[] = [];
   const bars = systems.flatMap((system) => barSpans(system).map((span) => ({ system, span })));
-  let bar = barTicks(time);
+  let bar = barOf(time);
   let start = 0;
   let pickUp = 0;
   for (const [which, { system, span }] of bars.entries()) {
-    const written = writtenRhythm(system, span);
-    const moments = written ?? guessedRhythm(system, span, bar);
-    const filled = written?.reduce((sum, { ticks }) => sum + ticks, 0) ?? bar;
+    const written = writtenRhythm(system, span, time.unit);
+    const moments = written ?? guessedRhythm(system, span, bar, time.unit);
+    const filled = written?.reduce((sum, { beats }) => sum + beats, 0) ?? bar;
     if (which === 0 && filled < bar && bars.length > 1) {
       pickUp = filled;
       start = -filled;
-    } else if (filled !== bar && filled > 0 && filled % tick === 0) {
+    } else if (filled !== bar && filled > 0 && filled % BEAT === 0) {
       bar = filled;
-      metreChanges.push({ beat: start / tick, time: { ...time, beats: filled / tick } });
+      metreChanges.push({ beat: start, time: { ...time, beats: inBeats(filled) } });
     }
     let place = start;
     let floor = span[0];
-    for (const { column, ticks, kind } of moments) {
+    for (const { column, beats: length, kind } of moments) {
       if (kind === 'tied') {
         const last = notes.at(-1);
         for (const [index, note] of notes.entries()) {
           if (last && note.beat === last.beat) {
-            notes[index] = { ...note, beats: note.beats + ticks / tick };
+            notes[index] = { ...note, beats: note.beats + length };
           }
         }
       } else if (kind === 'note') {
@@ -254,15 +259,15 @@ export function readTab(
           if (fretFor(neck, string, midi) === null)
             return refused(`Fret ${fret} lies off the neck.`);
           const early = Math.max(0, graces.length - order) * GRACE_BEATS;
-          const beat = place / tick - early;
-          const beats = early > 0 ? GRACE_BEATS : ticks / tick;
+          const beat = place - early;
+          const beats = early > 0 ? GRACE_BEATS : length;
           notes.push(
             struck({ beat, beats, string, fret, note: spell(midi, beat), chord: null, techniques }),
           );
         }
       }
       if (column >= 0) floor = column + 1;
-      place += ticks;
+      place += length;
     }
     start += which === 0 && pickUp > 0 ? pickUp : bar;
   }
@@ -272,8 +277,8 @@ export function readTab(
     passage: {
       ...PLAIN_PASSAGE,
       ...{ title, key, time, metreChanges, feel, tempo, neck },
-      pickUp: pickUp / tick,
-      beats: start / tick,
+      pickUp,
+      beats: start,
       notes: inTime(notes),
     },
     remarks: [],

@@ -11,8 +11,8 @@ import { simplestPitch } from '../../../notes/spelling';
 import { measuresOf, type NotatedBar, type NotatedEvent } from '../../../phrases/measures';
 import type { Passage, PlayedNote } from '../../../phrases/passage';
 import { type Technique, techniqueOf } from '../../../phrases/techniques';
-import { beatTicks } from '../../../time/metre';
-import type { NoteValue } from '../../../time/noteValues';
+
+import { type NoteValue, onPaper } from '../../../time/noteValues';
 import type { Written } from '../../result';
 
 const LETTERS: Readonly<Record<NoteValue['type'], string>> = {
@@ -71,12 +71,11 @@ const LEGEND: readonly (readonly [kind: Technique['kind'], words: string])[] = [
 /** A bar as columns of text: chords, rhythm, then the strings from the highest. */
 function barRows(passage: Passage, { from, events }: NotatedBar): readonly string[] {
   const strings = stringCount(passage.neck);
-  const tick = beatTicks(passage.time.unit);
-  const symbolAt = ({ start, value }: NotatedEvent) =>
+  const symbolAt = ({ start, length }: NotatedEvent) =>
     passage.chords
       .filter(({ beat }) => {
-        const offset = Math.round(beat * tick) - from;
-        return offset >= start && offset < start + value.ticks;
+        const offset = onPaper(beat, passage.time.unit) - from;
+        return offset >= start && offset < start + length;
       })
       .map(({ chord }) => chordName(chord))
       .join(' ');

@@ -1,0 +1,20 @@
+/** A length of time shared out in whole ticks. */
+import type { Beats } from './units';
+
+/**
+ * Parts of a length that hold so many equal shares of it each, and together are the length: a share is what it is
+ * due, rounded down, and the first ones are a tick longer (the largest remainder method, where all remainders are
+ * alike).
+ *
+ * @example shared(4 * BEAT, [1, 1, 2]) // [BEAT, BEAT, 2 * BEAT]
+ */
+export function shared(length: Beats, shares: readonly number[]): readonly Beats[] {
+  const all = shares.reduce((sum, share) => sum + share, 0);
+  const due = Math.floor(length / all);
+  const edge = (share: number): Beats => share * due + Math.min(share, length - all * due);
+  let passed = 0;
+  return shares.map((share) => {
+    passed += share;
+    return edge(passed) - edge(passed - share);
+  });
+}
