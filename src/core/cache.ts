@@ -6,8 +6,7 @@ const LIMIT = 512;
 /**
  * Remembers answers by a word that says all they depend on.
  *
- * @example
- * const qualityOf = rememberBy((text: string) => text, readQuality);
+ * @example const qualityOf = rememberBy((text: string) => text, readQuality);
  */
 export function rememberBy<A extends readonly unknown[], V>(
   word: (...given: A) => string,

@@ -1,4 +1,8 @@
-/** The element at `index`, which the caller knows to exist; throws a RangeError otherwise. */
+/**
+ * The element at `index`, which the caller knows to exist; throws a RangeError otherwise.
+ *
+ * @example at([1, 2], 1); // 2
+ */
 export function at<T>(list: ArrayLike<T>, index: number): T {
   if (index < 0 || index >= list.length) {
     throw new RangeError(`No element ${index} in a list of ${list.length}.`);
@@ -6,7 +10,11 @@ export function at<T>(list: ArrayLike<T>, index: number): T {
   return list[index] as T;
 }
 
-/** Remainder that is never negative: `modulo(-1, 12)` is 11. */
+/**
+ * Remainder that is never negative: `modulo(-1, 12)` is 11.
+ *
+ * @example modulo(-1, 12); // 11
+ */
 export function modulo(value: number, divisor: number): number {
   return ((value % divisor) + divisor) % divisor;
 }
@@ -15,7 +23,11 @@ export function modulo(value: number, divisor: number): number {
 export const greatestDivisor = (a: number, b: number): number =>
   b === 0 ? a : greatestDivisor(b, a % b);
 
-/** The integers from `from` up to, not including, `to`. */
+/**
+ * The integers from `from` up to, not including, `to`.
+ *
+ * @example range(2, 5); // [2,3,4]
+ */
 export function range(from: number, to: number): readonly number[] {
   return Array.from({ length: Math.max(0, to - from) }, (_, offset) => from + offset);
 }

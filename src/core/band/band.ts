@@ -157,7 +157,11 @@ function asPlayed(
   return touched(ordered, feel, seed);
 }
 
-/** How long the introduction to a form is, and what its ending takes. */
+/**
+ * How long the introduction to a form is, and what its ending takes.
+ *
+ * @example inBeats(introBeats(bandForm(read('| C | F |')))); // 8
+ */
 export const introBeats = (form: BandForm): Beats =>
   form.bars.slice(-INTRODUCTION).reduce((sum, { beats }) => sum + beats, 0);
 
@@ -175,7 +179,7 @@ export const endingOf = (form: BandForm, options: BandOptions = {}): readonly Ba
 /**
  * What the band plays, in order of time; beat 0 is the first downbeat.
  *
- * @example bandOf(bandForm(chart), { feel: 'bossa', choruses: 2 }).length // 1_310
+ * @example bandOf(bandForm(read('| Dm7 | G7 |')), { feel: 'bossa' })[0].part; // "bass"
  */
 export function bandOf(form: BandForm, options: BandOptions = {}): readonly BandEvent[] {
   const { choruses = 1, loops = false, intro = false, ending = false } = options;
@@ -192,7 +196,11 @@ export function bandOf(form: BandForm, options: BandOptions = {}): readonly Band
   return asPlayed(events, options);
 }
 
-/** The feel of a chart's words: swing where they say nothing, or a slow twelve where the metre does. */
+/**
+ * The feel of a chart's words: swing where they say nothing, or a slow twelve where the metre does.
+ *
+ * @example feelFor(null, { beats: 12, unit: 8 }).kind; // "slow 12/8"
+ */
 export function feelFor(words: Feel | null, { beats, unit }: TimeSignature): Feel {
   if (words) return words;
   return feelOfKind(unit >= 8 && beats % 3 === 0 && beats > 3 ? 'slow 12/8' : 'swing');

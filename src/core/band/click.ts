@@ -26,7 +26,11 @@ export interface ClickEvent {
 const barFrom = (time: TimeSignature, from: Beats): readonly ClickEvent[] =>
   pulsesOf(time).map(({ beat }, index) => ({ beat: from + beat, strong: index === 0 }));
 
-/** Bars counted before beat 0: of two or more, all but the last at half the pace, as bands are counted off. */
+/**
+ * Bars counted before beat 0: of two or more, all but the last at half the pace, as bands are counted off.
+ *
+ * @example countIn({ beats: 4, unit: 4 }, 1).map(({ beat }) => inBeats(beat)); // [-4,-3,-2,-1]
+ */
 export const countIn = (time: TimeSignature, bars: number): readonly ClickEvent[] =>
   range(0, bars).flatMap((bar) => {
     const clicks = barFrom(time, (bar - bars) * barOf(time));
@@ -38,7 +42,7 @@ export const countIn = (time: TimeSignature, bars: number): readonly ClickEvent[
  * The clicks through a form. `firstBar` is the number of its first bar, counted on through passes,
  * so that a click in two bars does not fall into each pass of a single one.
  *
- * @example clicksOf(form, 'two and four')[0] // { beat: BEAT, strong: false }
+ * @example clicksOf(bandForm(read('| C |')), 'two and four').map(({ beat }) => inBeats(beat)); // [1,3]
  */
 export function clicksOf(
   { bars, time }: Pick<BandForm, 'bars' | 'time'>,

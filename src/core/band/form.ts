@@ -89,7 +89,7 @@ export function cutForm(form: BandForm, from: number, to: number): BandForm {
 /**
  * Some bars of a chart as a form of their own.
  *
- * @example bandForm(chart, { from: 4, to: 6 }).bars.length // 2
+ * @example bandForm(read('| C | F | G |'), { from: 1, to: 3 }).bars.length; // 2
  */
 export function bandForm(chart: Chart, options: FormOptions = {}): BandForm {
   const from = Math.max(0, Math.min(options.from ?? 0, chart.bars.length));
@@ -97,7 +97,11 @@ export function bandForm(chart: Chart, options: FormOptions = {}): BandForm {
   return cutForm(wholeForm(chart, options.chosen), from, to);
 }
 
-/** The index of the last of a list, in order of time, that begins by a beat; -1 before the first. */
+/**
+ * The index of the last of a list, in order of time, that begins by a beat; -1 before the first.
+ *
+ * @example lastBy([{ beat: 0 }, { beat: BEAT }], BEAT); // 1
+ */
 export function lastBy(list: readonly { readonly beat: Beats }[], beat: Beats): number {
   let low = 0;
   let high = list.length;
@@ -109,7 +113,11 @@ export function lastBy(list: readonly { readonly beat: Beats }[], beat: Beats): 
   return low - 1;
 }
 
-/** The chord that sounds at a beat; null where none does. */
+/**
+ * The chord that sounds at a beat; null where none does.
+ *
+ * @example chordAt(bandForm(read('| C | F |')), 5 * BEAT).chord.symbol; // "F"
+ */
 export function chordAt({ chords }: BandForm, beat: Beats): FormChord | null {
   const last = chords[lastBy(chords, beat)];
   return last && beat < last.beat + last.beats ? last : null;

@@ -11,7 +11,11 @@ interface Sung {
   readonly beats: Beats;
 }
 
-/** What a line does at a beat; null where there is none. */
+/**
+ * What a line does at a beat; null where there is none.
+ *
+ * @example soloIn([{ beat: 0, beats: BEAT }], 3 * BEAT); // "resting"
+ */
 export function soloIn(line: readonly Sung[], beat: Beats): Solo | null {
   if (line.length === 0) return null;
   const busy = line.some(
@@ -20,7 +24,11 @@ export function soloIn(line: readonly Sung[], beat: Beats): Solo | null {
   return busy ? 'playing' : 'resting';
 }
 
-/** Whether a stroke is played, by what is done over it: where nobody plays there is nothing to answer. */
+/**
+ * Whether a stroke is played, by what is done over it: where nobody plays there is nothing to answer.
+ *
+ * @example isPlayed('left', 'playing'); // false
+ */
 export const isPlayed = (room: Room | undefined, solo: Solo | null): boolean =>
   room === undefined || (room === 'left' ? solo !== 'playing' : solo === 'resting');
 

@@ -92,7 +92,11 @@ function thinned(bars: readonly SheetBar[], gone: (offset: number) => boolean): 
 
 const SILENT = emptyBar([{ text: 'N.C.', shares: 1 }]);
 
-/** Takes bars out. A chart keeps one bar, silent. */
+/**
+ * Takes bars out. A chart keeps one bar, silent.
+ *
+ * @example editChart('| C | F | G |', (sheet) => deleteBars(sheet, { from: 1, to: 1 })); // "| C | G |"
+ */
 export function deleteBars(sheet: LeadSheet, { from, to }: BarRange): LeadSheet {
   const all = sheetBars(sheet);
   if (from <= 0 && to >= all.length - 1) {

@@ -30,7 +30,11 @@ export function typeOver(
   });
 }
 
-/** Puts one more chord behind a slot, with as much of the bar as that one has. */
+/**
+ * Puts one more chord behind a slot, with as much of the bar as that one has.
+ *
+ * @example editChart('| C | F |', (sheet) => insertSlot(sheet, 0, 1, 'G7')); // "| C G7 | F |"
+ */
 export const insertSlot = (sheet: LeadSheet, bar: number, slot: number, text: string): LeadSheet =>
   changeSlots(sheet, bar, (slots) =>
     slots.toSpliced(slot + 1, 0, { text, shares: slots[slot]?.shares ?? 1 }),
@@ -40,7 +44,11 @@ export const insertSlot = (sheet: LeadSheet, bar: number, slot: number, text: st
 export const removeSlot = (sheet: LeadSheet, bar: number, slot: number): LeadSheet =>
   changeSlots(sheet, bar, (slots) => (slots.length > 1 ? slots.toSpliced(slot, 1) : slots));
 
-/** Splits a slot in two halves of the same chord. */
+/**
+ * Splits a slot in two halves of the same chord.
+ *
+ * @example editChart('| C | F |', (sheet) => splitSlot(sheet, 0, 0)); // "| C C | F |"
+ */
 export const splitSlot = (sheet: LeadSheet, bar: number, slot: number): LeadSheet =>
   changeSlots(sheet, bar, (slots) => {
     const odd = (slots[slot]?.shares ?? 1) % 2 === 1;

@@ -230,7 +230,11 @@ export function playChart(source: ChartSource): ChartResult {
   return { ok: false, problems: [problem], readable: sensible ? chart : null };
 }
 
-/** Reads chart text and writes out its form. */
+/**
+ * Reads chart text and writes out its form.
+ *
+ * @example readChart('| C | Xm |').ok; // false
+ */
 export function readChart(text: string, options: ParseOptions = {}): ChartResult {
   const parsed = parseChart(text, options);
   if (parsed.ok) return playChart(parsed.source);
@@ -256,11 +260,19 @@ export function unreadableBars(
   return found;
 }
 
-/** The major tonic by which a chart's zones are counted: its key's, else its first chord's root. */
+/**
+ * The major tonic by which a chart's zones are counted: its key's, else its first chord's root.
+ *
+ * @example noteName(zoneTonic(read('| Am | F |'), parseKey('Am'))); // "C"
+ */
 export const zoneTonic = ({ chords }: Chart, key: Key | null): Note | null =>
   key ? signatureTonic(key) : (chords[0]?.chord.root ?? null);
 
-/** Length of the form. */
+/**
+ * Length of the form.
+ *
+ * @example inBeats(chartBeats(read('time: 3/4\n| C | F | G |'))); // 9
+ */
 export const chartBeats = (chart: Chart): Beats => chart.bars.length * barOf(chart.source.time);
 
 /** The key written for the bar a chord stands in: its section's, else the chart's. */
@@ -273,6 +285,8 @@ export function writtenKeyAt(chart: Chart, chord: PlayedChord): Key | null {
 /**
  * Index of the chord that comes next in time and is another chord, round the end of the form;
  * null when the chart holds only one chord.
+ *
+ * @example nextChange(read('| C | C | F |'), 0); // 2
  */
 export function nextChange(chart: Chart, index: number): number | null {
   const { chords } = chart;

@@ -85,7 +85,11 @@ function readSection(section: Section, line: string): SheetSection | null {
   return { name: section.name, repeats: section.repeats, key: section.key ? key : null };
 }
 
-/** Takes a text apart; null while it cannot be read. Empty sections are read as lines. */
+/**
+ * Takes a text apart; null while it cannot be read. Empty sections are read as lines.
+ *
+ * @example writeLeadSheet(readLeadSheet('| C | F |')); // "| C | F |"
+ */
 export function readLeadSheet(text: string): LeadSheet | null {
   const parsed = parseChart(text);
   return parsed.ok ? takeApart(text, parsed.source) : null;

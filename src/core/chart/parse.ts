@@ -371,7 +371,11 @@ function checkRepeats(reader: Reader): void {
   }
 }
 
-/** Reads a whole chart text. Every problem is reported, in the order of the text. */
+/**
+ * Reads a whole chart text. Every problem is reported, in the order of the text.
+ *
+ * @example parseChart('| C | F G |').source.sections[0].bars.length; // 2
+ */
 export function parseChart(text: string, options: ParseOptions = {}): ParseResult {
   const reader: Reader = {
     problems: [],

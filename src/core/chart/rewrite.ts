@@ -54,7 +54,11 @@ const BASS = /\/([A-G](?:bb|##|[#b♯♭x𝄪𝄫])?)$/u;
 /** Beyond double accidentals, which no text can hold, the enharmonic note. */
 const writable = (note: Note): Note => (Math.abs(alteration(note)) > 2 ? simplify(note) : note);
 
-/** A symbol moved by an interval; what follows its root stays as the player wrote it. */
+/**
+ * A symbol moved by an interval; what follows its root stays as the player wrote it.
+ *
+ * @example transposeSymbol('Cmaj7/E', degree('2')); // "Dmaj7/F#"
+ */
 export function transposeSymbol(symbol: string, interval: Interval): string {
   const move = (name: string) => {
     const note = parseNote(name);
@@ -97,7 +101,11 @@ function keyPlaces(text: string): readonly Splice[] {
 const lettered = (written: string, chord: Chord): string =>
   parseChord(written)?.root === chord.root ? written : chord.symbol;
 
-/** Whether a text writes any chord as a degree of its key. */
+/**
+ * Whether a text writes any chord as a degree of its key.
+ *
+ * @example writesNumerals('key: D\n| ii7 | V7 |'); // true
+ */
 export function writesNumerals(text: string): boolean {
   const parsed = parseChart(text);
   return parsed.ok && slotsOf(parsed.source).some(({ numeral }) => numeral);
@@ -125,6 +133,8 @@ function moveText(text: string, interval: Interval): string | null {
  * The chart in the key whose tonic is `to`, from the key whose tonic is `from`. Every letter keeps
  * its place against the tonic, so that going back gives the very same text. Null while the text
  * cannot be read.
+ *
+ * @example transposeChart('| C | Am7 |', note('C'), note('D')); // "| D | Bm7 |"
  */
 export const transposeChart = (text: string, from: Note, to: Note): string | null =>
   moveText(text, intervalBetween(from, to));
@@ -165,7 +175,11 @@ function numeralFor(written: string, chord: Chord, key: Key): string {
   return bare + written.replace(ROOT, '').replace(BASS, '') + bass;
 }
 
-/** The chart in Roman numerals against its key (`home` where it states none); null if unreadable. */
+/**
+ * The chart in Roman numerals against its key (`home` where it states none); null if unreadable.
+ *
+ * @example toNumerals('key: C\n| Dm7 | G7 |', parseKey('C')); // "key: C\n| ii7 | V7 |"
+ */
 export function toNumerals(text: string, home: Key): string | null {
   const stated = parseChart(text);
   if (!stated.ok) return null;
@@ -193,7 +207,11 @@ function symbolFor(written: string, chord: Chord): string {
     : chord.symbol;
 }
 
-/** The chart in chord symbols; null while the text cannot be read. */
+/**
+ * The chart in chord symbols; null while the text cannot be read.
+ *
+ * @example toSymbols('key: D\n| ii7 | V7 |'); // "key: D\n| Em7 | A7 |"
+ */
 export function toSymbols(text: string): string | null {
   const parsed = parseChart(text);
   if (!parsed.ok) return null;

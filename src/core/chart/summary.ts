@@ -16,7 +16,11 @@ export interface ChartSummary {
 /** The title of a chart that states none. */
 export const UNTITLED = 'Untitled';
 
-/** Never fails: a text that cannot be read still has a title, key and tempo if it states them. */
+/**
+ * Never fails: a text that cannot be read still has a title, key and tempo if it states them.
+ *
+ * @example summariseChart('title: Lock\n| C | F |').title; // "Lock"
+ */
 export function summariseChart(text: string): ChartSummary {
   const parsed = parseChart(text);
   const headers = parsed.ok ? parsed.source : parsed.readable;
@@ -29,7 +33,11 @@ export function summariseChart(text: string): ChartSummary {
   };
 }
 
-/** The text with a header line set, replaced where it stands or added; null removes the line. */
+/**
+ * The text with a header line set, replaced where it stands or added; null removes the line.
+ *
+ * @example withHeader('title: Lock\n| C |', 'tempo', '90'); // "title: Lock\ntempo: 90\n| C |"
+ */
 export function withHeader(text: string, name: string, value: string | null): string {
   const lines = text.split('\n');
   const found = lines.findIndex((line) => HEADER_PATTERN.exec(line)?.[1]?.toLowerCase() === name);

@@ -13,7 +13,7 @@ const FOURTH_TONE: Readonly<Record<string, Readonly<Record<number, string>>>> = 
  * A triad whose bass is its sixth or its seventh, as the chord it sounds; any other chord as it is. The
  * symbol stays.
  *
- * @example withBassTone(parse('C/Bb')).quality.name // '7'
+ * @example withBassTone(parseChord('C/Bb')).quality.name; // "7"
  */
 export function withBassTone(chord: Chord): Chord {
   if (chord.bass === null) return chord;

@@ -15,13 +15,16 @@ export interface Chord {
 /**
  * Chord tones from the root up, in thirds.
  *
- * @example
- * chordNotes(parseChord("Dm7")).map(noteName); // ["D","F","A","C"]
+ * @example chordNotes(parseChord("Dm7")).map(noteName); // ["D","F","A","C"]
  */
 export const chordNotes = (chord: Chord): readonly Note[] =>
   chord.quality.degrees.map((degree) => transpose(chord.root, degree));
 
-/** Root and quality sound the same, whatever the spelling; the bass is not compared. */
+/**
+ * Root and quality sound the same, whatever the spelling; the bass is not compared.
+ *
+ * @example sameChord(parseChord('CM7'), parseChord('Cmaj7')); // true
+ */
 export function sameChord(a: Chord, b: Chord): boolean {
   return (
     pitchClass(a.root) === pitchClass(b.root) &&
@@ -32,15 +35,18 @@ export function sameChord(a: Chord, b: Chord): boolean {
 /**
  * The chord's own tidy symbol: `Ebmaj7`, `Bm7b5/A`.
  *
- * @example
- * chordName(parseChord("E♭Δ7")); // "Ebmaj7"
+ * @example chordName(parseChord("E♭Δ7")); // "Ebmaj7"
  */
 export function chordName(chord: Chord): string {
   const bass = chord.bass === null ? '' : `/${noteName(chord.bass)}`;
   return noteName(chord.root) + chord.quality.name + bass;
 }
 
-/** The chord at an interval above, its quality untouched; written tidily. */
+/**
+ * The chord at an interval above, its quality untouched; written tidily.
+ *
+ * @example chordName(transposeChord(parseChord('Dm7/C'), degree('2'))); // "Em7/D"
+ */
 export function transposeChord(chord: Chord, interval: Interval): Chord {
   const moved = {
     root: transpose(chord.root, interval),

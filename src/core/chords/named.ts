@@ -23,8 +23,7 @@ const WORDS: ReadonlySet<string> = new Set(['Do', 'Go', 'Am']);
  * A text with its notes and the roots of its chords named otherwise: “B falls a half step to B♭” is “H falls
  * a half step to B” by the German names. An article stays one.
  *
- * @example
- * renameIn('Bm7♭5/A', 'sol-fa'); // "Sim7♭5/La"
+ * @example renameIn('Bm7♭5/A', 'sol-fa'); // "Sim7♭5/La"
  */
 export function renameIn(text: string, naming: Naming): string {
   if (naming === 'letters') return text;

@@ -104,7 +104,11 @@ export function readOver(chord: Chord, notes: readonly Note[]): readonly NoteOve
 /** How much a note says of its chord: it names it, belongs to it, or colours it. */
 export type Weight = 'guide' | 'chord' | 'colour';
 
-/** The weight of a degree over a chord, whatever its spelling. */
+/**
+ * The weight of a degree over a chord, whatever its spelling.
+ *
+ * @example weightOver(parseChord('C7'), degree('3')); // "guide"
+ */
 export function weightOver({ quality }: Chord, degree: Interval): Weight {
   const size = halfSteps(degree);
   if (quality.guideTones.some((tone) => halfSteps(tone) === size)) return 'guide';
@@ -114,13 +118,19 @@ export function weightOver({ quality }: Chord, degree: Interval): Weight {
 /**
  * What a note by itself is over a chord. A flat fourth is one only beside a scale's other notes: C
  * passed through over G sharp minor is its major third.
+ *
+ * @example degreeName(degreeOver(parseChord('C7'), note('D#'))); // "#2"
  */
 export function degreeOver(chord: Chord, note: Note): Interval {
   const read = at(readOver(chord, [note]), 0).degree;
   return read === FLAT_FOURTH && chord.quality.family !== 'diminished' ? MAJOR_THIRD : read;
 }
 
-/** How a pitch is spelled over a chord: as its tones and tensions are, else near its root. */
+/**
+ * How a pitch is spelled over a chord: as its tones and tensions are, else near its root.
+ *
+ * @example noteName(spellOver(parseChord('Abm7'), 71)); // "Cb"
+ */
 export function spellOver(chord: Chord, midi: Midi): Note {
   const pitch = modulo(midi, 12);
   const own = [...chord.quality.degrees, ...chord.quality.tensions].find(
@@ -158,6 +168,10 @@ const isTension = ({ quality }: Chord, interval: Interval): boolean =>
 export const tensionOver = (chord: Chord, interval: Interval): string =>
   isTension(chord, interval) ? tensionName(interval) : degreeName(interval);
 
-/** The same as a player says it: "flat third", "sharp eleventh". */
+/**
+ * The same as a player says it: "flat third", "sharp eleventh".
+ *
+ * @example spokenOver(parseChord('G7'), degree('2')); // "ninth"
+ */
 export const spokenOver = (chord: Chord, interval: Interval): string =>
   isTension(chord, interval) ? spokenTension(interval) : spokenDegree(interval);

@@ -40,7 +40,11 @@ function wordsFor({ root, quality, bass }: Chord): string {
   return `${spokenName(noteName(root))} ${spokenQuality(quality.name)}${over}`;
 }
 
-/** "A minor 7", "E flat major 7 over G". */
+/**
+ * "A minor 7", "E flat major 7 over G".
+ *
+ * @example spokenChord(parseChord('Bm7b5')); // "B minor 7 flat 5"
+ */
 export const spokenChord = rememberOf(wordsFor);
 
 /** What is spoken of a chord or note by another name of its notes: "Si flat minor 7 over Mi". */

@@ -208,7 +208,11 @@ export const parseQuality = rememberBy(
   },
 );
 
-/** Like {@link parseQuality} for text the program itself wrote; throws on anything else. */
+/**
+ * Like {@link parseQuality} for text the program itself wrote; throws on anything else.
+ *
+ * @example quality('m7b5').degrees.map(degreeName); // ["1","b3","b5","b7"]
+ */
 export function quality(text: string): Quality {
   const parsed = parseQuality(text);
   if (parsed === null) throw new RangeError(`"${text}" is not a chord quality.`);
@@ -246,6 +250,8 @@ const AMBIGUOUS_ROOT = 'b';
 /**
  * Reads a chord as it is typed by hand: in small letters too, and by German or sol-fa names. `doIsC` says
  * that the text it stands in is in sol-fa.
+ *
+ * @example chordName(parseTyped('sibmaj7')); // "Bbmaj7"
  */
 export function parseTyped(text: string, doIsC = false): Chord | null {
   const lettered = inLetters(text, doIsC);

@@ -97,13 +97,23 @@ function collectionKind(name: string): CollectionKind {
   return kind;
 }
 
-/** `collection(note('Eb'), 'major pentatonic')`. */
+/**
+ * `collection(note('Eb'), 'major pentatonic')`.
+ *
+ * @example collectionName(collection(note('A'), 'minor pentatonic')); // "A minor pentatonic"
+ */
 export const collection = (root: Note, kindName: string): Collection => ({
   root,
   kind: collectionKind(kindName),
 });
 
-/** Reads `Eb major pentatonic`; null when root or name is unknown. */
+/**
+ * Reads `Eb major pentatonic`; null when root or name is unknown.
+ *
+ * @example
+ * collectionNotes(parseCollection('A minor pentatonic')).map(noteName); // ["A","C","D","E","G"]
+ * parseCollection('A nothing'); // null
+ */
 export function parseCollection(text: string): Collection | null {
   const trimmed = text.trim();
   const space = trimmed.search(/\s/u);
@@ -116,7 +126,11 @@ export function parseCollection(text: string): Collection | null {
 export const collectionName = (collection: Collection): string =>
   `${noteName(collection.root)} ${collection.kind.name}`;
 
-/** Its notes from the root up. */
+/**
+ * Its notes from the root up.
+ *
+ * @example collectionNotes(collection(note('D'), 'dorian')).map(noteName); // ["D","E","F","G","A","B","C"]
+ */
 export const collectionNotes = ({ root, kind }: Collection): readonly Note[] =>
   kind.degrees.map((degree) => transpose(root, degree));
 
@@ -124,7 +138,11 @@ export const collectionNotes = ({ root, kind }: Collection): readonly Note[] =>
 export const pitchMask = (notes: readonly Note[]): number =>
   notes.reduce((mask, note) => mask | (1 << pitchClass(note)), 0);
 
-/** The same kind an interval higher. */
+/**
+ * The same kind an interval higher.
+ *
+ * @example collectionName(transposeCollection(collection(note('C'), 'lydian'), degree('2'))); // "D lydian"
+ */
 export const transposeCollection = (collection: Collection, interval: Interval): Collection => ({
   root: transpose(collection.root, interval),
   kind: collection.kind,
@@ -149,7 +167,11 @@ const KIND_BY_MASK = new Map(
     .map((kind): [number, CollectionKind] => [kindMask(kind, UNISON), kind]),
 );
 
-/** A collection begun on each of its notes; those without a name of their own are left out. */
+/**
+ * A collection begun on each of its notes; those without a name of their own are left out.
+ *
+ * @example modesOf(collection(note('C'), 'ionian')).map(collectionName).slice(0, 2); // ["C ionian","D dorian"]
+ */
 export function modesOf({ root, kind }: Collection): readonly Collection[] {
   return kind.degrees.flatMap((from) => {
     const mode = KIND_BY_MASK.get(kindMask(kind, from));
@@ -157,7 +179,11 @@ export function modesOf({ root, kind }: Collection): readonly Collection[] {
   });
 }
 
-/** The same notes as major or minor: major pentatonic and its minor a minor third below. */
+/**
+ * The same notes as major or minor: major pentatonic and its minor a minor third below.
+ *
+ * @example collectionName(relativeOf(collection(note('A'), 'minor pentatonic'))); // "C major pentatonic"
+ */
 export function relativeOf(collection: Collection): Collection | null {
   const name = collection.kind.name;
   const pair = RELATIVES.find((names) => names.includes(name));
@@ -186,7 +212,11 @@ export function easierName(collection: Collection): Collection | null {
   return burden(other) < burden(parent) ? other : null;
 }
 
-/** The degree of `note` from the collection's root, or null when it is not in it. */
+/**
+ * The degree of `note` from the collection's root, or null when it is not in it.
+ *
+ * @example degreeName(degreeIn(collection(note('D'), 'dorian'), note('B'))); // "6"
+ */
 export function degreeIn({ root, kind }: Collection, note: Note): Interval | null {
   const size = halfSteps(intervalBetween(root, note));
   return kind.degrees.find((degree) => halfSteps(degree) === size) ?? null;

@@ -18,10 +18,18 @@ function inside(collection: Collection, qualities: readonly Chord['quality'][]):
   );
 }
 
-/** Major, minor, diminished and augmented triads on each of its notes. */
+/**
+ * Major, minor, diminished and augmented triads on each of its notes.
+ *
+ * @example triadsInside(collection(note('C'), 'ionian')).map(chordName); // ["C","Dm","Em","F","G","Am","Bdim"]
+ */
 export const triadsInside = (collection: Collection): readonly Chord[] =>
   inside(collection, TRIADS);
 
-/** Seventh chords on each of its notes. */
+/**
+ * Seventh chords on each of its notes.
+ *
+ * @example seventhsInside(collection(note('C'), 'ionian')).map(chordName); // ["Cmaj7","Dm7","Em7","Fmaj7","G7","Am7","Bm7b5"]
+ */
 export const seventhsInside = (collection: Collection): readonly Chord[] =>
   inside(collection, SEVENTHS);

@@ -13,6 +13,8 @@ const FLAT_THIRD = degree('b3');
  * minor ones, the minor sixth one where their own sixth or seventh is the melodic minor's; over a sus chord the minor one from its fifth, over half-diminished and diminished
  * chords the minor sixth one from their flat third, over augmented ones the major one with a flat
  * sixth. Null where no pentatonic holds the triad.
+ *
+ * @example collectionName(ownPentatonic(parseChord('Dm7'))); // "D minor pentatonic"
  */
 export function ownPentatonic(chord: Chord): Collection | null {
   const { family, degrees, core } = chord.quality;
@@ -48,6 +50,8 @@ export function ownPentatonic(chord: Chord): Collection | null {
 /**
  * The pentatonic by whose boxes a chord is found on the neck: its own, or, where the chord's fifth
  * is altered, the one in common use that holds most of it.
+ *
+ * @example collectionName(matchingPentatonic(parseChord('Cmaj7'))); // "C major pentatonic"
  */
 export function matchingPentatonic(chord: Chord): Collection {
   const own = ownPentatonic(chord);

@@ -18,6 +18,8 @@ const above = (tonic: Note, chord: Chord): number => halfSteps(intervalBetween(t
 /**
  * The key of a blues: the first chord is a dominant on I that stays one, a dominant stands on IV,
  * and those two with V fill at least half of the time. Null when the changes are no blues.
+ *
+ * @example keyName(findBlues(changesOf(read('| A7 | D7 | A7 | E7 |').chords))); // "A major"
  */
 export function findBlues(changes: readonly Change[]): Key | null {
   const first = at(changes, 0).chord;

@@ -16,7 +16,11 @@ export interface Change {
   readonly beats: Beats;
 }
 
-/** The chords of a chart where they change: one that stays is one change. */
+/**
+ * The chords of a chart where they change: one that stays is one change.
+ *
+ * @example changesOf(read('| C | C | F |').chords).length; // 2
+ */
 export function changesOf(chords: readonly PlayedChord[]): readonly Change[] {
   const changes: Change[] = [];
   for (const { chord, index, beats, bar } of chords) {
@@ -34,7 +38,11 @@ export function changesOf(chords: readonly PlayedChord[]): readonly Change[] {
   return changes;
 }
 
-/** Half steps up from one chord's root to another's, 0–11. */
+/**
+ * Half steps up from one chord's root to another's, 0–11.
+ *
+ * @example rootMotion(parseChord('G7'), parseChord('C')); // 5
+ */
 export const rootMotion = (from: Chord, to: Chord): number =>
   halfSteps(intervalBetween(from.root, to.root));
 
@@ -64,7 +72,11 @@ export const isSupertonic = (chord: Chord): boolean =>
   (chord.quality.family === 'minor' && !chord.quality.degrees.includes(SEVENTH)) ||
   chord.quality.family === 'half-diminished';
 
-/** A supertonic and the dominant it prepares. */
+/**
+ * A supertonic and the dominant it prepares.
+ *
+ * @example isTwoFive(parseChord('Dm7'), parseChord('G7')); // true
+ */
 export const isTwoFive = (two: Chord, five: Chord): boolean =>
   isSupertonic(two) && isDominantSeventh(five) && rootMotion(two, five) === FALLING_FIFTH;
 

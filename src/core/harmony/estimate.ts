@@ -342,7 +342,11 @@ function mixolydianKey(changes: readonly Change[]): Key | null {
 const NO_KEY: KeyEstimate = { key: null, confidence: 0, given: false, likeliest: [] };
 const rounded = (share: number): number => Math.round(100 * share) / 100;
 
-/** Estimates the key of chords alone, whatever the chart states. */
+/**
+ * Estimates the key of chords alone, whatever the chart states.
+ *
+ * @example keyName(estimateKey(read('| Am | F | C | G |')).key); // "A minor"
+ */
 export function estimateKey(chart: Pick<Chart, 'chords'>): KeyEstimate {
   const changes = changesOf(chart.chords);
   if (changes.length === 0 || isParallel(changes)) return NO_KEY;

@@ -19,7 +19,11 @@ function chordMask(chord: Chord, tonic: Note): number {
   return ((mask << up) | (mask >> (12 - up))) & 0xfff;
 }
 
-/** Whether one scale of the key holds every tone of the chord. */
+/**
+ * Whether one scale of the key holds every tone of the chord.
+ *
+ * @example isDiatonic(parseChord('E7'), parseKey('C')); // false
+ */
 export function isDiatonic(chord: Chord, key: Key): boolean {
   const mask = chordMask(chord, key.tonic);
   return masksOf(keyScales(key)).some((scale) => (mask & ~scale) === 0);
@@ -53,7 +57,11 @@ export function countBits(mask: number): number {
   return count;
 }
 
-/** Whether the key's own scale (natural minor in minor) holds the note. */
+/**
+ * Whether the key's own scale (natural minor in minor) holds the note.
+ *
+ * @example inKey(note('F#'), parseKey('G')); // true
+ */
 export function inKey(note: Note, key: Key): boolean {
   const size = halfSteps(intervalBetween(key.tonic, note));
   return keyScale(key).some((degree) => halfSteps(degree) === size);

@@ -132,7 +132,11 @@ function isBlues(chart: Chart, changes: readonly Change[], key: Key | null) {
 const isBluesFeel = ({ source }: Chart): boolean =>
   /\b(?:blues|shuffle)\b/iu.test(source.feel ?? '');
 
-/** Reads the harmony of a chart. The key it states wins over any estimate. */
+/**
+ * Reads the harmony of a chart. The key it states wins over any estimate.
+ *
+ * @example readHarmony(read('| Dm7 | G7 | Cmaj7 |')).cadences.map(({ kind }) => kind); // ["ii-V-I major"]
+ */
 export function readHarmony(chart: Chart): Reading {
   const changes = changesOf(chart.chords);
   const key = chartKey(chart);

@@ -42,7 +42,13 @@ const MODE_NAMES: Readonly<Record<string, KeyMode>> = {
   locrian: 'locrian',
 };
 
-/** Reads `Eb`, `F#m`, `C minor`, `D dorian`, `h moll`, `Sol m`; null for anything else. */
+/**
+ * Reads `Eb`, `F#m`, `C minor`, `D dorian`, `h moll`, `Sol m`; null for anything else.
+ *
+ * @example
+ * parseKey('Am').mode; // "minor"
+ * parseKey('X'); // null
+ */
 export function parseKey(text: string): Key | null {
   const lettered = inLetters(text.trim(), true);
   const match = /^([A-G][#b♯♭]?)\s*([A-Za-z-]*)$/u.exec(lettered);
@@ -53,13 +59,21 @@ export function parseKey(text: string): Key | null {
   return tonic === null || mode === undefined ? null : { tonic, mode };
 }
 
-/** `Eb`, `F#m`, `D dorian`: what a chart's `key:` line holds. */
+/**
+ * `Eb`, `F#m`, `D dorian`: what a chart's `key:` line holds.
+ *
+ * @example writeKey(parseKey('Eb minor')); // "Ebm"
+ */
 export function writeKey(key: Key): string {
   const suffix = key.mode === 'major' ? '' : key.mode === 'minor' ? 'm' : ` ${key.mode}`;
   return noteName(key.tonic) + suffix;
 }
 
-/** `Eb major`. */
+/**
+ * `Eb major`.
+ *
+ * @example keyName(parseKey('Ebm')); // "Eb minor"
+ */
 export const keyName = (key: Key): string => `${noteName(key.tonic)} ${key.mode}`;
 
 /** The scales a key owns, as degrees: a minor key has both sixths and both sevenths. */
@@ -76,7 +90,11 @@ const SCALES: Readonly<Record<KeyMode, readonly (readonly Interval[])[]>> = {
 /** The scales of a mode, in intervals over the tonic; minor has more than one. */
 export const keyScales = (key: Key): readonly (readonly Interval[])[] => SCALES[key.mode];
 
-/** The scale a key is written in: natural minor for a minor key. */
+/**
+ * The scale a key is written in: natural minor for a minor key.
+ *
+ * @example keyScale(parseKey('Am')).map(degreeName); // ["1","2","b3","4","5","b6","b7"]
+ */
 export const keyScale = (key: Key): readonly Interval[] => SCALES[key.mode][0] ?? [];
 
 /** Whether the key's third is minor. */
@@ -93,16 +111,28 @@ const SIGNATURE_OFFSET: Readonly<Record<KeyMode, number>> = {
   locrian: 5,
 };
 
-/** The major tonic with the same signature; its line-of-fifths number counts the sharps. */
+/**
+ * The major tonic with the same signature; its line-of-fifths number counts the sharps.
+ *
+ * @example noteName(signatureTonic(parseKey('Am'))); // "C"
+ */
 export const signatureTonic = (key: Key): Note => (key.tonic - SIGNATURE_OFFSET[key.mode]) as Note;
 
-/** Sharps in a key's signature, flats below 0; keys of more than seven are written enharmonically. */
+/**
+ * Sharps in a key's signature, flats below 0; keys of more than seven are written enharmonically.
+ *
+ * @example signatureOf(parseKey('Eb')); // -3
+ */
 export function signatureOf(key: Key): number {
   const sharps: number = signatureTonic(key);
   return sharps > 7 ? sharps - 12 : sharps < -7 ? sharps + 12 : sharps;
 }
 
-/** The key with this many sharps (negative: flats). */
+/**
+ * The key with this many sharps (negative: flats).
+ *
+ * @example keyName(keyOfSignature(2, 'major')); // "D major"
+ */
 export const keyOfSignature = (sharps: number, mode: KeyMode): Key => ({
   tonic: (sharps + SIGNATURE_OFFSET[mode]) as Note,
   mode,

@@ -40,7 +40,11 @@ function numeralQuality(numeral: string, suffix: string): Quality | null {
   return parseQuality(`m${suffix}`) ?? parseQuality(suffix);
 }
 
-/** Reads `ii7`, `V7/ii`, `#ivo7`, `I/3` in a key; null when the text is not a numeral. */
+/**
+ * Reads `ii7`, `V7/ii`, `#ivo7`, `I/3` in a key; null when the text is not a numeral.
+ *
+ * @example chordName(parseNumeral('V7', parseKey('A'))); // "E7"
+ */
 export function parseNumeral(text: string, key: Key): Chord | null {
   const match = NUMERAL_PATTERN.exec(text);
   if (!match) return null;
@@ -72,7 +76,11 @@ const LOWER_SUFFIX: readonly (readonly [RegExp, string])[] = [
 
 const isLowerCase = ({ quality }: Chord): boolean => /^(?:m(?!aj)|dim)/u.test(quality.name);
 
-/** The numeral with its quality: `iiø7`, `V7`, `bVIImaj7`, `i(maj7)`; a slash bass as its degree. */
+/**
+ * The numeral with its quality: `iiø7`, `V7`, `bVIImaj7`, `i(maj7)`; a slash bass as its degree.
+ *
+ * @example writeNumeral(parseChord('Dm7'), parseKey('C')); // "ii7"
+ */
 export function writeNumeral(chord: Chord, key: Key): string {
   const name = chord.quality.name;
   const lower = isLowerCase(chord);
@@ -114,6 +122,8 @@ export const looksLikeDecimal = (text: string): boolean => /^[b#♭♯]{0,2}[1-7
 /**
  * Reads `1`, `2m7`, `57`, `#4ø7`, `1/3` in a key; null when the text is no decimal numeral. A bare number
  * is a major chord, as number charts write it; what stands under a slash is counted from the key.
+ *
+ * @example chordName(parseDecimal('2m7', parseKey('C'))); // "Dm7"
  */
 export function parseDecimal(text: string, key: Key): Chord | null {
   const match = DECIMAL_PATTERN.exec(text.normalize('NFKC'));

@@ -15,11 +15,19 @@ export interface KeptNote extends Place {
 /** Shorter than this nothing is kept: of less nothing would be left. */
 const SHORTEST: WrittenBeats = 1 / 48;
 
-/** Notes to be played, of notes that were kept: a third written as a decimal is a third. */
+/**
+ * Notes to be played, of notes that were kept: a third written as a decimal is a third.
+ *
+ * @example notesFrom([{ beat: 0.333, beats: 1, string: 2, fret: 5, techniques: [] }])[0].beat; // 6720
+ */
 export const notesFrom = (kept: readonly KeptNote[]): readonly LickNote[] =>
   kept.map((note) => ({ ...note, beat: meantBeats(note.beat), beats: meantBeats(note.beats) }));
 
-/** Notes to be kept, without what else is known of them. */
+/**
+ * Notes to be kept, without what else is known of them.
+ *
+ * @example notesToKeep([{ beat: BEAT / 4, beats: BEAT, string: 2, fret: 5, techniques: [] }])[0].beat; // 0.25
+ */
 export const notesToKeep = (notes: readonly LickNote[]) =>
   notes.map(({ beat, beats, string, fret, techniques }) => ({
     ...{ beat: inBeats(beat), beats: Math.max(SHORTEST, inBeats(beats)), string, fret },

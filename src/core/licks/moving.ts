@@ -39,7 +39,11 @@ interface Lick {
   readonly notes: readonly LickNote[];
 }
 
-/** Where the hand is for a lick: its frets, at the least four. */
+/**
+ * Where the hand is for a lick: its frets, at the least four.
+ *
+ * @example zoneOfLick(STANDARD_NECK, [{ beat: 0, beats: BEAT, string: 3, fret: 7, techniques: [] }]); // {"low":7,"high":10}
+ */
 export function zoneOfLick(neck: Neck, notes: readonly LickNote[]): Zone {
   const frets = notes.map(({ fret }) => fret).filter((fret) => fret > 0);
   const low = frets.length === 0 ? neck.capo : Math.min(...frets);

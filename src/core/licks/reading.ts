@@ -146,8 +146,7 @@ export function backwardSays({ notes }: LickRead): readonly string[] {
 /**
  * Reads a lick, its notes in order of time.
  *
- * @example
- * readLick(chart, key, STANDARD_NECK, notes).notes[0]?.role // 'chord tone'
+ * @example readLick(chart, key, STANDARD_NECK, notes).notes[0]?.role // 'chord tone'
  */
 export function readLick(
   chart: Chart,

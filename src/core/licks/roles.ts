@@ -36,7 +36,11 @@ const STEP = 2;
 
 const sizeOver = (chord: Chord, midi: Midi): number => modulo(midi - pitchClass(chord.root), 12);
 
-/** What a pitch is over a chord by itself; null where only its neighbours can say. */
+/**
+ * What a pitch is over a chord by itself; null where only its neighbours can say.
+ *
+ * @example standing(parseChord('C7'), 63, null); // "blue"
+ */
 export function standing(
   chord: Chord,
   midi: Midi,

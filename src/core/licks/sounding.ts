@@ -20,7 +20,11 @@ export interface LickNote extends Place {
 
 const BLUE_THIRD = degree('b3');
 
-/** The chord of a chart sounding at a beat, as an index; null where none does. */
+/**
+ * The chord of a chart sounding at a beat, as an index; null where none does.
+ *
+ * @example chordIndexAt(read('| C | F |'), 4 * BEAT); // 1
+ */
 export function chordIndexAt({ chords }: Chart, beat: Beats): number | null {
   // Before the first bar it is the first chord that is led into.
   const from = Math.max(0, beat);
@@ -31,7 +35,11 @@ export function chordIndexAt({ chords }: Chart, beat: Beats): number | null {
 /** Half steps above a root that make a dominant an altered one: its ninths and fifths, raised or lowered. */
 const ALTERED: readonly number[] = [1, 3, 6, 8];
 
-/** Whether a chord is a dominant with no altered ninth or fifth: there a minor third is a blue note. */
+/**
+ * Whether a chord is a dominant with no altered ninth or fifth: there a minor third is a blue note.
+ *
+ * @example isPlainDominant(parseChord('G7b9')); // false
+ */
 export const isPlainDominant = ({ quality }: Chord): boolean =>
   quality.family === 'dominant' &&
   !quality.altered &&
@@ -40,6 +48,8 @@ export const isPlainDominant = ({ quality }: Chord): boolean =>
 /**
  * One spelling for every pitch over a chord: its own tones, then the key's, then the usual. The
  * minor third over a plain dominant is the blue third, and no sharp ninth.
+ *
+ * @example noteName(speller(parseChord('A7'), null)(60)); // "C"
  */
 export function speller(chord: Chord, key: Key | null): (midi: Midi) => Note {
   const scale = key ? keyScale(key).map((one) => transpose(key.tonic, one)) : [];

@@ -7,7 +7,11 @@ import { secondsOf } from '../time/tempo';
 /** Below this, picking hands skip no strings. */
 const HURRY: Seconds = 0.25;
 
-/** Frets from place to place; none to or from an open string. */
+/**
+ * Frets from place to place; none to or from an open string.
+ *
+ * @example fretsBetween({ string: 3, fret: 5 }, { string: 2, fret: 8 }); // 3
+ */
 export const fretsBetween = (from: Place, to: Place): number =>
   from.fret === 0 || to.fret === 0 ? 0 : Math.abs(from.fret - to.fret);
 
@@ -15,6 +19,10 @@ export const fretsBetween = (from: Place, to: Place): number =>
 export const isOutOfReach = (from: Place, to: Place, beats: Beats): boolean =>
   beats <= BEAT && fretsBetween(from, to) > HAND.stretched;
 
-/** Whether so little time leaves none to skip a string. */
+/**
+ * Whether so little time leaves none to skip a string.
+ *
+ * @example isHurried(BEAT / 2, 240); // true
+ */
 export const isHurried = (beats: Beats, tempo: BeatsPerMinute): boolean =>
   secondsOf(beats, tempo) < HURRY;

@@ -61,7 +61,11 @@ export function drawMotif(metre: LineMetre, style: StyleRow, entry: Beats, chanc
   return { onsets, last: metre.slot, steps };
 }
 
-/** Turned over: what rose falls. */
+/**
+ * Turned over: what rose falls.
+ *
+ * @example invertMotif({ onsets: [0, BEAT], last: BEAT, steps: [2] }).steps; // [-2]
+ */
 export const invertMotif = (motif: Motif): Motif => ({
   ...motif,
   steps: motif.steps.map((step) => -step),

@@ -58,7 +58,11 @@ export interface Portrait {
 }
 
 const SIZE_OF: readonly Size[] = ['again', 'half', 'whole', 'third', 'third', 'fourth', 'fourth'];
-/** A move by its half steps. */
+/**
+ * A move by its half steps.
+ *
+ * @example [0, 2, 5, 9].map(sizeOf); // ["again","whole","fourth","wide"]
+ */
 export const sizeOf = (halfSteps: number): Size => SIZE_OF[halfSteps] ?? 'wide';
 
 const ratio = (count: number, of: number, none = 0): number => (of === 0 ? none : count / of);
@@ -83,7 +87,11 @@ export function phrasesIn(
   return phrases;
 }
 
-/** The share of a time in which nothing sounds. */
+/**
+ * The share of a time in which nothing sounds.
+ *
+ * @example restShare([{ beat: 0, beats: BEAT }], 4 * BEAT); // 0.75
+ */
 export function restShare(
   notes: readonly { readonly beat: Beats; readonly beats: Beats }[],
   end: Beats,

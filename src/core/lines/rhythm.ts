@@ -22,7 +22,11 @@ export interface Pulse {
   readonly slots: 1 | 2 | 3 | 4;
 }
 
-/** How a line in notes of a value is divided in a metre. */
+/**
+ * How a line in notes of a value is divided in a metre.
+ *
+ * @example inBeats(lineMetre({ beats: 4, unit: 4 }, 'eighths').slot); // 0.5
+ */
 export function lineMetre(time: TimeSignature, subdivision: Subdivision): LineMetre {
   const triplets = subdivision === 'eighths' && time.unit === 4;
   return { bar: barOf(time), slot: noteLength(subdivision, time.unit), triplets };
@@ -42,11 +46,19 @@ function together({ bar, slot }: LineMetre): 2 | 3 | 4 {
 const isCompound = ({ bar, slot, triplets }: LineMetre): boolean =>
   bar % COMPOUND === 0 && bar > COMPOUND && 3 * slot > BEAT && !triplets;
 
-/** How long what is felt as one lasts. */
+/**
+ * How long what is felt as one lasts.
+ *
+ * @example inBeats(pulseOf(lineMetre({ beats: 12, unit: 8 }, 'eighths'))); // 3
+ */
 export const pulseOf = (metre: LineMetre): Beats =>
   isCompound(metre) ? COMPOUND : together(metre) * metre.slot;
 
-/** The longest a note in passing lasts: an eighth, or the note of the grid that is no longer. */
+/**
+ * The longest a note in passing lasts: an eighth, or the note of the grid that is no longer.
+ *
+ * @example inBeats(passingOf(lineMetre({ beats: 4, unit: 4 }, 'sixteenths'))); // 0.5
+ */
 export const passingOf = (metre: LineMetre): Beats => {
   const eighth = isCompound(metre) ? BEAT : pulseOf(metre) / 2;
   return Math.floor(eighth / metre.slot) * metre.slot;
@@ -130,7 +142,11 @@ function cellIn(
       );
 }
 
-/** Whether a moment is one a hand counts: the beginning of a pulse. */
+/**
+ * Whether a moment is one a hand counts: the beginning of a pulse.
+ *
+ * @example isStrong(BEAT / 2, lineMetre({ beats: 4, unit: 4 }, 'eighths')); // false
+ */
 export function isStrong(beat: Beats, metre: LineMetre): boolean {
   const within = beat - Math.floor(beat / metre.bar) * metre.bar;
   return within % pulseOf(metre) === 0;

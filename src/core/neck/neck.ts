@@ -67,29 +67,46 @@ export const STANDARD_NECK: Neck = {
   capo: 0,
 };
 
-/** How many strings a neck has. */
+/**
+ * How many strings a neck has.
+ *
+ * @example stringCount(STANDARD_NECK); // 6
+ */
 export const stringCount = (neck: Neck): number => neck.tuning.length;
 
-/** Open pitch of a string counted from 1, the highest. */
+/**
+ * Open pitch of a string counted from 1, the highest.
+ *
+ * @example openPitch(STANDARD_NECK, 6); // 40
+ */
 export const openPitch = (neck: Neck, string: number): Midi =>
   at(neck.tuning, neck.tuning.length - string);
 
 /**
  * The pitch at a place, in MIDI numbers.
  *
- * @example
- * pitchAt(STANDARD_NECK, { string: 6, fret: 3 }); // 43
+ * @example pitchAt(STANDARD_NECK, { string: 6, fret: 3 }); // 43
  */
 export const pitchAt = (neck: Neck, place: Place): Midi =>
   openPitch(neck, place.string) + place.fret;
 
-/** The fret at which a string gives a pitch; null when it lies off the string or behind the capo. */
+/**
+ * The fret at which a string gives a pitch; null when it lies off the string or behind the capo.
+ *
+ * @example
+ * fretFor(STANDARD_NECK, 1, 67); // 3
+ * fretFor(STANDARD_NECK, 1, 40); // null
+ */
 export function fretFor(neck: Neck, string: number, midi: Midi): number | null {
   const fret = midi - openPitch(neck, string);
   return fret >= neck.capo && fret <= neck.frets ? fret : null;
 }
 
-/** Every place that gives a pitch, from the highest string down. */
+/**
+ * Every place that gives a pitch, from the highest string down.
+ *
+ * @example placesOfPitch(STANDARD_NECK, 64).length; // 5
+ */
 export const placesOfPitch = (neck: Neck, midi: Midi): readonly Place[] =>
   range(1, stringCount(neck) + 1).flatMap((string) => {
     const fret = fretFor(neck, string, midi);
@@ -115,7 +132,11 @@ export const uniquePlaces = <P extends Place>(places: readonly P[]): readonly P[
 /** The whole neck as a zone. */
 export const wholeNeck = (neck: Neck): Zone => ({ low: neck.capo, high: neck.frets });
 
-/** Whether a fret lies in a zone. */
+/**
+ * Whether a fret lies in a zone.
+ *
+ * @example inZone({ low: 5, high: 8 }, 9); // false
+ */
 export const inZone = (zone: Zone, fret: number): boolean => zone.low <= fret && fret <= zone.high;
 
 /** A zone slid by some frets, kept on the neck at its width. */
@@ -134,8 +155,7 @@ export function fitZone(neck: Neck, a: number, b: number): Zone {
 /**
  * Every place where one of the notes lies, string 6 to 1, low fret to high.
  *
- * @example
- * placesOf(STANDARD_NECK, [parseNote("A")], { low: 0, high: 4 }).length; // 2
+ * @example placesOf(STANDARD_NECK, [parseNote("A")], { low: 0, high: 4 }).length; // 2
  */
 export function placesOf(
   neck: Neck,

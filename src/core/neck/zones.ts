@@ -16,7 +16,11 @@ import { inZone, type Neck, wholeNeck, type Zone } from './neck';
 import { reachOf, underHand } from './hand';
 import { underlying } from './positions';
 
-/** The five zones of a key: the boxes of its major pentatonic in the first octave, lowest first. */
+/**
+ * The five zones of a key: the boxes of its major pentatonic in the first octave, lowest first.
+ *
+ * @example zonesOf(STANDARD_NECK, note('C')).length; // 5
+ */
 export function zonesOf(neck: Neck, majorTonic: Note): readonly Zone[] {
   const boxes = boxesOf(neck, collection(majorTonic, 'major pentatonic'));
   const five: Box[] = [];

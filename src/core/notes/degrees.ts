@@ -18,13 +18,16 @@ const DEGREE_NAMES = Array.from({ length: 2 * NAME_REACH + 1 }, (_, index) =>
 /**
  * Simple degree name: `1`, `b3`, `#4`, `bb7`.
  *
- * @example
- * degreeName(intervalBetween(parseNote("D"), parseNote("F"))); // "b3"
+ * @example degreeName(intervalBetween(parseNote("D"), parseNote("F"))); // "b3"
  */
 export const degreeName = (degree: Interval): string =>
   DEGREE_NAMES[degree + NAME_REACH] ?? buildDegreeName(degree);
 
-/** Name above the octave where the field uses one: `b9`, `#11`, `13`; chord tones stay simple. */
+/**
+ * Name above the octave where the field uses one: `b9`, `#11`, `13`; chord tones stay simple.
+ *
+ * @example tensionName(degree('b2')); // "b9"
+ */
 export function tensionName(degree: Interval): string {
   const name = degreeName(degree);
   const number = TENSION_OFFSET[name.slice(-1)];
@@ -33,7 +36,13 @@ export function tensionName(degree: Interval): string {
 
 const DEGREE_PATTERN = /^([b♭]{0,3}|[#♯]{0,3})(1[0-3]|[1-9])$/u;
 
-/** Reads a simple degree or a tension: `b3`, `♯4`, `b9`, `13`; null for anything else. */
+/**
+ * Reads a simple degree or a tension: `b3`, `♯4`, `b9`, `13`; null for anything else.
+ *
+ * @example
+ * degreeName(parseDegree('b6')); // "b6"
+ * parseDegree('h'); // null
+ */
 export function parseDegree(text: string): Interval | null {
   const match = DEGREE_PATTERN.exec(text);
   if (!match) return null;
@@ -43,14 +52,22 @@ export function parseDegree(text: string): Interval | null {
   return noteFromLetter(letter, sharps) as number as Interval;
 }
 
-/** Like {@link parseDegree} for text the program itself wrote; throws on anything else. */
+/**
+ * Like {@link parseDegree} for text the program itself wrote; throws on anything else.
+ *
+ * @example halfSteps(degree('#4')); // 6
+ */
 export function degree(text: string): Interval {
   const parsed = parseDegree(text);
   if (parsed === null) throw new RangeError(`"${text}" is not a degree.`);
   return parsed;
 }
 
-/** Reads several at once: `degrees('1 b3 5 b7')`. */
+/**
+ * Reads several at once: `degrees('1 b3 5 b7')`.
+ *
+ * @example degrees('1 b3 5').map(degreeName); // ["1","b3","5"]
+ */
 export const degrees = (text: string): readonly Interval[] => text.split(' ').map(degree);
 
 const ORDINALS = ['root', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seventh'] as const;
@@ -69,7 +86,11 @@ function spoken(degree: Interval, ordinals: readonly string[]): string {
   return `${sharps < 0 ? 'triple flat' : 'double sharp'} ${ordinal}`;
 }
 
-/** The degree as a player says it: "root", "flat third", "major seventh", "sharp fourth". */
+/**
+ * The degree as a player says it: "root", "flat third", "major seventh", "sharp fourth".
+ *
+ * @example spokenDegree(degree('b3')); // "flat third"
+ */
 export const spokenDegree = (degree: Interval): string => spoken(degree, ORDINALS);
 
 /** The degree as a tension is said: "flat ninth", "sharp eleventh"; chord tones stay simple. */

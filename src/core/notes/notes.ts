@@ -29,33 +29,56 @@ const STEPS_BY_FIFTHS = [3, 0, 4, 1, 5, 2, 6] as const;
 
 const naturalIndex = (fifths: number) => modulo(fifths + 1, 7);
 
-/** Sharps (positive) or flats (negative) of a note; raised or lowered half steps of an interval. */
+/**
+ * Sharps (positive) or flats (negative) of a note; raised or lowered half steps of an interval.
+ *
+ * @example alteration(note('Bb')); // -1
+ */
 export const alteration = (fifths: Note | Interval): number => Math.floor((fifths + 1) / 7);
 
-/** 0–6: the letter of a note counted from C, or the degree of an interval counted from the unison. */
+/**
+ * 0–6: the letter of a note counted from C, or the degree of an interval counted from the unison.
+ *
+ * @example step(note('E')); // 2
+ */
 export const step = (fifths: Note | Interval): number => at(STEPS_BY_FIFTHS, naturalIndex(fifths));
 
-/** Pitch class of a note, C = 0. */
+/**
+ * Pitch class of a note, C = 0.
+ *
+ * @example pitchClass(note('Bb')); // 10
+ */
 export const pitchClass = (note: Note): PitchClass => modulo(note * 7, 12);
 
-/** Size of an interval in half steps, 0–11. */
+/**
+ * Size of an interval in half steps, 0–11.
+ *
+ * @example halfSteps(degree('b3')); // 3
+ */
 export const halfSteps = (interval: Interval): number => modulo(interval * 7, 12);
 
-/** The note at an interval above `note`. */
+/**
+ * The note at an interval above `note`.
+ *
+ * @example noteName(transpose(note('D'), degree('b3'))); // "F"
+ */
 export const transpose = (note: Note, interval: Interval): Note => (note + interval) as Note;
 
 /**
  * The interval from `from` up to `to`.
  *
- * @example
- * degreeName(intervalBetween(parseNote("C"), parseNote("G#"))); // "#5"
+ * @example degreeName(intervalBetween(parseNote("C"), parseNote("G#"))); // "#5"
  */
 export const intervalBetween = (from: Note, to: Note): Interval => (to - from) as Interval;
 
 /** One interval on top of another. */
 export const addIntervals = (a: Interval, b: Interval): Interval => (a + b) as Interval;
 
-/** The same interval the other way. */
+/**
+ * The same interval the other way.
+ *
+ * @example degreeName(invertInterval(degree('5'))); // "4"
+ */
 export const invertInterval = (interval: Interval): Interval => -interval as Interval;
 
 function accidentals(count: number): string {
@@ -76,8 +99,7 @@ const NOTE_NAMES = Array.from({ length: 2 * NAME_REACH + 1 }, (_, index) =>
 /**
  * ASCII name: `F#`, `Bb`, `Fx`, `Abb`.
  *
- * @example
- * noteName(parseNote("F##")); // "Fx"
+ * @example noteName(parseNote("F##")); // "Fx"
  */
 export const noteName = (note: Note): string =>
   NOTE_NAMES[note + NAME_REACH] ?? buildNoteName(note);
@@ -114,7 +136,11 @@ export function parseNote(text: string): Note | null {
   return noteFromLetter(match[1] ?? '', ACCIDENTALS[match[2] ?? ''] ?? 0);
 }
 
-/** Like {@link parseNote} for text the program itself wrote; throws on anything else. */
+/**
+ * Like {@link parseNote} for text the program itself wrote; throws on anything else.
+ *
+ * @example noteName(note('Eb')); // "Eb"
+ */
 export function note(text: string): Note {
   const parsed = parseNote(text);
   if (parsed === null) throw new RangeError(`"${text}" is not a note.`);
@@ -140,7 +166,11 @@ export function simpleRoot(note: Note, spelled: Note | null = null): Note {
   return (UNUSUAL.has(simple) ? simple + (simple > 0 ? -ENHARMONIC : ENHARMONIC) : simple) as Note;
 }
 
-/** The spelling of a pitch class that lies nearest to `centre` on the line of fifths. */
+/**
+ * The spelling of a pitch class that lies nearest to `centre` on the line of fifths.
+ *
+ * @example noteName(spellNear(1, note('F'))); // "Db"
+ */
 export function spellNear(target: PitchClass, centre: Note): Note {
   const shortest = modulo(target * 7 - centre + 6, 12) - 6;
   return (centre + shortest) as Note;
@@ -152,5 +182,9 @@ const TRITONE = 6;
 export const keptNear = (note: Note, centre: Note, above: number = TRITONE): Note =>
   note - centre >= -TRITONE && note - centre <= above ? note : spellNear(pitchClass(note), centre);
 
-/** Letter of a note as `C`–`B`. */
+/**
+ * Letter of a note as `C`–`B`.
+ *
+ * @example letter(note('G#')); // "G"
+ */
 export const letter = (note: Note): string => at(LETTERS_BY_STEP, step(note));

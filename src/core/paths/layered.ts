@@ -276,6 +276,8 @@ function leastOf(count: number, cost: (index: number) => number): number {
 /**
  * The cheapest path alone, where nothing closes it: with the exact cost of the rest each step is known. Null
  * where none passes.
+ *
+ * @example cheapestPath({ sizes: [2, 2], node: (_, node) => node, edge: () => 0 }).nodes; // [0,0]
  */
 export function cheapestPath(graph: Omit<LayeredGraph, 'loop'>): Path | null {
   const { sizes, node } = graph;

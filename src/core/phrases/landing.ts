@@ -54,11 +54,19 @@ const STEP = 2;
 /** How far from its moment a note is on time, where no tempo is known. */
 export const ON_TIME: Beats = TOGETHER.beats;
 
-/** How far from its moment a note is still on time at a tempo. */
+/**
+ * How far from its moment a note is still on time at a tempo.
+ *
+ * @example inBeats(onTime(120)); // 0.25
+ */
 export const onTime = (bpm: BeatsPerMinute): Beats =>
   Math.max(TOGETHER.beats, beatsIn(TOGETHER.seconds, bpm));
 
-/** Whether a pitch is a tone of a chord, its bass left out. */
+/**
+ * Whether a pitch is a tone of a chord, its bass left out.
+ *
+ * @example isTone(parseChord('C7'), 70); // true
+ */
 export const isTone = ({ root, quality }: Chord, midi: Midi): boolean =>
   quality.degrees.some((tone) => halfSteps(tone) === modulo(midi - pitchClass(root), 12));
 

@@ -46,7 +46,11 @@ export const WIDEST_BEND = 4;
 /** How long before the note it leads to a grace note is struck. */
 export const GRACE_BEATS: Beats = BEAT / 8;
 
-/** One of each kind, in their order. */
+/**
+ * One of each kind, in their order.
+ *
+ * @example inOrder([{ kind: 'vibrato' }, { kind: 'grace' }]).map(({ kind }) => kind); // ["grace","vibrato"]
+ */
 export const inOrder = (techniques: readonly Technique[]): readonly Technique[] =>
   TECHNIQUE_KINDS.flatMap((kind) => techniques.find((one) => one.kind === kind) ?? []);
 
@@ -57,7 +61,11 @@ export const techniqueOf = <K extends TechniqueKind>(
 ): Extract<Technique, { readonly kind: K }> | undefined =>
   techniques.find((one): one is Extract<Technique, { readonly kind: K }> => one.kind === kind);
 
-/** A bend of the nearest size a hand can do. */
+/**
+ * A bend of the nearest size a hand can do.
+ *
+ * @example bendBy(1.4, false); // {"kind":"bend","by":1}
+ */
 export const bendBy = (halfSteps: number, release: boolean): Technique => ({
   kind: 'bend',
   by: Math.max(1, Math.min(WIDEST_BEND, Math.round(halfSteps))) as 1 | 2 | 3 | 4,

@@ -53,7 +53,11 @@ const WORDS: readonly (readonly [words: RegExp, kind: FeelKind, swing: Feel['swi
   [/swing|swung|jazz|bop|blues/u, 'swing', TRIPLET],
 ];
 
-/** The feel words ask for; null where they name none that is known. */
+/**
+ * The feel words ask for; null where they name none that is known.
+ *
+ * @example knownFeel('like rain'); // null
+ */
 export function knownFeel(words: string): Feel | null {
   const said = words.toLowerCase();
   const found = WORDS.find(([pattern]) => pattern.test(said));
@@ -62,12 +66,20 @@ export function knownFeel(words: string): Feel | null {
   return { name: words, kind, swing: /straight|even/u.test(said) ? null : swing };
 }
 
-/** The feel a chart's words ask for; null where there are none, straight where none is known. */
+/**
+ * The feel a chart's words ask for; null where there are none, straight where none is known.
+ *
+ * @example readFeel('medium swing').kind; // "swing"
+ */
 export function readFeel(words: string | null): Feel | null {
   if (words === null || words.trim() === '') return null;
   return knownFeel(words) ?? { name: words, kind: 'straight', swing: null };
 }
 
-/** A feel by its kind alone. */
+/**
+ * A feel by its kind alone.
+ *
+ * @example feelOfKind('shuffle').swing; // {"unit":"eighth","ratio":2}
+ */
 export const feelOfKind = (kind: FeelKind): Feel =>
   knownFeel(kind) ?? { name: kind, kind, swing: null };

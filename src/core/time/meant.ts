@@ -14,8 +14,9 @@ const CUT = 0.000_67;
  * What a number of beats from outside stands for: the division of a beat that it is but for the digits it was cut
  * to; the nearest tick where it is none, as in what was played freely, or where nothing would be left of it.
  *
- * @example meantBeats(0.333) // 6720: a third
- * @example meantBeats(1.5) // 30240
+ * @example
+ * meantBeats(0.333); // 6720
+ * meantBeats(1.5); // 30240
  */
 export function meantBeats(written: WrittenBeats): Beats {
   const nearest = Math.round(written * BEAT);
@@ -31,8 +32,9 @@ export function meantBeats(written: WrittenBeats): Beats {
 /**
  * A number of beats with all the digits of what it stands for; itself where that is no division of a beat.
  *
- * @example asMeant(0.333) // 0.3333333333333333
- * @example asMeant(0.37) // 0.37
+ * @example
+ * asMeant(0.667); // 0.6666666666666666
+ * asMeant(0.37); // 0.37
  */
 export function asMeant(written: WrittenBeats): WrittenBeats {
   const meant = meantBeats(written);

@@ -15,10 +15,18 @@ export const DEFAULT_TIME: TimeSignature = { beats: 4, unit: 4 };
 /** Note values a time signature may count in. */
 export const TIME_UNITS: readonly number[] = [2, 4, 8, 16];
 
-/** How long a bar of a time signature lasts. */
+/**
+ * How long a bar of a time signature lasts.
+ *
+ * @example inBeats(barOf({ beats: 3 })); // 3
+ */
 export const barOf = ({ beats }: Pick<TimeSignature, 'beats'>): Beats => beats * BEAT;
 
-/** How long a quarter note lasts where beats are counted in a unit. */
+/**
+ * How long a quarter note lasts where beats are counted in a unit.
+ *
+ * @example inBeats(quarterOf(8)); // 2
+ */
 export const quarterOf = (unit: number): Beats => (BEAT * unit) / 4;
 
 /** A time signature and the beat from which it holds. Beats are counted in the first one's unit. */
@@ -35,7 +43,11 @@ interface BarSpan {
   readonly time: TimeSignature;
 }
 
-/** Bars from the pick-up on until they hold `beats`, each by the time signature that holds there. */
+/**
+ * Bars from the pick-up on until they hold `beats`, each by the time signature that holds there.
+ *
+ * @example barsOf({ beats: 3, unit: 4 }, [], 6 * BEAT, BEAT).map(({ beat }) => inBeats(beat)); // [-1,0,3]
+ */
 export function barsOf(
   time: TimeSignature,
   changes: readonly MetreChange[],
@@ -58,5 +70,11 @@ export function barsOf(
   return bars;
 }
 
-/** Whether a moment falls on a beat. */
+/**
+ * Whether a moment falls on a beat.
+ *
+ * @example
+ * onBeat(3 * BEAT); // true
+ * onBeat(BEAT / 2); // false
+ */
 export const onBeat = (moment: Beats): boolean => moment % BEAT === 0;

@@ -30,7 +30,11 @@ function offsetOf(zone: string): Milliseconds {
   return zone.startsWith('-') ? -away : away;
 }
 
-/** When a moment is; not a number where it is not written as one. */
+/**
+ * When a moment is; not a number where it is not written as one.
+ *
+ * @example timeOf('1970-01-02T01:00:00+01:00'); // 86400000
+ */
 export function timeOf(at: Moment): Milliseconds {
   const match = FORM.exec(at);
   if (!match) return Number.NaN;
@@ -45,5 +49,9 @@ export function timeOf(at: Moment): Milliseconds {
   );
 }
 
-/** The day a moment falls on where it was written. */
+/**
+ * The day a moment falls on where it was written.
+ *
+ * @example dayOf('2026-06-15T18:00:00+02:00'); // "2026-06-15"
+ */
 export const dayOf = (at: Moment): string => at.slice(0, 10);

@@ -42,13 +42,21 @@ const VALUES: readonly NoteValue[] = [
 /** So many of the shortest that is written are a quarter note: sixteenths and triplets of them. */
 export const PER_QUARTER = 12;
 
-/** The shortest that is written, where beats are counted in a unit: moments are written at multiples of it. */
+/**
+ * The shortest that is written, where beats are counted in a unit: moments are written at multiples of it.
+ *
+ * @example BEAT / shortestOf(4); // 12
+ */
 export const shortestOf = (unit: number): Beats => quarterOf(unit) / PER_QUARTER;
 
 /** How many of the shortest a length on paper is. */
 export const inShortest = (length: Beats, unit: number): number => length / shortestOf(unit);
 
-/** The nearest moment that can be written, where beats are counted in a unit. */
+/**
+ * The nearest moment that can be written, where beats are counted in a unit.
+ *
+ * @example inBeats(onPaper(0.26 * BEAT, 4)); // 0.25
+ */
 export const onPaper = (beat: Beats, unit: number): Beats =>
   Math.round(beat / shortestOf(unit)) * shortestOf(unit);
 
@@ -58,6 +66,8 @@ export const lengthOf = ({ inQuarters }: NoteValue, unit: number): Beats => (inQ
 /**
  * The values that together fill a stretch of a bar: within a quarter, or from one on. It begins and ends at multiples
  * of {@link shortestOf} the unit.
+ *
+ * @example valuesFor(0, (5 * BEAT) / 4, 4).map(({ type }) => type); // ["quarter","16th"]
  */
 export function valuesFor(start: Beats, length: Beats, unit: number): readonly NoteValue[] {
   const values: NoteValue[] = [];

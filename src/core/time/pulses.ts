@@ -45,7 +45,8 @@ function lengthsOf({ beats, unit }: TimeSignature): readonly number[] {
 }
 
 /**
- * @example pulsesOf({ beats: 7, unit: 8 }).map(({ beats }) => beats / BEAT) // [2, 2, 3]
+ *
+ * @example pulsesOf({ beats: 7, unit: 8 }).map(({ beats }) => inBeats(beats)); // [2,2,3]
  */
 export function pulsesOf(time: TimeSignature): readonly Pulse[] {
   const lengths = lengthsOf(time);

@@ -6,7 +6,9 @@ import type { Beats } from './units';
  * due, rounded down, and the first ones are a tick longer (the largest remainder method, where all remainders are
  * alike).
  *
- * @example shared(4 * BEAT, [1, 1, 2]) // [BEAT, BEAT, 2 * BEAT]
+ * @example
+ * shared(4 * BEAT, [1, 1, 2]).map(inBeats); // [1,1,2]
+ * shared(10, [1, 1, 1]); // [4,3,3]
  */
 export function shared(length: Beats, shares: readonly number[]): readonly Beats[] {
   const all = shares.reduce((sum, share) => sum + share, 0);

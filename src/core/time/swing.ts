@@ -27,6 +27,8 @@ function ratioAt(bpm: BeatsPerMinute): number {
 /**
  * A feel at a tempo: its swing no wider than ensembles play it there. A shuffle keeps its triplet. (Friberg
  * and Sundström, "Swing ratios and ensemble timing in jazz performance", 2002.)
+ *
+ * @example feelAt(feelOfKind('swing'), 260).swing.ratio; // 1.3
  */
 export function feelAt(feel: Feel, bpm: BeatsPerMinute): Feel {
   const { swing, kind } = feel;
@@ -35,7 +37,11 @@ export function feelAt(feel: Feel, bpm: BeatsPerMinute): Feel {
   return ratio === swing.ratio ? feel : { ...feel, swing: { ...swing, ratio } };
 }
 
-/** Where an off-beat sounds, as a share of its beat: 0.5 where eighths are even. */
+/**
+ * Where an off-beat sounds, as a share of its beat: 0.5 where eighths are even.
+ *
+ * @example offBeatOf(feelOfKind('bossa')); // 0.5
+ */
 export const offBeatOf = ({ swing }: Feel): number =>
   swing?.unit === 'eighth' ? swing.ratio / (swing.ratio + 1) : 0.5;
 

@@ -5,7 +5,11 @@ import { BEAT, inBeats, type Beats, type BeatsPerMinute, type Seconds } from './
 /** The tempos that are played, in beats a minute. */
 export const TEMPO_RANGE = { low: 20, high: 400 } as const;
 
-/** The nearest tempo that is played at. */
+/**
+ * The nearest tempo that is played at.
+ *
+ * @example withinTempo(9); // 20
+ */
 export const withinTempo = (bpm: BeatsPerMinute): BeatsPerMinute =>
   Math.min(TEMPO_RANGE.high, Math.max(TEMPO_RANGE.low, bpm));
 
@@ -18,11 +22,19 @@ export interface TempoChange {
   readonly bpm: BeatsPerMinute;
 }
 
-/** How long beats last at a tempo. */
+/**
+ * How long beats last at a tempo.
+ *
+ * @example secondsOf(6 * BEAT, 90); // 4
+ */
 export const secondsOf = (length: Beats, bpm: BeatsPerMinute): Seconds =>
   (inBeats(length) * 60) / bpm;
 
-/** How many beats some time takes at a tempo, to the nearest tick. */
+/**
+ * How many beats some time takes at a tempo, to the nearest tick.
+ *
+ * @example inBeats(beatsIn(2, 90)); // 3
+ */
 export const beatsIn = (seconds: Seconds, bpm: BeatsPerMinute): Beats =>
   Math.round((seconds * bpm * BEAT) / 60);
 
@@ -35,7 +47,7 @@ export interface TempoMap {
 /**
  * The map of tempos that hold from their beats on, the first of them also before.
  *
- * @example tempoMap([{ beat: 0, bpm: 60 }, { beat: 4 * BEAT, bpm: 120 }]).secondsAt(6 * BEAT) // 5
+ * @example tempoMap([{ beat: 0, bpm: 60 }, { beat: 4 * BEAT, bpm: 120 }]).secondsAt(6 * BEAT); // 5
  */
 export function tempoMap(changes: readonly TempoChange[]): TempoMap {
   const steps = changes.length > 0 ? changes : [{ beat: 0, bpm: DEFAULT_TEMPO }];

@@ -27,7 +27,7 @@ export const readTags = (text: string): readonly string[] =>
 /**
  * A pattern as one line.
  *
- * @example writePatternLine({ text: '5 3 1 7', name: 'Down', tags: ['bop'] }) // '5 3 1 7 // Down // bop'
+ * @example writePatternLine({ text: '5 3 1 7', name: 'Down', tags: ['bop'] }); // "5 3 1 7 // Down // bop"
  */
 export const writePatternLine = ({ text, name, tags }: SharedPattern): string =>
   [

@@ -166,7 +166,7 @@ function readWord(word: string): readonly PatternItem[] | string {
 /**
  * Reads a pattern; says what it cannot read, at its place in the text.
  *
- * @example parsePattern('1 ~7 5 3') // a root, the seventh below it, then down the chord
+ * @example parsePattern('1 ~7 5 3').ok; // true
  */
 export function parsePattern(text: string): PatternResult {
   const problems: PatternProblem[] = [];

@@ -14,7 +14,11 @@ import { type Beats, inBeats } from '../../../time/units';
 /** Pulses of a quarter note in a file: sixteenths and triplets come out whole. */
 export const PULSES = 480;
 
-/** Pulses in some time, where beats are counted in a unit. */
+/**
+ * Pulses in some time, where beats are counted in a unit.
+ *
+ * @example pulsesIn(BEAT / 3, 4); // 160
+ */
 export const pulsesIn = (length: Beats, unit: number): number =>
   Math.round((length * PULSES) / quarterOf(unit));
 /** The clean electric guitar of General MIDI. */

@@ -37,7 +37,11 @@ function slideText(slide: Extract<Technique, { kind: 'slide' }>, fret: number) {
   return { before: '/' };
 }
 
-/** A fret with how it is played: `7b9r7`, `h7`, `/5`, `(3)/5`, `5~`, `x5`, `g4`, `5*`. */
+/**
+ * A fret with how it is played: `7b9r7`, `h7`, `/5`, `(3)/5`, `5~`, `x5`, `g4`, `5*`.
+ *
+ * @example fretText({ fret: 7, techniques: [{ kind: 'bend', by: 2 }] }); // "7b9"
+ */
 export function fretText({ fret, techniques }: Pick<PlayedNote, 'fret' | 'techniques'>): string {
   const has = (kind: Technique['kind']) => techniqueOf(techniques, kind) !== undefined;
   const bend = techniqueOf(techniques, 'bend');
