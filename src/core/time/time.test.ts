@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { readFeel } from './feel';
-import { meantBeats } from './meant';
+import { asMeant, meantBeats } from './meant';
 import { barOf, barsOf, onBeat, quarterOf, TIME_UNITS } from './metre';
 import { lengthOf, onPaper, shortestOf, valuesFor } from './noteValues';
 import { shared } from './shares';
@@ -126,6 +126,14 @@ test('note values fill any stretch of a bar on the grid', () => {
   );
 });
 
+test('from a triplet’s place only triplets lead on', () => {
+  const values = valuesFor(BEAT / 3, BEAT / 2, 4);
+  expect(values.map(({ type, triplet }) => [type, triplet])).toEqual([
+    ['eighth', true],
+    ['16th', true],
+  ]);
+});
+
 test('what cannot be written stands at the nearest moment that can', () => {
   expect(onPaper(BEAT / 5, 4)).toBe(2 * shortestOf(4));
   expect(onPaper(-BEAT / 16, 4)).toBe(-shortestOf(4));
@@ -168,6 +176,18 @@ describe('a beat that was written as a decimal', () => {
     for (const played of [0.37, 0.665, 0.334_01, 1.251, 4 / 11, 0.000_5, 0, -0.000_5])
       expect(meantBeats(played)).toBe(Math.round(played * BEAT) + 0);
   });
+});
+
+test.each([
+  [0.333, 1 / 3],
+  [-0.6667, -2 / 3],
+  [0.833, 5 / 6],
+  [0.5, 0.5],
+  [0.37, 0.37],
+  [0.000_01, 0.000_01],
+  [0, 0],
+])('%d has the digits of what it stands for', (written, meant) => {
+  expect(asMeant(written)).toBe(meant);
 });
 
 test('what is written of any ticks is read as those ticks', () => {

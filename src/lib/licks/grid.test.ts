@@ -85,6 +85,12 @@ describe('typing tablature', () => {
     expect(Math.max(...many.notes.map(({ beat, beats }) => beat + beats))).toBeLessThanOrEqual(
       16 * BEAT,
     );
+    // Beyond the end there is no place: the cursor stands where the next note still begins.
+    const full = type(['+', '+', '+', '5', '5', '5', '5']);
+    expect(inBeats(type(['End'], full).beat)).toBe(12);
+    expect(inBeats(type(['End', '-'], full).beat)).toBe(12);
+    expect(inBeats(type(['-', 'End'], full).beat)).toBe(14);
+    expect(inBeats(type(['PageDown', 'PageDown', 'PageDown', 'PageDown'], full).beat)).toBe(12);
     expect(typed(emptyGrid([]), 'q', FRAME)).toBeNull();
   });
 

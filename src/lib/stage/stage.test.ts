@@ -18,7 +18,7 @@ import { KEY_WAYS, playSchema } from '$lib/study/playing';
 import { passMidi, passScore } from './files';
 import { shiftOf } from './keys';
 import { courseOf, roundOf } from './course';
-import { changeAfter } from './moment';
+import { changeAfter, nearness, showsAhead } from './moment';
 import { cutPassage, landingStops, pickUpOf, targetLine } from './line';
 import {
   isRest,
@@ -55,6 +55,19 @@ describe('the change to come', () => {
     const first = { start: at(0), beats: at(8), first: 0 };
     expect(changeAfter(CHART, 1, first)).toEqual({ index: 0, again: true, beat: at(8) });
   });
+});
+
+test('what comes is shown as long before as was asked, and grows from beat to beat', () => {
+  const shown = (ahead: Parameters<typeof showsAhead>[0]) =>
+    [at(4) + 1, at(4), at(2), at(1), at(0.5), 0].map((left) => showsAhead(ahead, left));
+  expect(shown('always')).toEqual([true, true, true, true, true, true]);
+  expect(shown('four beats')).toEqual([false, true, true, true, true, true]);
+  expect(shown('two beats')).toEqual([false, false, true, true, true, true]);
+  expect(shown('one beat')).toEqual([false, false, false, true, true, true]);
+  expect(shown('nothing')).toEqual([false, false, false, false, false, true]);
+  expect([6, 5, 4.1, 4, 3.5, 1, 0.2].map((left) => nearness(at(left)))).toEqual([
+    ...[0, 0, 0, 1, 1, 4, 4],
+  ]);
 });
 
 describe('keys', () => {
