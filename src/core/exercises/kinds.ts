@@ -72,3 +72,6 @@ export const BEGINNING_KINDS: ReadonlySet<ExerciseKind> = new Set<ExerciseKind>(
   ...(['ascending', 'descending', 'zone-shift', 'arpeggio-up-scale-down', 'degrees'] as const),
   ...(['five-notes', 'one-octave'] as const),
 ]);
+
+/** The longest text of a pattern, and the most items in it. */
+export const PATTERN_LIMITS = { characters: 300, items: 64 } as const;

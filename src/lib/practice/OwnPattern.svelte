@@ -1,11 +1,11 @@
 <!-- A player's own pattern: typed, read as it is typed, or taken from those that are there. -->
 <script lang="ts">
   import { untrack } from 'svelte';
-  import { parsePattern, PATTERN_LIMITS } from '$core/exercises/own/pattern';
+  import { parsePattern } from '$core/exercises/own/pattern';
   import { FIRST_PATTERN, STARTER_PATTERNS } from '$core/exercises/own/starter';
   import { readPatternLine, type SharedPattern } from '$core/exercises/own/line';
   import { EXERCISE_WORDS } from '$core/exercises/words';
-  import type { Direction } from '$core/exercises/kinds';
+  import { type Direction, PATTERN_LIMITS } from '$core/exercises/kinds';
   import PatternShelf from './PatternShelf.svelte';
   import Picked from '$lib/ui/Picked.svelte';
   import Popover from '$lib/ui/Popover.svelte';

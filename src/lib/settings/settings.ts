@@ -3,10 +3,10 @@ import * as z from 'zod/mini';
 import { makeNeck, type Neck, STANDARD_NECK } from 'corvel-core';
 import { STANDARD_TUNING } from '$core/neck/neck';
 import { NAMINGS } from '$core/notes/naming';
-import { PATTERN_LIMITS } from '$core/exercises/own/pattern';
 import { SHARED_LIMITS } from '$core/exercises/own/line';
 import { DEFAULT_MIX } from '$lib/audio/mix';
 import { SOUND_PARTS } from '$lib/audio/parts';
+import { PATTERN_LIMITS } from '$core/exercises/kinds';
 
 const shortText = (most: number) => z.string().check(z.minLength(1), z.maxLength(most));
 

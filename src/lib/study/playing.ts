@@ -1,9 +1,8 @@
 /** How a chart is practised with the band: part of what is only looked at, kept with the chart. */
 import * as z from 'zod/mini';
 import { CLICKS } from '$core/band/click';
-import { PATTERN_LIMITS } from '$core/exercises/own/pattern';
 import { EXERCISES } from 'corvel-core';
-import { BEGINNINGS, DIRECTIONS } from '$core/exercises/kinds';
+import { BEGINNINGS, DIRECTIONS, PATTERN_LIMITS } from '$core/exercises/kinds';
 import { LINE_STYLES } from '$core/lines/styles';
 import { SUBDIVISIONS } from '$core/time/subdivision';
 import { TEMPO_RANGE } from '$core/time/tempo';

@@ -6,14 +6,8 @@ import { intervalBetween, type Note, pitchClass } from '../../notes/notes';
 import type { PlayedNote } from '../../phrases/passage';
 import type { Beats } from '../../time/units';
 import { degreeMeant, reached } from './notes';
-import {
-  type DegreeAsked,
-  parsePattern,
-  PATTERN_LIMITS,
-  signed,
-  VALUES,
-  type Way,
-} from './pattern';
+import { type DegreeAsked, parsePattern, signed, VALUES, type Way } from './pattern';
+import { PATTERN_LIMITS } from '../kinds';
 
 interface FromRequest {
   readonly neck: Neck;

@@ -16,6 +16,7 @@ import type { Quality } from '../../chords/qualities';
 import { parseDegree } from '../../notes/degrees';
 import { type Interval, step } from '../../notes/notes';
 import { BEAT, type Beats } from '../../time/units';
+import { PATTERN_LIMITS } from '../kinds';
 
 /** A degree that is asked for. */
 export interface DegreeAsked {
@@ -80,9 +81,6 @@ export interface PatternProblem {
 export type PatternResult =
   | { readonly ok: true; readonly pattern: OwnPattern }
   | { readonly ok: false; readonly problems: readonly PatternProblem[] };
-
-/** The longest text of a pattern, and the most items in it. */
-export const PATTERN_LIMITS = { characters: 300, items: 64 } as const;
 
 /** Values by their letters, the longest first, where a quarter note is a beat. */
 export const VALUES: Readonly<Record<string, Beats>> = {
