@@ -12,7 +12,6 @@ import type { Midi } from '../notes/pitch';
 import { cheapestPath } from '../paths/layered';
 import { hashed, seeded } from '../random';
 import type { FeelKind } from '../time/feel';
-
 import type { PitchedEvent } from './events';
 import { type BandForm, chordAt, type FormChord, lastBy } from './form';
 import { type Hit, hitsOf, inTurn } from './hits';

@@ -7,7 +7,6 @@ import { isAbc } from '$core/formats/chart/abc/isAbc';
 import { summariseChart, UNTITLED } from '$core/chart/summary';
 import { refused } from '$core/formats/result';
 import { decodeText } from '$core/text';
-
 import { asMelody, EMPTY_PLAN, readPlan, writePlan } from '$lib/study/plan';
 import {
   type ChartContent,

@@ -3,7 +3,6 @@
   import Square from '@lucide/svelte/icons/square';
   import { checkedSays } from '$core/listening/checked';
   import type { Mistakes } from '$core/listening/simulated';
-
   import type { Ear } from '$lib/listening/ear.svelte';
   import HeardNow from '$lib/listening/HeardNow.svelte';
   import ListenButton from '$lib/listening/ListenButton.svelte';

@@ -5,7 +5,6 @@
 -->
 <script lang="ts">
   import type { Passage } from 'corvel-core';
-
   import type { DrawnEvent, drawOnPaper, drawSystem } from './draw';
   import { beforePaper } from '$lib/paper/prepared';
   import { drawSystems } from './queue';

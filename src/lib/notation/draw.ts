@@ -1,6 +1,5 @@
 /** The systems of a passage drawn as staff and tablature. Large: it comes when a sheet is shown. */
 import type { Beats } from '$core/time/units';
-
 import {
   Accidental,
   Beam,

@@ -9,7 +9,6 @@ import { octaveOf } from '$core/notes/pitch';
 import { measuresOf, type NotatedBar } from '$core/phrases/measures';
 import type { PlayedNote } from '$core/phrases/passage';
 import type { TechniqueKind } from '$core/phrases/techniques';
-
 import type { Beats } from '$core/time/units';
 import { NAME_GAP, NAME_INSET, nameOf } from './names';
 

@@ -2,7 +2,6 @@
 <script lang="ts">
   import { placeWords } from '$core/neck/neck';
   import { sayChange } from '$core/targets/changes';
-
   import { showMaterial } from '$lib/frame/material';
   import { getStudy } from '$lib/study/study.svelte';
   import { late } from '$lib/ui/afterPaint.svelte';

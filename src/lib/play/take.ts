@@ -5,7 +5,6 @@ import { type Lick, lickOfPassage, overChart } from '$core/licks/lick';
 import { takeOf } from '$core/listening/take';
 import { passageOf } from '$core/phrases/passage';
 import { playedAt } from '$core/time/swing';
-
 import { freshId } from '$lib/ui/ids';
 import { keepTake as keepOn } from '$lib/licks/api';
 import type { Sound } from '$lib/listening/ear.svelte';

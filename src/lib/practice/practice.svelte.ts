@@ -3,7 +3,6 @@ import type { ExerciseKind, Passage } from 'corvel-core';
 import { fitZone, stringCount } from '$core/neck/neck';
 import { type ExerciseRequest, homeOf } from '$core/exercises/exercises';
 import { notesOver, patternFrom } from '$core/exercises/own/from';
-
 import { MELODY_KINDS } from '$core/exercises/kinds';
 import { EXERCISE_WORDS } from '$core/exercises/words';
 import { motifOf } from '$core/lines/motif';

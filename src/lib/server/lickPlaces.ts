@@ -8,7 +8,6 @@ import { overChart } from '$core/licks/lick';
 import { movedLick, zoneOfLick } from '$core/licks/moving';
 import { writePassageJson } from '$core/formats/passage/json';
 import { passageOf } from '$core/phrases/passage';
-
 import { instrumentOf, neckOf } from '$lib/settings/settings';
 import { keepSheet, setMelody } from '$lib/study/edits';
 import { isNewerPlan, type PracticeSheet, readPlan, writePlan } from '$lib/study/plan';

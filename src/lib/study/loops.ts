@@ -1,7 +1,6 @@
 /** Loops that are chosen with one press: a chord, two, two bars, a section, the form. */
 import type { Chart } from 'corvel-core';
 import { type Extent, EXTENTS } from '$core/time/extent';
-
 import type { Loop } from './playing';
 
 export const LOOP_SIZES = EXTENTS;

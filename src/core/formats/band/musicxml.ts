@@ -6,7 +6,6 @@ import { group } from '../../lists';
 import type { Midi } from '../../notes/pitch';
 import { simplestPitch } from '../../notes/spelling';
 import { barsWith, type NotatedBar, type NotatedEvent } from '../../phrases/measures';
-
 import { harmony } from '../chart/musicxml/write';
 import {
   clefNode,

@@ -7,7 +7,6 @@ import type { Passage, PlayedNote } from '../../../phrases/passage';
 import { lostTechniques, techniqueOf, WIDEST_BEND } from '../../../phrases/techniques';
 import { barsOf, quarterOf } from '../../../time/metre';
 import { DEFAULT_TEMPO } from '../../../time/tempo';
-
 import type { Written } from '../../result';
 import { type Beats, inBeats } from '../../../time/units';
 

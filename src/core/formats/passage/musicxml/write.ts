@@ -7,7 +7,6 @@ import { simplestPitch } from '../../../notes/spelling';
 import { measuresOf, type NotatedBar, type NotatedEvent } from '../../../phrases/measures';
 import type { Passage, PlayedNote } from '../../../phrases/passage';
 import { type Technique, techniqueOf } from '../../../phrases/techniques';
-
 import {
   clefNode,
   keyNode,

@@ -16,7 +16,6 @@ import {
 } from '../../../phrases/techniques';
 import { readFeel } from '../../../time/feel';
 import { barOf, type MetreChange, quarterOf, TIME_UNITS } from '../../../time/metre';
-
 import { type PassageResult, refused } from '../../result';
 import { counted } from '../../../words';
 import { BEAT, type Beats, inBeats } from '../../../time/units';

@@ -11,7 +11,6 @@ import { simplestPitch } from '../../../notes/spelling';
 import { measuresOf, type NotatedBar, type NotatedEvent } from '../../../phrases/measures';
 import type { Passage, PlayedNote } from '../../../phrases/passage';
 import { type Technique, techniqueOf } from '../../../phrases/techniques';
-
 import { type NoteValue, onPaper } from '../../../time/noteValues';
 import type { Written } from '../../result';
 
