@@ -12,6 +12,7 @@ import {
 } from '../browser/harness';
 import { archiveThere, fillBook } from './archive';
 import { keepTime } from './clock';
+import { useForLong } from './memory';
 import { tryMutations } from './mutations';
 import { killInMigrations } from './migrations';
 import { editInTabs, flipBytes, generateRequests, killInBackups } from './runs';
@@ -126,6 +127,10 @@ const RUNS: Readonly<Record<string, () => Promise<void>>> = {
       }
       say('memory in MB after each', memory);
     }),
+  memory: () =>
+    withServer(async (server) =>
+      say(`${MINUTES / 2} minutes of use`, await useForLong(server, MINUTES * 30, 12)),
+    ),
   mutations: () => {
     const count = Number(process.env['SOAK_MUTATIONS'] ?? 100);
     const seed = Number(process.env['SOAK_SEED'] ?? Date.now() % 100_000);

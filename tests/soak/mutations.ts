@@ -20,12 +20,30 @@ interface Mutation {
 }
 
 const INSTEAD: Readonly<Record<string, string>> = {
-  ...{ '<': '<=', '<=': '<', '>': '>=', '>=': '>', '===': '!==', '!==': '===' },
-  ...{ '+': '-', '-': '+', '*': '/', '/': '*', '%': '*', '&&': '||', '||': '&&' },
+  '<': '<=',
+  '<=': '<',
+  '>': '>=',
+  '>=': '>',
+  '===': '!==',
+  '!==': '===',
+  '+': '-',
+  '-': '+',
+  '*': '/',
+  '/': '*',
+  '%': '*',
+  '&&': '||',
+  '||': '&&',
 };
 const METHODS: Readonly<Record<string, string>> = {
-  ...{ some: 'every', every: 'some', min: 'max', max: 'min', floor: 'ceil', ceil: 'floor' },
-  ...{ find: 'findLast', findLast: 'find', round: 'floor' },
+  some: 'every',
+  every: 'some',
+  min: 'max',
+  max: 'min',
+  floor: 'ceil',
+  ceil: 'floor',
+  find: 'findLast',
+  findLast: 'find',
+  round: 'floor',
 };
 
 /** The number next to it: the next whole one, or a tenth more. */
@@ -128,7 +146,9 @@ export function tryMutations(
   symlinkSync(join(process.cwd(), 'node_modules'), join(copy, 'node_modules'));
   const run = (...args: readonly string[]) =>
     spawnSync(process.execPath, ['node_modules/vitest/vitest.mjs', ...args], {
-      ...{ cwd: copy, stdio: 'ignore', timeout: PATIENCE },
+      cwd: copy,
+      stdio: 'ignore',
+      timeout: PATIENCE,
     }).status === 0;
   const project = ['--project', 'unit', '--bail', '1', '--passWithNoTests'];
   spawnSync(process.execPath, ['node_modules/@sveltejs/kit/svelte-kit.js', 'sync'], { cwd: copy });

@@ -169,10 +169,17 @@ export async function flipBytes(
   for (let one = 0; one < EACH; one++) {
     await send(`${server.url}/api/charts`, 'POST', { text: `title: Flip ${one}\n| C | F |` });
     await send(`${server.url}/api/licks`, 'POST', {
-      ...{ title: `Flip ${one}`, tags: [], source: 'mine', chart: '| C |', notes: [] },
+      title: `Flip ${one}`,
+      tags: [],
+      source: 'mine',
+      chart: '| C |',
+      notes: [],
     });
     await send(`${server.url}/api/stints`, 'POST', {
-      ...{ ...stint, tempo: 90, minutes: 5, note: `Flip ${one}.` },
+      ...stint,
+      tempo: 90,
+      minutes: 5,
+      note: `Flip ${one}.`,
       at: `2026-06-15T18:00:${String(one).padStart(2, '0')}+02:00`,
     });
   }

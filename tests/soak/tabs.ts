@@ -170,7 +170,9 @@ export async function useInTabs(
     lostWords += kept.source === (words.at(-1) ?? 'mine') ? 0 : 1;
   }
   return {
-    ...{ turns: turn, stops, done },
+    turns: turn,
+    stops,
+    done,
     lost: {
       words: lostWords,
       answers: done.answers - (answersIn(server) - before.answers),

@@ -19,8 +19,12 @@ interface Writing {
 }
 
 const STINT = {
-  ...{ at: '2026-06-15T18:00:00+02:00', chart: 'general', exercise: 'free' },
-  ...{ zone: { low: 5, high: 8 }, tempoFrom: 90, tempo: 96 },
+  at: '2026-06-15T18:00:00+02:00',
+  chart: 'general',
+  exercise: 'free',
+  zone: { low: 5, high: 8 },
+  tempoFrom: 90,
+  tempo: 96,
 };
 const LICK = { title: 'Soaked', tags: [], source: 'mine', chart: '| Dm7 | G7 |', notes: [] };
 const wav = (bytes: number): Uint8Array<ArrayBuffer> => {
@@ -133,7 +137,9 @@ export const WRITES: Readonly<Record<string, (server: TestServer) => Promise<Wri
         const answer = await send(path, 'PUT', { takeOf: chart, ...LICK });
         if (!answer.ok) return answer.status;
         const heard = await fetch(`${path}/sound`, {
-          ...{ method: 'PUT', headers: { 'content-type': 'audio/wav' }, body: sound },
+          method: 'PUT',
+          headers: { 'content-type': 'audio/wav' },
+          body: sound,
         });
         if (heard.ok) kept.push(id);
         return heard.status;
@@ -157,7 +163,8 @@ export const WRITES: Readonly<Record<string, (server: TestServer) => Promise<Wri
     return {
       async write() {
         const stints = Array.from({ length: 50 }, () => ({
-          ...{ ...STINT, minutes: 5 },
+          ...STINT,
+          minutes: 5,
           at: new Date((at += 1_000)).toISOString(),
         }));
         const answer = await send(`${url}/api/stints`, 'PUT', { stints });
@@ -177,13 +184,17 @@ export const WRITES: Readonly<Record<string, (server: TestServer) => Promise<Wri
       write: async () =>
         (
           await fetch(`${url}/api/archive?mode=merge`, {
-            ...{ method: 'POST', headers: { 'content-type': 'application/zip' }, body: archive },
+            method: 'POST',
+            headers: { 'content-type': 'application/zip' },
+            body: archive,
           })
         ).status,
       // Everything it held is still there: taking it in once more would change nothing.
       isKept: async () => {
         const answer = await fetch(`${url}/api/archive?mode=merge&preview=1`, {
-          ...{ method: 'POST', headers: { 'content-type': 'application/zip' }, body: archive },
+          method: 'POST',
+          headers: { 'content-type': 'application/zip' },
+          body: archive,
         });
         return (await answer.text()).includes('Nothing is new');
       },
