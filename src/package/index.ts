@@ -175,10 +175,23 @@ export function exercise(chart: Chart, asked: ExerciseAsked): Exercise {
   if (!zone) throw new CorvelError('This neck has no zone of the key.');
   const choices = propose(chart, reading, style);
   return makeExercise({
-    ...{ chart, key, kind, subdivision, neck, zone, zones: own, seed, pattern },
+    chart,
+    key,
+    kind,
+    subdivision,
+    neck,
+    zone,
+    zones: own,
+    seed,
+    pattern,
     materials: choices.map(({ material }) => material),
     intents: proposeIntents(chart, reading, style),
-    ...{ prefer: ['3', '7'], pins: {}, extent: 'whole', from: 0, strings: [1, 2, 3], group: 4 },
+    prefer: ['3', '7'],
+    pins: {},
+    extent: 'whole',
+    from: 0,
+    strings: [1, 2, 3],
+    group: 4,
   });
 }
 

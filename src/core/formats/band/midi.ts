@@ -1,7 +1,6 @@
 /** A band and the line over it as a Standard MIDI File: a track for each part. */
-import midi from '@tonejs/midi';
 import type { Beats } from '../../time/units';
-import { PULSES, pulsesIn } from '../passage/midi/write';
+import { metred, midiFile, named, notePlayed, paced, pulsesIn, type Timed } from '../midi';
 import type { BandFile } from './tracks';
 import { barOf } from '../../time/metre';
 
@@ -12,34 +11,27 @@ const DRUM_CHANNEL = 9;
 export function writeBandMidi({ title, time, tempo, tracks }: BandFile): Uint8Array {
   const first = Math.min(0, ...tracks.flatMap(({ notes }) => notes.map(({ beat }) => beat)));
   const shift = Math.ceil(-first / barOf(time)) * barOf(time);
-  const ticksAt = (beat: Beats) => pulsesIn(beat + shift, time.unit);
-  const file = new midi.Midi();
-  file.header.fromJSON({
-    name: title,
-    ppq: PULSES,
-    keySignatures: [],
-    meta: [],
-    tempos: tempo.map(({ beat, bpm }, index) => ({
-      ticks: index === 0 ? 0 : ticksAt(beat),
-      bpm: (bpm * 4) / time.unit,
-    })),
-    timeSignatures: [{ ticks: 0, timeSignature: [time.beats, time.unit], measures: 0 }],
+  const pulseAt = (beat: Beats) => pulsesIn(beat + shift, time.unit);
+  const head = [
+    named(title),
+    ...tempo.map(({ beat, bpm }, index) =>
+      paced(index === 0 ? 0 : pulseAt(beat), (bpm * 4) / time.unit),
+    ),
+    metred(0, time.beats, time.unit),
+  ];
+  let free = 0;
+  const parts = tracks.map(({ name, program, notes }): readonly Timed[] => {
+    if (free === DRUM_CHANNEL) free += 1;
+    const channel = program === null ? DRUM_CHANNEL : free++;
+    const programNumber = program ?? 0;
+    return [
+      named(name),
+      { at: 0, event: { type: 'programChange', channel, programNumber } },
+      ...notes.flatMap(({ midi, beat, beats, velocity }) => {
+        const at = pulseAt(beat);
+        return notePlayed({ channel, midi, at, length: pulseAt(beat + beats) - at, velocity });
+      }),
+    ];
   });
-  let channel = 0;
-  for (const { name, program, notes } of tracks) {
-    const track = file.addTrack();
-    track.name = name;
-    if (channel === DRUM_CHANNEL) channel += 1;
-    track.channel = program === null ? DRUM_CHANNEL : channel;
-    if (program !== null) {
-      track.instrument.number = program;
-      channel += 1;
-    }
-    for (const note of notes) {
-      const ticks = ticksAt(note.beat);
-      const durationTicks = Math.max(1, ticksAt(note.beat + note.beats) - ticks);
-      track.addNote({ midi: note.midi, ticks, durationTicks, velocity: note.velocity });
-    }
-  }
-  return file.toArray();
+  return midiFile([head, ...parts]);
 }

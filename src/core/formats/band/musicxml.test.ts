@@ -42,8 +42,14 @@ function scored(feel: (typeof FEEL_KINDS)[number], text: string, pickUp = 0) {
   const all = pickUp > 0 ? [led, ...tracks] : tracks;
   const { time, beats, chords } = form;
   const score = writeBandScore({
-    ...{ title: 'A loop', time, beats, chords, tracks: all },
-    ...{ tempo: [{ beat: 0, bpm: 120 }], key: null, feel: readFeel(feel) },
+    title: 'A loop',
+    time,
+    beats,
+    chords,
+    tracks: all,
+    tempo: [{ beat: 0, bpm: 120 }],
+    key: null,
+    feel: readFeel(feel),
   });
   return { form, tracks: all, parts: childrenNamed(rootOf(score), 'part') };
 }

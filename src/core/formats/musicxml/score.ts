@@ -72,7 +72,10 @@ export const directionNode = (...types: readonly XmlNode[]): XmlNode =>
 export const wordsNode = (words: string): XmlNode => directionNode(element('words', {}, words));
 
 const UNITS: Readonly<Record<number, string>> = {
-  ...{ 2: 'half', 4: 'quarter', 8: 'eighth', 16: '16th' },
+  2: 'half',
+  4: 'quarter',
+  8: 'eighth',
+  16: '16th',
 };
 
 /** So many beats a minute, in the unit of the time signature. */

@@ -139,7 +139,12 @@ export function readPassageJson(text: string): PassageResult {
     ok: true,
     passage: {
       ...PLAIN_PASSAGE,
-      ...{ title, time: metre, metreChanges, pickUp, tempo, beats: parsed.data.beats },
+      title,
+      time: metre,
+      metreChanges,
+      pickUp,
+      tempo,
+      beats: parsed.data.beats,
       key: key === null ? null : parseKey(key),
       feel: readFeel(feel),
       neck: made.neck,

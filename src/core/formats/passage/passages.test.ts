@@ -37,8 +37,13 @@ const played = (
   ...techniques: readonly Technique[]
 ): PlayedNote =>
   struck({
-    ...{ beat: Math.round(beat * BEAT), beats: Math.round(beats * BEAT), string, fret },
-    ...{ note: note(name), chord: null, techniques },
+    beat: Math.round(beat * BEAT),
+    beats: Math.round(beats * BEAT),
+    string,
+    fret,
+    note: note(name),
+    chord: null,
+    techniques,
   });
 
 const KEY = { tonic: note('D'), mode: 'minor' } as const;

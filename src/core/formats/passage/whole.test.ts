@@ -59,19 +59,27 @@ const passages = fc
   .filter(({ notes }) => notes.some(({ rest }) => !rest))
   .map(({ pickUp, changed, feel, key, notes }): Passage => {
     const at = (string: number, fret: number) => ({
-      ...{ string, fret },
+      string,
+      fret,
       note: simplestPitch(pitchAt(STANDARD_NECK, { string, fret })),
     });
     const played = notes.flatMap(({ rest, string, fret, techniques: how, grace }, index) => {
       if (rest) return [];
       const beat = (index * BEAT) / 2 - pickUp * BEAT;
       const main = struck({
-        ...{ beat, beats: BEAT / 2, ...at(string, fret), chord: null, techniques: how },
+        beat,
+        beats: BEAT / 2,
+        ...at(string, fret),
+        chord: null,
+        techniques: how,
       });
       // A grace note's own string and fret, just before.
       const early = struck({
-        ...{ beat: beat - GRACE_BEATS, beats: GRACE_BEATS, ...at(string, fret - 1) },
-        ...{ chord: null, techniques: [{ kind: 'grace' }] },
+        beat: beat - GRACE_BEATS,
+        beats: GRACE_BEATS,
+        ...at(string, fret - 1),
+        chord: null,
+        techniques: [{ kind: 'grace' }],
       });
       // A string sounds one note at a time.
       const free = notes[index - 1]?.string !== string;
@@ -100,7 +108,11 @@ const opened = (result: PassageResult): Passage => {
 
 const notesIn = ({ notes }: Passage) =>
   notes.map(({ beat, beats, string, fret, techniques: how }) => ({
-    ...{ beat, beats, string, fret, techniques: how },
+    beat,
+    beats,
+    string,
+    fret,
+    techniques: how,
   }));
 
 describe('a passage comes back from', () => {
@@ -169,11 +181,22 @@ describe('a passage comes back from', () => {
 
 test('the JSON of the first version is still read', () => {
   const old = {
-    ...{ format: 'corvel-passage', version: 1, title: 'Old', time: { beats: 4, unit: 4 } },
-    ...{ tempo: null, beats: 4, neck: { tuning: ['E2', 'A2', 'D3', 'G3'], frets: 22, capo: 0 } },
+    format: 'corvel-passage',
+    version: 1,
+    title: 'Old',
+    time: { beats: 4, unit: 4 },
+    tempo: null,
+    beats: 4,
+    neck: { tuning: ['E2', 'A2', 'D3', 'G3'], frets: 22, capo: 0 },
     notes: [
       {
-        ...{ beat: 0, beats: 1, string: 1, fret: 2, note: 'A', chord: null, part: 'fill' },
+        beat: 0,
+        beats: 1,
+        string: 1,
+        fret: 2,
+        note: 'A',
+        chord: null,
+        part: 'fill',
         articulation: { kind: 'bend', halfSteps: 2, release: true },
       },
     ],

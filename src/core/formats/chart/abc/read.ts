@@ -180,8 +180,16 @@ function voicesOf(tune: Tune): readonly (readonly Sign[])[] {
 }
 
 const emptyBar = (number: number): ReadBar => ({
-  ...{ number: String(number), pickup: false, ticks: 0, chords: [], heading: null, key: null },
-  ...{ opensRepeat: false, closesRepeat: null, endings: [], same: 0 },
+  number: String(number),
+  pickup: false,
+  ticks: 0,
+  chords: [],
+  heading: null,
+  key: null,
+  opensRepeat: false,
+  closesRepeat: null,
+  endings: [],
+  same: 0,
 });
 
 interface ReadTune {
@@ -354,7 +362,13 @@ function readTune(tune: Tune): AbcTune | null {
   return {
     title,
     text: chartText(remarks, kept, {
-      ...{ title, key, beats: metre.num, unit: metre.den, tempo: bpm, feel, idiom: null },
+      title,
+      key,
+      beats: metre.num,
+      unit: metre.den,
+      tempo: bpm,
+      feel,
+      idiom: null,
     }),
     melody: melody
       .filter(({ bar }) => bar >= shift)

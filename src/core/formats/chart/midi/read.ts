@@ -11,6 +11,7 @@ import { at, modulo, range } from '../../../lists';
 import { halfSteps, type Note } from '../../../notes/notes';
 import { simplestPitch } from '../../../notes/spelling';
 import { NOTE_LIMIT, refused, type Refusal } from '../../result';
+import { wordsOf } from '../../midi';
 import { chartText, type ReadBar } from '../bars';
 
 type GuessResult =
@@ -120,7 +121,9 @@ export function readMidiChart(bytes: Uint8Array): GuessResult {
     .filter(({ channel }) => channel !== PERCUSSION)
     .flatMap((track) =>
       track.notes.map(({ midi: pitch, ticks, durationTicks }): Struck => ({
-        ...{ pitch, from: ticks, to: ticks + durationTicks },
+        pitch,
+        from: ticks,
+        to: ticks + durationTicks,
       })),
     )
     .sort((a, b) => a.from - b.from);
@@ -148,8 +151,16 @@ export function readMidiChart(bytes: Uint8Array): GuessResult {
       symbol === null ? [] : [{ at: (half * ticks) / parts, text: symbol }],
     );
     return {
-      ...{ number: String(index + 1), pickup: false, ticks, chords, heading: null, key: null },
-      ...{ opensRepeat: false, closesRepeat: null, endings: [], same: 0 },
+      number: String(index + 1),
+      pickup: false,
+      ticks,
+      chords,
+      heading: null,
+      key: null,
+      opensRepeat: false,
+      closesRepeat: null,
+      endings: [],
+      same: 0,
     };
   });
   const remarks = new Set([
@@ -157,7 +168,12 @@ export function readMidiChart(bytes: Uint8Array): GuessResult {
   ]);
   const tempo = file.header.tempos[0]?.bpm;
   const text = chartText(remarks, bars, {
-    ...{ title: file.name.trim() || null, key: null, beats, unit, feel: null, idiom: null },
+    title: wordsOf(file.name).trim() || null,
+    key: null,
+    beats,
+    unit,
+    feel: null,
+    idiom: null,
     tempo: tempo === undefined ? null : (tempo * unit) / 4,
   });
   return { ok: true, text, remarks: [...remarks] };

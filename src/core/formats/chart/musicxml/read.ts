@@ -55,7 +55,11 @@ function headersOf(reader: Reader, root: XmlElement, key: Key | null): SheetHead
     fields.find(({ attributes }) => attributes['name'] === name)?.text ?? null;
   const { beats, unit, tempo } = reader;
   return {
-    ...{ title, key, beats, unit, tempo },
+    title,
+    key,
+    beats,
+    unit,
+    tempo,
     feel: said('feel') ?? reader.feel,
     idiom: IDIOMS.find((name) => name === said('idiom')) ?? null,
   };

@@ -18,8 +18,12 @@ const HEADING =
 const FIELD = /^\s*(title|key|tempo|time|capo|artist|bpm)\s*[:=]\s*(.+)$/iu;
 const REPEATED = /\(?\s*(?:x\s*(\d{1,2})|(\d{1,2})\s*x)\s*\)?\s*$/iu;
 const SECTION_STARTS: Readonly<Record<string, string>> = {
-  ...{ start_of_verse: 'Verse', sov: 'Verse', start_of_chorus: 'Chorus', soc: 'Chorus' },
-  ...{ start_of_bridge: 'Bridge', sob: 'Bridge' },
+  start_of_verse: 'Verse',
+  sov: 'Verse',
+  start_of_chorus: 'Chorus',
+  soc: 'Chorus',
+  start_of_bridge: 'Bridge',
+  sob: 'Bridge',
 };
 
 interface Reader {
@@ -92,8 +96,14 @@ function pushBar(
 ): void {
   const bar: ReadBar = {
     number: String(reader.bars.length + 1),
-    ...{ pickup: false, ticks, heading: reader.heading, key: null, opensRepeat: false },
-    ...{ closesRepeat: null, endings: [], same: 0 },
+    pickup: false,
+    ticks,
+    heading: reader.heading,
+    key: null,
+    opensRepeat: false,
+    closesRepeat: null,
+    endings: [],
+    same: 0,
     chords: chords.map((text, index) => ({ at: shares[index] ?? index, text })),
     ...changed,
   };
@@ -283,8 +293,17 @@ export function isSong(text: string): boolean {
 export function readSong(text: string): SongResult {
   const german = isGerman(text);
   const reader: Reader = {
-    ...{ remarks: new Set<string>(), german, bars: [], heading: null, title: null, key: null },
-    ...{ tempo: null, time: [4, 4], measured: false, unmeasured: false, parts: new Map() },
+    remarks: new Set<string>(),
+    german,
+    bars: [],
+    heading: null,
+    title: null,
+    key: null,
+    tempo: null,
+    time: [4, 4],
+    measured: false,
+    unmeasured: false,
+    parts: new Map(),
     part: null,
   };
   let within: 'skip' | 'grid' | null = null;

@@ -30,7 +30,9 @@ function playedBars({ source, bars }: Chart): readonly WrittenBar[] {
     const one = written[(starts[section] ?? 0) + sourceBar];
     const plain = (bar: Bar): Bar => ({
       ...bar,
-      ...{ opensRepeat: false, closesRepeat: null, endings: [] },
+      opensRepeat: false,
+      closesRepeat: null,
+      endings: [],
     });
     return one ? [{ ...one, bar: plain(one.bar), begins: 1, ends: 1 }] : [];
   });

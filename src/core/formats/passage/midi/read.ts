@@ -15,6 +15,7 @@ import {
   quarterOf,
   type TimeSignature,
 } from '../../../time/metre';
+import { wordsOf } from '../../midi';
 import { ontoNeck } from '../ontoNeck';
 import { NOTE_LIMIT, type PassageResult, refused } from '../../result';
 import type { Beats } from '../../../time/units';
@@ -109,7 +110,9 @@ function metreOf({ header: { timeSignatures, ppq } }: File): ReadMetre {
   const pickUp = short ? first.bar : 0;
   const timeOf = timeIn(time);
   return {
-    ...{ time, pickUp, timeOf },
+    time,
+    pickUp,
+    timeOf,
     metreChanges: rest.map((one) => ({ beat: timeOf(one.ticks - pickUp), time: one.time })),
   };
 }
@@ -154,7 +157,11 @@ export function readMidi(
     const { string = 1, fret = 0 } = places[index] ?? {};
     const beat = timeOf(ticks - pickUp);
     return struck({
-      ...{ beat, beats: timeOf(length), string, fret, techniques },
+      beat,
+      beats: timeOf(length),
+      string,
+      fret,
+      techniques,
       note: spell(pitch + (moved[index] ?? 0), beat),
       chord: null,
     });
@@ -164,7 +171,7 @@ export function readMidi(
     ok: true,
     passage: {
       ...PLAIN_PASSAGE,
-      title: file.name,
+      title: wordsOf(file.name),
       key: keyOf(file),
       time,
       metreChanges,

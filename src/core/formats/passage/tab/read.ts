@@ -22,7 +22,12 @@ import { BEAT, type Beats, inBeats } from '../../../time/units';
 
 /** Values by their letters, where a quarter note is a beat. */
 const VALUES: Readonly<Record<string, Beats>> = {
-  ...{ W: 4 * BEAT, H: 2 * BEAT, Q: BEAT, E: BEAT / 2, S: BEAT / 4, T: BEAT / 8 },
+  W: 4 * BEAT,
+  H: 2 * BEAT,
+  Q: BEAT,
+  E: BEAT / 2,
+  S: BEAT / 4,
+  T: BEAT / 8,
 };
 const STRING_LINE = /^\s*([A-Ga-g][#b]?-?\d?)\s*\|(.*)$/u;
 const TOKEN = /(r|~)?([WHQEST])(t)?(\.)?/gu;
@@ -275,7 +280,13 @@ export function readTab(
     ok: true,
     passage: {
       ...PLAIN_PASSAGE,
-      ...{ title, key, time, metreChanges, feel, tempo, neck },
+      title,
+      key,
+      time,
+      metreChanges,
+      feel,
+      tempo,
+      neck,
       pickUp,
       beats: start,
       notes: inTime(notes),
