@@ -19,14 +19,16 @@ import {
 import { createTransport } from './transport.svelte';
 
 const event = (beat: number, midi = 60): SoundEvent => ({
-  ...{ part: 'line', beat: beat * BEAT, beats: BEAT, midi, velocity: 0.5 },
+  part: 'line',
+  beat: beat * BEAT,
+  beats: BEAT,
+  midi,
+  velocity: 0.5,
 });
 const midiOf = (one: SoundEvent | undefined) => (one && 'midi' in one ? one.midi : null);
 const STEADY = tempoMap([{ beat: 0, bpm: 60 }]);
 const loop = (events: readonly SoundEvent[], length: number, start = 0) =>
-  programmeOf(events, {
-    ...{ length: length * BEAT, start: start * BEAT, ends: null, tempo: STEADY },
-  });
+  programmeOf(events, { length: length * BEAT, start: start * BEAT, ends: null, tempo: STEADY });
 /** What begins between two beats, and when. */
 const due = (programme: Programme, from: number, to: number) =>
   programme.eventsBetween(from * BEAT, to * BEAT);
@@ -35,13 +37,20 @@ const beatsIn = (programme: Programme, from: number, to: number) =>
 
 const line = (changed: Partial<Passage>): Passage => ({
   ...PLAIN_PASSAGE,
-  ...{ time: { beats: 4, unit: 4 }, beats: 4 * BEAT, neck: STANDARD_NECK, notes: [] },
+  time: { beats: 4, unit: 4 },
+  beats: 4 * BEAT,
+  neck: STANDARD_NECK,
+  notes: [],
   ...changed,
 });
 const at = (beat: number, beats: number) =>
   struck({
-    ...{ beat: beat * BEAT, beats: beats * BEAT, string: 3, fret: 5 },
-    ...{ note: note('C'), chord: null },
+    beat: beat * BEAT,
+    beats: beats * BEAT,
+    string: 3,
+    fret: 5,
+    note: note('C'),
+    chord: null,
   });
 
 describe('programmes', () => {
@@ -90,7 +99,9 @@ describe('programmes', () => {
 
   test('every pass is asked for by its number', () => {
     const counted = passesOf((number) => [event(0, 60 + number)], {
-      ...{ length: 2 * BEAT, ends: null, tempo: STEADY },
+      length: 2 * BEAT,
+      ends: null,
+      tempo: STEADY,
     });
     expect(due(counted, 0, 6).map((one) => [inBeats(one.beat), midiOf(one)])).toEqual([
       [0, 60],
@@ -244,7 +255,10 @@ describe('the transport', () => {
     const transport = opened(hand);
     const count = [event(-4, 90), event(-2, 90)];
     const once = programmeOf([event(0)], {
-      ...{ length: 2 * BEAT, count, countIn: 4 * BEAT, tempo: STEADY },
+      length: 2 * BEAT,
+      count,
+      countIn: 4 * BEAT,
+      tempo: STEADY,
     });
     await transport.play(once);
     expect(transport.beat).toBe(-4 * BEAT);

@@ -10,7 +10,10 @@ type Decibels = number;
 
 /** The loudness of each part in LUFS: together a band at −18, the line a little over it. */
 export const LOUDNESS: Readonly<Record<BandPart | 'line', Decibels>> = {
-  ...{ bass: -22, comp: -25, drums: -22, line: -19 },
+  bass: -22,
+  comp: -25,
+  drums: -22,
+  line: -19,
 };
 /** Drums that are softer: brushes, and a side stick. */
 export const SOFTER: Partial<Readonly<Record<FeelKind, Decibels>>> = { ballad: -26, bossa: -24 };

@@ -80,7 +80,12 @@ export function passesOf(pass: (number: number) => readonly SoundEvent[], rest: 
     passAt = (beat) => numbered(Math.min(last, Math.max(0, Math.floor(beat / length)))),
   } = rest;
   return {
-    ...{ start, ends, passAt, passNumbered, count: [], countIn: 0 },
+    start,
+    ends,
+    passAt,
+    passNumbered,
+    count: [],
+    countIn: 0,
     eventsBetween: (from, to) => {
       const events: SoundEvent[] = [];
       for (let number = passAt(from).number; ; number++) {
@@ -148,7 +153,10 @@ const CLICK = { strong: 0.8, weak: 0.55, beats: BEAT / 10 } as const;
 
 /** A click as it sounds. */
 export const clickEvent = ({ beat, strong }: ClickEvent): SoundEvent => ({
-  ...{ part: 'click', beat, beats: CLICK.beats, strong },
+  part: 'click',
+  beat,
+  beats: CLICK.beats,
+  strong,
   velocity: strong ? CLICK.strong : CLICK.weak,
 });
 

@@ -84,7 +84,11 @@ function sampleFor(
 
 /** Where each part stands, from left to right, and which of them are heard in the room. */
 const PANS: Readonly<Record<SoundPart, number>> = {
-  ...{ bass: 0, comp: -0.3, drums: 0.1, click: 0, line: 0.25 },
+  bass: 0,
+  comp: -0.3,
+  drums: 0.1,
+  click: 0,
+  line: 0.25,
 };
 const ROOMY: readonly SoundPart[] = ['comp', 'drums', 'line'];
 /** How much of the room is heard. */

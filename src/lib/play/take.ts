@@ -1,5 +1,4 @@
 /** A take: what was heard in a pass, as notes over its bars, kept with the chart when the player says so. */
-import toWav from 'audiobuffer-to-wav';
 import { CLEAR, heardSays, hearChanges } from '$core/licks/heard';
 import { type Lick, lickOfPassage, overChart } from '$core/licks/lick';
 import { takeOf } from '$core/listening/take';
@@ -49,12 +48,6 @@ function lickOf(study: Study, stage: Stage, pass: PassLandings): Lick | null {
   return lickOfPassage(cutPassage(whole, round.start, round.start + round.beats), 'a take');
 }
 
-/** Samples as a WAV file. */
-function wavOf({ samples, rate }: Sound): Blob {
-  const buffer = { numberOfChannels: 1, sampleRate: rate, getChannelData: () => samples };
-  return new Blob([toWav(buffer as unknown as AudioBuffer)], { type: 'audio/wav' });
-}
-
 type KeptTake =
   | { readonly id: string; /** Until the server is back. */ readonly waiting: boolean }
   | { readonly refused: string };
@@ -69,7 +62,9 @@ export async function keepTake(
   const lick = lickOf(study, stage, pass);
   if (!lick) return { refused: 'No notes of the last pass were heard.' };
   const id = freshId();
-  const sent = await keepOn(id, study.id, lick, sound && wavOf(sound));
+  const { wavOf } = await import('$lib/audio/wav');
+  const file = sound && new Blob([wavOf([sound.samples], sound.rate)], { type: 'audio/wav' });
+  const sent = await keepOn(id, study.id, lick, file);
   return sent.kind === 'refused'
     ? { refused: sent.message }
     : { id, waiting: sent.kind === 'waiting' };
