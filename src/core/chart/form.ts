@@ -141,24 +141,22 @@ function playSlots(
   const { bars, chords, heard } = performance;
   const beat = bars.length * beats;
   const number = bars.length + 1;
-  const lengths = shared(
+  const parts = shared(
     beats,
     slots.map(({ shares }) => shares),
   );
-  let begins = beat;
   for (const [index, slot] of slots.entries()) {
-    const length = at(lengths, index);
+    const part = at(parts, index);
     if (slot.chord !== null) {
       chords.push({
         index: chords.length,
         chord: slot.chord,
         bar: number,
-        beat: begins,
-        beats: length,
+        beat: beat + part.begins,
+        beats: part.beats,
         place: slot.place,
       });
     }
-    begins += length;
   }
   heard.push(slots);
   bars.push({ number, beat, beats, ...where });

@@ -82,15 +82,15 @@ export function tonesInTime(
     const way = at(at(layers, layer), at(best.nodes, layer));
     const single = way.length === 1;
     const strokes = single ? Math.max(1, Math.ceil(span.beats / bar)) : way.length;
-    const lengths = shared(
+    const parts = shared(
       span.beats,
       way.map(() => 1),
     );
     return range(0, strokes).map((stroke) => {
       const { string, fret, note } = at(way, stroke % way.length);
-      const passed = single ? stroke * bar : stroke * at(lengths, 0);
+      const passed = single ? stroke * bar : at(parts, stroke).begins;
       const beat = span.beat + passed;
-      const beats = single ? Math.min(bar, span.beats - passed) : at(lengths, stroke);
+      const beats = single ? Math.min(bar, span.beats - passed) : at(parts, stroke).beats;
       return struck({ beat, beats, string, fret, note, chord: span.index, part: 'target' });
     });
   });

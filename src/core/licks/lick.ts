@@ -55,17 +55,8 @@ export const lickPassage = (
 const CUTS = range(1, 13);
 
 /** Where each of so many equal shares of a bar begins. */
-function startsOf(bar: Beats, shares: number): readonly Beats[] {
-  const lengths = shared(
-    bar,
-    range(0, shares).map(() => 1),
-  );
-  let begins = 0;
-  return lengths.map((length) => {
-    begins += length;
-    return begins - length;
-  });
-}
+const startsOf = (bar: Beats, shares: number): readonly Beats[] =>
+  shared(bar, Array<number>(shares).fill(1)).map(({ begins }) => begins);
 
 /** The bars of a passage as chart text: its chords where they begin, silence where it has none. */
 function chartOfPassage({ key, time, tempo, beats, chords }: Passage): string {

@@ -14,13 +14,22 @@ export interface NoteValue {
 }
 
 const plain = (type: NoteValue['type'], inQuarters: Beats): NoteValue => ({
-  ...{ type, inQuarters, dots: 0, triplet: false },
+  type,
+  inQuarters,
+  dots: 0,
+  triplet: false,
 });
 const dotted = (type: NoteValue['type'], inQuarters: Beats): NoteValue => ({
-  ...{ type, inQuarters, dots: 1, triplet: false },
+  type,
+  inQuarters,
+  dots: 1,
+  triplet: false,
 });
 const triplet = (type: NoteValue['type'], inQuarters: Beats): NoteValue => ({
-  ...{ type, inQuarters, dots: 0, triplet: true },
+  type,
+  inQuarters,
+  dots: 0,
+  triplet: true,
 });
 
 /** The longest first. */

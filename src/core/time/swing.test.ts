@@ -5,7 +5,9 @@ import { BEAT, inBeats } from './units';
 
 const FOUR = { beats: 4, unit: 4 };
 const swung = (unit: 'eighth' | '16th', ratio: number): Feel => ({
-  ...{ name: 'x', kind: 'swing', swing: { unit, ratio } },
+  name: 'x',
+  kind: 'swing',
+  swing: { unit, ratio },
 });
 
 describe('where a written beat is played', () => {
