@@ -44,8 +44,14 @@ writeFileSync(
   JSON.stringify({
     extends: '../tsconfig.json',
     compilerOptions: {
-      ...{ noEmit: false, declaration: true, emitDeclarationOnly: true, allowJs: false },
-      ...{ checkJs: false, rootDir: '../src', outDir: types, sourceMap: false },
+      noEmit: false,
+      declaration: true,
+      emitDeclarationOnly: true,
+      allowJs: false,
+      checkJs: false,
+      rootDir: '../src',
+      outDir: types,
+      sourceMap: false,
     },
     include: [],
     files: ['../src/package/index.ts'],

@@ -36,7 +36,8 @@ if (sharing) {
   process.env.CORVEL_SIGNING = sharing.signing;
   process.env.CORVEL_SHARE = JSON.stringify({
     address: `https://${address}:${sharedPort}/`,
-    ...{ fingerprint: sharing.fingerprint, passcode: sharing.passcode },
+    fingerprint: sharing.fingerprint,
+    passcode: sharing.passcode,
     certificate: sharing.authority,
   });
 }

@@ -46,7 +46,8 @@ function isGood(pem, holds) {
 async function makeAuthority() {
   const { generate } = await import('selfsigned');
   return generate([{ name: 'commonName', value: 'Corvel on this network' }], {
-    ...{ keyType: 'ec', algorithm: 'sha256' },
+    keyType: 'ec',
+    algorithm: 'sha256',
     notAfterDate: new Date(Date.now() + LASTS.authority),
     extensions: [
       { name: 'basicConstraints', cA: true, pathLenConstraint: 0, critical: true },
@@ -64,7 +65,8 @@ async function makeAuthority() {
 async function makeCertificate(authority, names, addresses) {
   const { generate } = await import('selfsigned');
   return generate([{ name: 'commonName', value: 'Corvel' }], {
-    ...{ keyType: 'ec', algorithm: 'sha256' },
+    keyType: 'ec',
+    algorithm: 'sha256',
     ca: authority,
     notAfterDate: new Date(Date.now() + LASTS.certificate),
     extensions: [

@@ -96,11 +96,24 @@ export function settingOf(
     return (context && firstOption(context)?.material) ?? defaultMaterial(chord);
   });
   const request: ExerciseRequest = {
-    ...{ chart, key, kind: 'line', subdivision: 'eighths', neck: NECK, zones, materials },
+    chart,
+    key,
+    kind: 'line',
+    subdivision: 'eighths',
+    neck: NECK,
+    zones,
+    materials,
     zone: at(zones, zone % zones.length),
     intents: proposeIntents(chart, reading, 'chord-tones'),
-    ...{ prefer: ['3', '7'], pins: {}, extent: 'whole', from: 0, strings: [1, 2, 3] },
-    ...{ group: 4, seed: 1, pattern: '<1 ~3 5 (2 7)1', ...changed },
+    prefer: ['3', '7'],
+    pins: {},
+    extent: 'whole',
+    from: 0,
+    strings: [1, 2, 3],
+    group: 4,
+    seed: 1,
+    pattern: '<1 ~3 5 (2 7)1',
+    ...changed,
   };
   return { chart, request };
 }
@@ -131,7 +144,9 @@ const lineOf = rememberBy(
     const free = only ?? at(VALUES, Math.floor(which / texts.length) % VALUES.length);
     const subdivision = written.includes('12/8') && free === 'triplets' ? 'eighths' : free;
     return playedOver(written, which * 2 + Math.floor(which / 5), {
-      ...{ style, subdivision, seed: which + 1 },
+      style,
+      subdivision,
+      seed: which + 1,
     });
   },
 );

@@ -85,8 +85,15 @@ const FORM = bandForm(
 );
 /** Tempos the feels are at home at, where they are not at 120. */
 const TEMPOS: Partial<Readonly<Record<FeelKind, number>>> = {
-  ...{ ballad: 66, swing: 150, samba: 200, 'two-beat': 140, 'slow 12/8': 66, 'train beat': 110 },
-  ...{ funk: 100, reggae: 76, modal: 160 },
+  ballad: 66,
+  swing: 150,
+  samba: 200,
+  'two-beat': 140,
+  'slow 12/8': 66,
+  'train beat': 110,
+  funk: 100,
+  reggae: 76,
+  modal: 160,
 };
 
 /** A chorus of a feel, part by part. */

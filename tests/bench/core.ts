@@ -113,8 +113,13 @@ export function* coreFigures(): Generator<Figure> {
   const line = time(
     () =>
       lineOf({
-        ...{ neck: STANDARD_NECK, zone, spans, targets: targets ?? [], seed: 1 },
-        ...{ metre: lineMetre({ beats: 4, unit: 4 }, 'eighths'), style: 'bop' },
+        neck: STANDARD_NECK,
+        zone,
+        spans,
+        targets: targets ?? [],
+        seed: 1,
+        metre: lineMetre({ beats: 4, unit: 4 }, 'eighths'),
+        style: 'bop',
       }),
     10,
   );
@@ -137,7 +142,13 @@ export function* coreFigures(): Generator<Figure> {
     const zone = of.zones[index % of.zones.length] ?? { low: 5, high: 8 };
     const exercise = PROGRESSION[index % PROGRESSION.length] ?? 'targets';
     return {
-      ...{ at: day, chart: of.id, exercise, zone, tempo: 90, minutes: 5, asked: 20 },
+      at: day,
+      chart: of.id,
+      exercise,
+      zone,
+      tempo: 90,
+      minutes: 5,
+      asked: 20,
       landed: 10 + (index % 11),
     };
   });

@@ -46,23 +46,39 @@ function lineOver(chart: Chart, seed: number): readonly LickNote[] {
   const style = at(STYLES, seed % STYLES.length);
   const plan = propose(chart, readHarmony(chart), style);
   const [route] = solveRoutes({
-    ...{ neck: STANDARD_NECK, zone, prefer: ['3', '7'], contour: null, loop: true, count: 1 },
+    neck: STANDARD_NECK,
+    zone,
+    prefer: ['3', '7'],
+    contour: null,
+    loop: true,
+    count: 1,
     chords: chart.chords.map(({ chord }, index) => ({
-      ...{ chord, intent: at(plan, index).intent, material: at(plan, index).material, pin: null },
+      chord,
+      intent: at(plan, index).intent,
+      material: at(plan, index).material,
+      pin: null,
     })),
   });
   const subdivision = at(VALUES, seed % VALUES.length);
   const line = lineOf({
-    ...{ neck: STANDARD_NECK, zone, seed, targets: route?.stops ?? [] },
+    neck: STANDARD_NECK,
+    zone,
+    seed,
+    targets: route?.stops ?? [],
     spans: spansOf(
       chart,
       plan.map(({ material }) => material),
       plan.map(() => 'outline'),
     ),
-    ...{ metre: lineMetre(FOUR, subdivision), style: 'bop' },
+    metre: lineMetre(FOUR, subdivision),
+    style: 'bop',
   });
   return (line?.notes ?? []).map(({ beat, beats, string, fret, techniques }) => ({
-    ...{ beat, beats, string, fret, techniques },
+    beat,
+    beats,
+    string,
+    fret,
+    techniques,
   }));
 }
 
@@ -143,6 +159,8 @@ export function* heardFigures(): Generator<Figure> {
   }
   yield {
     what: 'from what is said to what is right, on average',
-    ...{ value: 100 * distance(bins), unit: 'points', most: 5 },
+    value: 100 * distance(bins),
+    unit: 'points',
+    most: 5,
   };
 }

@@ -50,7 +50,14 @@ interface Tally {
   spent: number;
 }
 const tally = (): Tally => ({
-  ...{ played: 0, heard: 0, found: 0, octaves: 0, late: [], cents: [], seconds: 0, spent: 0 },
+  played: 0,
+  heard: 0,
+  found: 0,
+  octaves: 0,
+  late: [],
+  cents: [],
+  seconds: 0,
+  spent: 0,
 });
 
 /** A line of steps, leaps and repeated notes. */

@@ -355,7 +355,9 @@ describe('the simulated guitarist', () => {
     const wav = await (await fetch(`${app.url}/api/takes/${take?.id}/sound`)).arrayBuffer();
     expect(wav.byteLength).toBe(take?.sound);
     const answer = await fetch(`${app.url}/api/engine/transcribe`, {
-      ...{ method: 'POST', headers: { 'content-type': 'audio/wav' }, body: wav },
+      method: 'POST',
+      headers: { 'content-type': 'audio/wav' },
+      body: wav,
     });
     const { notes } = (await answer.json()) as { notes: { midi: number; seconds: number }[] };
     expect(notes).toHaveLength(8);

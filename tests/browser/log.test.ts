@@ -139,8 +139,17 @@ describe('the log', () => {
         method: 'POST',
         headers: { 'content-type': 'application/json', origin: app.url },
         body: JSON.stringify({
-          ...{ at: before(days), chart, exercise, zone, extent: 'form', tempoFrom: tempo, tempo },
-          ...{ minutes: 5, asked: 20, landed, note: '' },
+          at: before(days),
+          chart,
+          exercise,
+          zone,
+          extent: 'form',
+          tempoFrom: tempo,
+          tempo,
+          minutes: 5,
+          asked: 20,
+          landed,
+          note: '',
         }),
       });
     for (const exercise of ['drills', 'sheet', 'lick'])
@@ -160,7 +169,9 @@ describe('the log', () => {
     expect(await text('[data-block="drills"]')).not.toContain('bpm');
     await (await app.findText('button', 'Start')).click();
     const SCREENS: Readonly<Record<string, string>> = {
-      ...{ drills: '/drills', lick: '/licks', sheet: `/plan/${chart}/practice` },
+      drills: '/drills',
+      lick: '/licks',
+      sheet: `/plan/${chart}/practice`,
     };
     for (const [place, exercise] of blocks.entries()) {
       await app.eventually(

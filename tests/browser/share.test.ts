@@ -75,7 +75,9 @@ test('where the address is another, what a device trusts signs a new certificate
   const { generate } = await import('selfsigned');
   const ca = { key: kept('authority-key.pem'), cert: authority ?? '' };
   const left = await generate([{ name: 'commonName', value: 'Corvel' }], {
-    ...{ keyType: 'ec', algorithm: 'sha256', ca },
+    keyType: 'ec',
+    algorithm: 'sha256',
+    ca,
     extensions: [{ name: 'subjectAltName', altNames: [{ type: 7, ip: '10.9.8.7' }] }],
   });
   writeFileSync(join(server.data, 'share', 'certificate.pem'), left.cert);
@@ -106,7 +108,9 @@ test('who sits at the machine is not asked; others are, and nobody can say that 
 
 test('a plain port that other machines reach lets nobody in without the passcode', async () => {
   const open = await startServer({
-    ...{ CORVEL_SHARED: '1', SHARE_PORT: String(await freePort()), HOST: '0.0.0.0' },
+    CORVEL_SHARED: '1',
+    SHARE_PORT: String(await freePort()),
+    HOST: '0.0.0.0',
     CORVEL_PASSCODE: 'six words of our own are here',
   });
   try {
@@ -228,7 +232,11 @@ test('the lists of one device show what the other saves, and what is open stays 
   await find(tablet, '[data-grid]');
   const open = await titled();
   await put('licks/aaaaaaaaaaaa', {
-    ...{ title: 'A first of all licks', tags: [], source: 'mine', chart: '| C |', notes: [] },
+    title: 'A first of all licks',
+    tags: [],
+    source: 'mine',
+    chart: '| C |',
+    notes: [],
   });
   await listed('A first of all licks');
   expect(await titled()).toBe(open);
@@ -236,8 +244,12 @@ test('the lists of one device show what the other saves, and what is open stays 
   await tablet.get(`${address}/log`);
   await find(tablet, 'html[data-ready]');
   const stint = {
-    ...{ chart: 'general', exercise: 'free', zone: { low: 5, high: 8 } },
-    ...{ tempoFrom: 90, tempo: 90, minutes: 4 },
+    chart: 'general',
+    exercise: 'free',
+    zone: { low: 5, high: 8 },
+    tempoFrom: 90,
+    tempo: 90,
+    minutes: 4,
   };
   await put('stints/bbbbbbbbbbbb', { ...stint, at: '2026-11-01T10:00:00+00:00' });
   await listed('Free playing of no chart, frets 5 to 8');
@@ -357,7 +369,12 @@ test('the stage of the tablet follows the one of the machine: chord, key, zone a
     method: 'POST',
     headers: { 'content-type': 'application/json' },
     body: JSON.stringify({
-      ...{ kind: 'stage', page: 'elsewhere', chart: other, playing: true, index: 1, shift: 2 },
+      kind: 'stage',
+      page: 'elsewhere',
+      chart: other,
+      playing: true,
+      index: 1,
+      shift: 2,
       zone: { low: 5, high: 8 },
     }),
   });

@@ -339,8 +339,13 @@ describe('paper', () => {
       [8.5, 11],
     ]) {
       const printed = (await app.driver.sendAndGetDevToolsCommand('Page.printToPDF', {
-        ...{ paperWidth, paperHeight, preferCSSPageSize: false },
-        ...{ marginTop: 0.47, marginBottom: 0.47, marginLeft: 0.47, marginRight: 0.47 },
+        paperWidth,
+        paperHeight,
+        preferCSSPageSize: false,
+        marginTop: 0.47,
+        marginBottom: 0.47,
+        marginLeft: 0.47,
+        marginRight: 0.47,
       })) as unknown as { readonly data: string };
       const pdf = Buffer.from(printed.data, 'base64').toString('latin1');
       pages.push(pdf.match(/\/Type\s*\/Page\b/gu)?.length ?? 0);

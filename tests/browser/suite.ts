@@ -49,7 +49,8 @@ async function afresh({ driver, server }: Running): Promise<void> {
   );
   await driver.get('about:blank');
   await driver.sendDevToolsCommand('Storage.clearDataForOrigin', {
-    ...{ origin: server.url, storageTypes: 'local_storage,indexeddb,cookies' },
+    origin: server.url,
+    storageTypes: 'local_storage,indexeddb,cookies',
   });
   await driver.sendDevToolsCommand('Emulation.clearDeviceMetricsOverride', {});
   await driver.manage().window().setRect({ width: 1280, height: 800 });
@@ -168,7 +169,10 @@ export function suite() {
     /** Gives the page another size, and waits until it is laid out for it. */
     async resize(width: number, height: number): Promise<void> {
       await running().driver.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', {
-        ...{ width, height, deviceScaleFactor: 1, mobile: false },
+        width,
+        height,
+        deviceScaleFactor: 1,
+        mobile: false,
       });
       await running().driver.executeAsyncScript(
         `const done = arguments[0];

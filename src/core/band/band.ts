@@ -114,7 +114,8 @@ function comeHome(form: BandForm, played: Playing): readonly BandEvent[] {
   const bar = form.bars.at(-1);
   if (!home || !bar) return [];
   const over: BandForm = {
-    ...{ time: form.time, beats: bar.beats },
+    time: form.time,
+    beats: bar.beats,
     bars: [{ ...bar, beat: 0, section: 0, opens: true, closes: true }],
     chords: [{ ...home, beat: 0, beats: bar.beats }],
   };
@@ -143,7 +144,12 @@ function chorusOf(form: BandForm, playing: Playing): readonly BandEvent[] {
 const playingOf = (options: BandOptions, chorus: number, loops: boolean): Playing => {
   const { feel = 'swing', seed = 1, before = 0, parts = BAND_PARTS, answers = false } = options;
   return {
-    ...{ parts, feel, chorus: chorus + before, energy: energyOf(chorus + before), loops, answers },
+    parts,
+    feel,
+    chorus: chorus + before,
+    energy: energyOf(chorus + before),
+    loops,
+    answers,
     seed: Math.floor(hashed(seed, chorus) * 1_000_000),
   };
 };

@@ -28,7 +28,11 @@ const spokenQuality = (name: string): string => {
 };
 
 const SIGNS: Readonly<Record<string, string>> = {
-  ...{ b: ' flat', '#': ' sharp', bb: ' double flat', '##': ' double sharp', x: ' double sharp' },
+  b: ' flat',
+  '#': ' sharp',
+  bb: ' double flat',
+  '##': ' double sharp',
+  x: ' double sharp',
 };
 
 /** A note's name as it is spoken: "B flat", "F double sharp". In one go: the words hold letters that are signs. */

@@ -15,7 +15,8 @@ const advice = (symbol: string, over: string, before: string | null, melody: str
   const chord = parseChord(symbol);
   if (!chord) throw new Error(symbol);
   return adviceAt({
-    ...{ chord, material: material(over) },
+    chord,
+    material: material(over),
     before: before === null ? null : material(before),
     melody: melody === null ? null : note(melody),
   });

@@ -15,10 +15,7 @@ function settingOf(text: string, low: number): DrillSetting {
   const chart = readChart(text);
   if (!chart.ok) throw new Error(chart.problems[0]?.message);
   const { key } = readHarmony(chart.chart).key;
-  return {
-    ...{ neck: STANDARD_NECK, zone: { low, high: low + 4 } },
-    ...{ chords: chart.chart.chords, key },
-  };
+  return { neck: STANDARD_NECK, zone: { low, high: low + 4 }, chords: chart.chart.chords, key };
 }
 
 const CHARTS = [

@@ -16,9 +16,21 @@ import { chordsOf, type Making, named, pick, plain, shuffled, spelled } from './
 
 /** What is taken for a degree by mistake: the same letter or its neighbour; a ninth is a second here, and so on. */
 const MISTAKEN: Readonly<Record<string, readonly string[]>> = {
-  ...{ b2: ['2'], '2': ['b2', 'b3'], '#2': ['2', 'b2'], b3: ['3', '2'], '3': ['b3', '4'] },
-  ...{ '4': ['3', '#4'], '#4': ['4', '5'], b5: ['5', '4'], '5': ['b5', '#5'], '#5': ['5', '6'] },
-  ...{ b6: ['6', '5'], '6': ['b6', 'b7'], bb7: ['b7'], b7: ['7', '6'], '7': ['b7', '6'] },
+  b2: ['2'],
+  '2': ['b2', 'b3'],
+  '#2': ['2', 'b2'],
+  b3: ['3', '2'],
+  '3': ['b3', '4'],
+  '4': ['3', '#4'],
+  '#4': ['4', '5'],
+  b5: ['5', '4'],
+  '5': ['b5', '#5'],
+  '#5': ['5', '6'],
+  b6: ['6', '5'],
+  '6': ['b6', 'b7'],
+  bb7: ['b7'],
+  b7: ['7', '6'],
+  '7': ['b7', '6'],
 };
 
 /** A chord's notes with one of them wrong, in every way that is likely. */

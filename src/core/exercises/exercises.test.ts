@@ -246,7 +246,10 @@ describe('every exercise', () => {
   ];
 
   const PLACES = pairs(pairs(KEYS, FORMS), range(0, 5)).map(([[tonic, form], zone], index) => ({
-    ...{ tonic, form, zone, subdivision: at(SUBDIVISIONS, index % SUBDIVISIONS.length) },
+    tonic,
+    form,
+    zone,
+    subdivision: at(SUBDIVISIONS, index % SUBDIVISIONS.length),
   }));
 
   test.each(EXERCISES)('%s keeps the laws of the hand in every key and zone', (kind) => {

@@ -200,7 +200,17 @@ function patterned(
     // A chord that ends within a note cuts it short.
     const count = Math.max(1, Math.ceil(beats / long));
     const moment: Moment = {
-      ...{ neck, span, turn, count, zone, zones, strings, group, home, begin, last },
+      neck,
+      span,
+      turn,
+      count,
+      zone,
+      zones,
+      strings,
+      group,
+      home,
+      begin,
+      last,
       shape: shapes[turn] ?? [],
       target: at(targets, which),
       nextTarget: at(targets, onward),
@@ -304,7 +314,9 @@ function lineFrame(
   const { time, tempo } = chart.source;
   const metre = lineMetre(time, subdivision);
   return {
-    ...{ metre, style: lineStyleOf(request), tempo: tempo ?? DEFAULT_TEMPO },
+    metre,
+    style: lineStyleOf(request),
+    tempo: tempo ?? DEFAULT_TEMPO,
     home: key?.tonic ?? chart.chords[0]?.chord.root ?? null,
     pinned: new Set(Object.keys(pins).map(Number)),
   };
@@ -317,11 +329,7 @@ function lineOver(
   more: Partial<LineRequest> = {},
 ): Line | null {
   const { neck, zone, seed, motif = null, idea = null } = request;
-  return lineOf({
-    ...{ neck, zone, spans, targets, seed, motif, idea },
-    ...lineFrame(request),
-    ...more,
-  });
+  return lineOf({ neck, zone, spans, targets, seed, motif, idea, ...lineFrame(request), ...more });
 }
 
 /** What is played for an exercise, and how it is made where it is a line. */
@@ -441,7 +449,9 @@ export function makeExercise(request: ExerciseRequest): Exercise {
     passage,
     warnings: [...warnings, ...playingWarnings(passage)],
     line: line && {
-      ...{ plan: line.plan, words: line.words, score: line.score },
+      plan: line.plan,
+      words: line.words,
+      score: line.score,
       style: lineStyleOf(request),
     },
     targets: landings,

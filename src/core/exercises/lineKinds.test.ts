@@ -23,7 +23,8 @@ const KEYS = ['C', 'Eb', 'F#', 'A', 'Bb'].map(note);
 const everywhere = (text: string) =>
   KEYS.map((key, zone) => ({
     text: transposeChart(text, note('C'), key) ?? text,
-    ...{ zone, seed: zone + 1 },
+    zone,
+    seed: zone + 1,
   }));
 
 const midi = (one: PlayedNote) => pitchAt(STANDARD_NECK, one);
@@ -190,8 +191,12 @@ describe('round the triads', () => {
 describe('a melody', () => {
   const TUNE = range(0, 8).map((beat) =>
     struck({
-      ...{ string: 2, fret: at([5, 6, 8, 6, 5, 3, 5, 8], beat), note: note('C') },
-      ...{ beat: 2 * beat * BEAT, beats: 2 * BEAT, chord: null },
+      string: 2,
+      fret: at([5, 6, 8, 6, 5, 3, 5, 8], beat),
+      note: note('C'),
+      beat: 2 * beat * BEAT,
+      beats: 2 * BEAT,
+      chord: null,
     }),
   );
   const own = TUNE.map(midi);

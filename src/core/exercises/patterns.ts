@@ -29,7 +29,9 @@ import type { ToneKind } from './tones';
 import { MOTIF, inversionsAlong, triadsOf } from './shapes';
 
 const settingOf = ({ home, zone }: Moment, { chord, material }: ChordSpan): ApproachSetting => ({
-  ...{ chord, home, zone },
+  chord,
+  home,
+  zone,
   scale: material.notes,
 });
 

@@ -46,7 +46,10 @@ function played(
   const zones = zonesOf(neck, chart.source.key?.tonic ?? note('C'));
   const materials = propose(chart, readHarmony(chart), style).map(({ material }) => material);
   const { request } = settingOf(text, 0, {
-    ...{ neck, zones, materials, zone: at(zones, region % zones.length) },
+    neck,
+    zones,
+    materials,
+    zone: at(zones, region % zones.length),
     ...rest,
   });
   return { chart, request, notes: makeExercise(request).passage.notes };
@@ -61,7 +64,9 @@ describe('what says that it begins on a root does, in every key, zone, tuning an
     for (const [[tonic, form], [region, neck]] of some(CASES, 24, turn))
       for (const style of STYLES) {
         const { chart, request, notes } = played(`key: ${tonic}\n${form}`, style, {
-          ...{ kind, region, neck },
+          kind,
+          region,
+          neck,
         });
         for (const [turn, { index, chord, beat }] of chart.chords.entries()) {
           const first = notes.find((one) => one.beat === beat);
@@ -112,7 +117,10 @@ describe('what says that it begins on a root does, in every key, zone, tuning an
 
   test('what lies below comes after the turn', () => {
     const long = played('key: C\n| G7 | % | % |', 'modes', {
-      ...{ kind: 'ascending', region: 1, extent: 'isolate', subdivision: 'sixteenths' },
+      kind: 'ascending',
+      region: 1,
+      extent: 'isolate',
+      subdivision: 'sixteenths',
     });
     const pitches = long.notes.slice(0, 48).map((one) => pitchAt(STANDARD_NECK, one));
     const top = pitches.indexOf(Math.max(...pitches));

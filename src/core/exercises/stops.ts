@@ -68,8 +68,14 @@ export function stopsIn(neck: Neck, span: ChordSpan, zone: Zone): readonly Stop[
 
 /** Two notes at once are heard in a blues, in rock and in a ballad: every style plays them as one of these. */
 export const STOP_STYLES: Readonly<Record<LineStyle, LineStyle>> = {
-  ...{ bop: 'ballad', bossa: 'bossa', modal: 'ballad', ballad: 'ballad' },
-  ...{ blues: 'blues', rock: 'rock', pop: 'pop', funk: 'funk' },
+  bop: 'ballad',
+  bossa: 'bossa',
+  modal: 'ballad',
+  ballad: 'ballad',
+  blues: 'blues',
+  rock: 'rock',
+  pop: 'pop',
+  funk: 'funk',
 };
 
 /** Seconds between two stops at the least: a hand grips each anew. */
@@ -154,7 +160,11 @@ function strikesOf({ neck, spans, metre, tempo, line }: StopsRequest): readonly 
       strikes.pop();
     }
     strikes.push({
-      ...{ beat: note.beat, beats: note.beats, span, midi: pitchAt(neck, note), begins },
+      beat: note.beat,
+      beats: note.beats,
+      span,
+      midi: pitchAt(neck, note),
+      begins,
       target: note.part === 'target',
     });
   }
@@ -294,7 +304,12 @@ export function doubleStops(request: StopsRequest): readonly PlayedNote[] {
       [low, high].map(({ string, fret, note }) => {
         const aimed = target && from === beat && pitchClass(note) === midi % 12;
         return struck({
-          ...{ beat: from, beats: long, string, fret, note, chord: span.index },
+          beat: from,
+          beats: long,
+          string,
+          fret,
+          note,
+          chord: span.index,
           part: aimed ? 'target' : 'fill',
           techniques: slid ? [{ kind: 'slide', from: fret - 1 }] : [],
         });

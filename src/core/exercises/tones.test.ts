@@ -21,7 +21,9 @@ const degreesOf = (kind: ToneKind, form: string, zone = 1) => {
   const { chart, request } = settingOf(form, zone, { kind });
   const { notes } = makeExercise(request).passage;
   return {
-    ...{ chart, request, notes },
+    chart,
+    request,
+    notes,
     over: chart.chords.map(({ index, chord }) =>
       notes
         .filter((one) => one.chord === index)

@@ -113,7 +113,9 @@ function readChord(
     previous: around(-1),
     next: around(1),
     afterNext: around(2),
-    ...{ key, moment, blues },
+    key,
+    moment,
+    blues,
   });
   return { key, moment, numeral: role.numeral, diatonic: false, role };
 }

@@ -58,7 +58,9 @@ export function sketchOf(chart: Chart): FormSketch {
       to: barOf(to),
     })),
     areas: areas.map(({ from, to, key, heard }: KeyArea) => ({
-      ...{ from, to, heard },
+      from,
+      to,
+      heard,
       key: writeKey(key),
     })),
     first: chart.chords

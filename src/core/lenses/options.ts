@@ -70,8 +70,12 @@ export function lensContexts(chart: Chart, reading: Reading): readonly LensConte
     return context
       ? [
           {
-            ...{ ...context, chord: withBassTone(context.chord) },
-            ...{ cadences: cadencesAt(index), bluesTonic, singles, idiom: reading.idiom },
+            ...context,
+            chord: withBassTone(context.chord),
+            cadences: cadencesAt(index),
+            bluesTonic,
+            singles,
+            idiom: reading.idiom,
           },
         ]
       : [];

@@ -273,7 +273,10 @@ type Found = Pick<Fit, 'semitones' | 'match' | 'share' | 'sentence'>;
 function foundAt(shape: Shape, all: readonly Stay[], bar: number): readonly Found[] {
   const own = shape.stays;
   const found = (match: Match, semitones: number, share: number, sentence: string): Found => ({
-    ...{ semitones, match, share, sentence },
+    semitones,
+    match,
+    share,
+    sentence,
   });
   const plain = writtenOver(shape, all);
   if (plain) {

@@ -221,7 +221,12 @@ export function hearChanges(chart: Chart, neck: Neck, notes: readonly LickNote[]
       const silent = at(spoken, place).length === 0;
       const on = at(goesOn, place) && at(alone, place - 1) === own;
       return {
-        ...{ index, chord, likeliest, share, inOrder: heardSo, wanted },
+        index,
+        chord,
+        likeliest,
+        share,
+        inOrder: heardSo,
+        wanted,
         sentence: sentenceFor({
           chord,
           bar,

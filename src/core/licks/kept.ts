@@ -30,6 +30,9 @@ export const notesFrom = (kept: readonly KeptNote[]): readonly LickNote[] =>
  */
 export const notesToKeep = (notes: readonly LickNote[]) =>
   notes.map(({ beat, beats, string, fret, techniques }) => ({
-    ...{ beat: inBeats(beat), beats: Math.max(SHORTEST, inBeats(beats)), string, fret },
+    beat: inBeats(beat),
+    beats: Math.max(SHORTEST, inBeats(beats)),
+    string,
+    fret,
     techniques: [...techniques],
   }));

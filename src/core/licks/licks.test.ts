@@ -28,7 +28,11 @@ const notesOf = (
   ...written: readonly (readonly [number, number, number, number, ...Technique[]])[]
 ): readonly LickNote[] =>
   written.map(([beat, beats, string, fret, ...techniques]) => ({
-    ...{ beat: beat * BEAT, beats: Math.round(beats * BEAT), string, fret, techniques },
+    beat: beat * BEAT,
+    beats: Math.round(beats * BEAT),
+    string,
+    fret,
+    techniques,
   }));
 
 const read = (chart: string, notes: readonly LickNote[], key: string | null = null) =>
@@ -510,7 +514,10 @@ describe('finding it over the chord’s kin', () => {
   test('A, A7 and Amaj7 are one as far as its notes allow', () => {
     const triad = notesOf([0, 1, 3, 2], [1, 1, 2, 2], [2, 2, 2, 5]);
     expect(fits('| A |', triad, '| D7 |')[0]).toMatchObject({
-      ...{ index: 0, semitones: 5, match: 'same chord', share: 1 },
+      index: 0,
+      semitones: 5,
+      match: 'same chord',
+      share: 1,
       sentence: 'Bar 1, a fourth up: right over D7 too, though written over A.',
     });
     // A major seventh in it does not.
@@ -541,11 +548,11 @@ describe('finding it over the chord’s kin', () => {
       const over = transposed('key: C\n| Cmaj7 | Dm7 | G7 | Cmaj7 | Dm7b5 | G7b9 |', up);
       const found = fitLick({ chart: chartOf('| Fmaj7 | % |'), notes: four }, [over], NECK);
       expect(found).toContainEqual(
-        expect.objectContaining({ ...{ index: 1, semitones, match: 'same sound', share: 1 } }),
+        expect.objectContaining({ index: 1, semitones, match: 'same sound', share: 1 }),
       );
       const minor = fitLick({ chart: chartOf('| Fm6 | % |'), notes: sixth }, [over], NECK);
       expect(minor).toContainEqual(
-        expect.objectContaining({ ...{ index: 4, semitones, match: 'same sound', share: 1 } }),
+        expect.objectContaining({ index: 4, semitones, match: 'same sound', share: 1 }),
       );
       // One that lasts longer than both of them is not.
       const longer = { chart: chartOf('| Fmaj7 | % | % |'), notes: notesOf(...ROWS_OF_THREE) };
@@ -558,7 +565,8 @@ describe('finding it over the chord’s kin', () => {
     // It goes on into the I: two chords of the lick over three.
     const home = [...four, ...notesOf([8, 2, 1, 7])];
     expect(fits('| Fmaj7 | % | Cmaj7 |', home, '| Dm7 | G7 | Cmaj7 |')[0]).toMatchObject({
-      ...{ index: 0, semitones: 0 },
+      index: 0,
+      semitones: 0,
       sentence: 'Bar 1, as it is: Fmaj7, the IV, over its ii–V, Dm7 and G7, then Cmaj7.',
     });
   });

@@ -75,7 +75,9 @@ function landingsOf(
   notes: readonly LickNote[],
 ): readonly LandingRead[] {
   const sounding = notes.map(({ beat, beats, ...note }) => ({
-    ...{ beat, beats, midi: landingPitch(neck, note) },
+    beat,
+    beats,
+    midi: landingPitch(neck, note),
     grace: techniqueOf(note.techniques, 'grace') !== undefined,
   }));
   const tolerance = onTime(chart.source.tempo ?? DEFAULT_TEMPO);
@@ -100,7 +102,12 @@ function landingsOf(
     const lands = `${from}${noteName(note)} lands on the ${spokenOver(chord, degree)} of ${name}`;
     return [
       {
-        ...{ chord: index, by, note, degree, how, bent: bend ? { note, degree } : null },
+        chord: index,
+        by,
+        note,
+        degree,
+        how,
+        bent: bend ? { note, degree } : null,
         sentence: `${lands}${HOW_WORDS[how]}.`,
       },
     ];
@@ -198,7 +205,9 @@ export function readLick(
     return {
       ...note,
       ...tone(chord, midi),
-      ...{ index, midi, chord },
+      index,
+      midi,
+      chord,
       role: at(roles, index),
       strong: strong(note.beat),
       bent: bend ? tone(chord, midi + bend.by) : null,

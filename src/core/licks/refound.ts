@@ -67,5 +67,5 @@ export function refound(
   zone: Zone,
 ): Refingered {
   const octaves = octavesFor(neck, notes, semitones, zone);
-  return refinger({ ...{ neck, notes, semitones, zone, octaves }, keep: 'pitch' });
+  return refinger({ neck, notes, semitones, zone, octaves, keep: 'pitch' });
 }

@@ -110,7 +110,12 @@ function ladderOf(request: LineRequest, span: number, material: Material): Ladde
     const pitch = midi % 12;
     const blue = isBlue(pitch);
     return {
-      ...{ string, fret, note, midi, blue, rung: 0 },
+      string,
+      fret,
+      note,
+      midi,
+      blue,
+      rung: 0,
       fifth: blue && above(pitch) === BLUE.fifth,
       chromatic: chromatic && !blue,
       tone: tones.has(pitch),
@@ -174,8 +179,15 @@ export function layersOf(
     const weight = weightOver(chord, degreeOver(chord, note));
     return [
       {
-        ...{ string, fret, note, midi, chromatic: false, blue: false, fifth: false },
-        ...{ avoid: false, aside: false },
+        string,
+        fret,
+        note,
+        midi,
+        chromatic: false,
+        blue: false,
+        fifth: false,
+        avoid: false,
+        aside: false,
         tone: weight !== 'colour',
         guide: weight === 'guide',
         root: pitchClass(note) === pitchClass(chord.root),

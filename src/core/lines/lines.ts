@@ -63,7 +63,10 @@ function attempt(request: LineRequest, which: number): Line {
   const onsets = onsetsOf({ plan, spans, metre, style: row, aims }, chance);
   const path = notesFor(request, plan, onsets, Math.floor(hashed(seed, which) * 65_536));
   const notes = playedBy(path, {
-    ...{ neck, spans, seed, metre },
+    neck,
+    spans,
+    seed,
+    metre,
     hands: row.hands,
     reach: request.zone && reachOf(neck, request.zone),
   });

@@ -260,7 +260,13 @@ export function onsetsOf(request: OnsetRequest, chance: Chance): readonly Onset[
     const meets = heads.has(span) && !heard.has(span);
     heard.add(span);
     return {
-      ...{ beat, span, target, meets, phrase, begins, ends },
+      beat,
+      span,
+      target,
+      meets,
+      phrase,
+      begins,
+      ends,
       beats: Math.max(metre.slot / 8, Math.min(most, next?.beat ?? Infinity, wall) - beat),
       step: begins ? null : step,
       strong: isStrong(beat, metre),

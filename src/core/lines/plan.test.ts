@@ -9,10 +9,7 @@ import { lineMetre } from './rhythm';
 const METRE = lineMetre({ beats: 4, unit: 4 }, 'eighths');
 const plan = (seed: number, end = 32, calls = false, style: LineStyle = 'bop') =>
   planLine(
-    {
-      ...{ metre: METRE, style: STYLE_ROWS[style], end: end * BEAT },
-      ...{ changes: [], motif: null, calls },
-    },
+    { metre: METRE, style: STYLE_ROWS[style], end: end * BEAT, changes: [], motif: null, calls },
     seeded(seed),
   );
 

@@ -225,7 +225,12 @@ export function planLine(request: PlanRequest, chance: Chance): LinePlan {
     const through = which / Math.max(1, lengths.length - 1);
     const { level, climax } = at(levels, which);
     phrases.push({
-      ...{ role, from, close, to, level, climax },
+      role,
+      from,
+      close,
+      to,
+      level,
+      climax,
       bars: { first, last },
       ending: isLast || role === 'answer' ? 'closed' : drawn(chance, 0.7) ? 'open' : 'closed',
       // The second half says more.

@@ -22,8 +22,12 @@ const SPANS = spansOf(
 const line = (...notes: readonly (readonly [fret: number, beat: number, beats: number])[]) =>
   notes.map(([fret, beat, beats]): PlayedNote =>
     struck({
-      ...{ string: 1, fret, beat: beat * BEAT, beats: beats * BEAT },
-      ...{ note: note('C'), chord: beat < 4 ? 0 : 1 },
+      string: 1,
+      fret,
+      beat: beat * BEAT,
+      beats: beats * BEAT,
+      note: note('C'),
+      chord: beat < 4 ? 0 : 1,
     }),
   );
 const portrait = (notes: readonly PlayedNote[]) =>

@@ -19,7 +19,12 @@ import { heightsFor, wishesFor } from './wishes';
 
 /** What a move of each size costs where the line does not wish for it. */
 const MOVES: Readonly<Record<Size, number>> = {
-  ...{ again: 13, half: 2, whole: 2, third: 5, fourth: 12, wide: 24 },
+  again: 13,
+  half: 2,
+  whole: 2,
+  third: 5,
+  fourth: 12,
+  wide: 24,
 };
 const COSTS = {
   /** A move of the size wished for; for each half step beyond a sixth. */
@@ -203,7 +208,11 @@ export function notesFor(
     const { beat, beats, span, target } = at(onsets, which);
     const leads = onsets[which + 1]?.target === true && !target;
     return struck({
-      ...{ beat, beats, string, fret, note },
+      beat,
+      beats,
+      string,
+      fret,
+      note,
       chord: at(spans, span).index,
       part: target ? 'target' : leads ? 'approach' : 'fill',
     });

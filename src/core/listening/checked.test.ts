@@ -13,7 +13,10 @@ const lineOf = (count: number, step: number, seed: number): readonly AskedNote[]
     bent: hashed(seed, place, 2) < 0.1 ? 2 : 0,
   }));
 const played = (asked: AskedNote, changed: Partial<TakenNote> = {}): TakenNote => ({
-  ...{ beats: 0.4 * BEAT, from: 'pick' as const, ...asked, ...changed },
+  beats: 0.4 * BEAT,
+  from: 'pick' as const,
+  ...asked,
+  ...changed,
 });
 const verdicts = (asked: readonly AskedNote[], heard: readonly TakenNote[]) =>
   checkLine(asked, heard).notes.map(({ verdict }) => verdict);
@@ -68,7 +71,9 @@ describe('a line that was played', () => {
   test('far from its moment answers nothing', () => {
     const line = [{ beat: 0, midi: 60, bent: 0 }];
     expect(checkLine(line, [played(at(line, 0), { beat: 3 * BEAT })])).toMatchObject({
-      ...{ right: 0, extra: 1, notes: [{ verdict: 'missed', heard: null, beatsLate: null }] },
+      right: 0,
+      extra: 1,
+      notes: [{ verdict: 'missed', heard: null, beatsLate: null }],
     });
   });
 });

@@ -118,10 +118,7 @@ function landedOn({ played, midi, heard, taken, tolerance }: Asked): Found | nul
   const met = landingOn(heard, played, midi, tolerance, taken);
   const note = met && heard[met.by];
   return met && note
-    ? {
-        ...{ note, place: met.by, verdict: 'landed', how: met.how },
-        held: met.how === 'anticipated',
-      }
+    ? { note, place: met.by, verdict: 'landed', how: met.how, held: met.how === 'anticipated' }
     : null;
 }
 
@@ -146,7 +143,10 @@ function insteadOf(asked: Asked): Found | null {
   const note = met && heard[met.by];
   return met && note && !taken.has(met.by) && isTone(played.chord, note.midi)
     ? {
-        ...{ note, place: met.by, verdict: 'another chord tone', how: null },
+        note,
+        place: met.by,
+        verdict: 'another chord tone',
+        how: null,
         held: met.how === 'anticipated',
       }
     : null;
@@ -230,7 +230,10 @@ export function landingsOf(
     const late = answer ? answer.note.beat - played.beat : 0;
     return [
       {
-        ...{ index, asked: midi, verdict: answer?.verdict ?? 'missed', how: answer?.how ?? null },
+        index,
+        asked: midi,
+        verdict: answer?.verdict ?? 'missed',
+        how: answer?.how ?? null,
         heard: answer?.note ?? null,
         beatsLate: answer ? late : null,
         sentence: sentenceFor(played.chord, midi, answer, late),

@@ -167,7 +167,10 @@ describe('landings', () => {
     { index: 2, midi: 64 },
   ];
   const note = (beat: number, midi: number, beats: number | null = 1, cents = 0) => ({
-    ...{ beat: beat * BEAT, midi, beats: beats === null ? null : beats * BEAT, cents },
+    beat: beat * BEAT,
+    midi,
+    beats: beats === null ? null : beats * BEAT,
+    cents,
   });
   const verdicts = (...heard: ReturnType<typeof note>[]) =>
     landingsOf(chart, targets, heard).landings.map(({ verdict }) => verdict);
@@ -336,7 +339,12 @@ describe('landings', () => {
 describe('a take', () => {
   const zone = { low: 5, high: 9 };
   const heard = (beat: number, midi: number, more: object = {}) => ({
-    ...{ beat: beat * BEAT, beats: 0.45 * BEAT, midi, bent: 0, from: 'pick' as const, ...more },
+    beat: beat * BEAT,
+    beats: 0.45 * BEAT,
+    midi,
+    bent: 0,
+    from: 'pick' as const,
+    ...more,
   });
 
   test('lies on the beats it was meant for, in the zone, with its slurs, slides and bends', () => {

@@ -84,7 +84,8 @@ export function takeOf(
     const beats = (next - note.end < GAP ? next : note.end) - note.beat;
     return {
       ...at(places, index),
-      ...{ beat: note.beat, beats: Math.max(SHORTEST, Math.min(beats, next - note.beat)) },
+      beat: note.beat,
+      beats: Math.max(SHORTEST, Math.min(beats, next - note.beat)),
       techniques: techniquesOf(note, written[index - 1]),
     };
   });

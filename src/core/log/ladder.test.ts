@@ -27,7 +27,13 @@ const played = (
 ): readonly Stint[] =>
   range(0, days).map((day) => ({
     at: `2026-03-${String(10 + day).padStart(2, '0')}T18:00:00+00:00`,
-    ...{ chart, exercise, zone, tempo: 90, minutes: 5, asked: 10, landed },
+    chart,
+    exercise,
+    zone,
+    tempo: 90,
+    minutes: 5,
+    asked: 10,
+    landed,
   }));
 const cells = (history: readonly Stint[]) => coverageOf([CHART, OTHER], PROGRESSION, history, NOW);
 const ladder = (history: readonly Stint[]) => {
@@ -85,12 +91,18 @@ describe('the ladder of a chart', () => {
   test('the next session follows it', () => {
     const fresh = (history: readonly Stint[]) =>
       nextSession({
-        ...{ charts: [CHART, OTHER], exercises: PROGRESSION, history, minutes: 20, now: NOW },
+        charts: [CHART, OTHER],
+        exercises: PROGRESSION,
+        history,
+        minutes: 20,
+        now: NOW,
       }).blocks.find(({ reason }) => reason.startsWith('New: '));
     for (const place of range(0, RUNGS.length - 2)) {
       const solid = RUNGS.slice(0, place + 1).flatMap((rung) => played(rung, 3, 10));
       expect(fresh(solid)).toMatchObject({
-        ...{ chart: 'one', exercise: RUNGS[place + 1], zone: CHART.zones[1] },
+        chart: 'one',
+        exercise: RUNGS[place + 1],
+        zone: CHART.zones[1],
         reason: expect.stringContaining('ladder'),
       });
     }
@@ -99,7 +111,11 @@ describe('the ladder of a chart', () => {
     expect(begun?.exercise).not.toBe('thirds');
     // The first session of all begins at the bottom and does not skip a rung.
     const first = nextSession({
-      ...{ charts: [CHART], exercises: PROGRESSION, history: [], minutes: 20, now: NOW },
+      charts: [CHART],
+      exercises: PROGRESSION,
+      history: [],
+      minutes: 20,
+      now: NOW,
     }).blocks.map(({ exercise }) => exercise);
     expect(first[0]).toBe('roots');
     expect(first).not.toContain('thirds');

@@ -19,8 +19,14 @@ const NOW = Date.parse('2026-06-15T18:00:00+02:00');
 const DAY = 86_400_000;
 const stint = (daysAgo: number, more: Partial<Stint> = {}): Stint => ({
   at: new Date(NOW - daysAgo * DAY).toISOString(),
-  ...{ chart: 'Lamplight', exercise: 'targets', zone: ZONES[0] ?? { low: 1, high: 5 } },
-  ...{ tempo: 100, minutes: 5, asked: 20, landed: 20, ...more },
+  chart: 'Lamplight',
+  exercise: 'targets',
+  zone: ZONES[0] ?? { low: 1, high: 5 },
+  tempo: 100,
+  minutes: 5,
+  asked: 20,
+  landed: 20,
+  ...more,
 });
 
 describe('coverage', () => {

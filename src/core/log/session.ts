@@ -288,7 +288,10 @@ export function nextSession(request: SessionRequest): Session {
     coverage,
     blocks: kept.map(({ cell, exercise, extent, tempo, reason }, place) => ({
       minutes: at(whole, place) + (place === kept.length - 1 ? part : 0),
-      ...{ chart: cell.chart, exercise: exercise ?? cell.exercise, zone: cell.zone, extent },
+      chart: cell.chart,
+      exercise: exercise ?? cell.exercise,
+      zone: cell.zone,
+      extent,
       ...(extent === 'form' ? {} : { index: chartOf.get(cell.chart)?.change ?? 0 }),
       // Cards have no tempo: the chart's stands for it.
       tempo: cell.exercise === DRILLS && !exercise ? bounded(tempoOf(cell)) : tempo,

@@ -61,7 +61,9 @@ export function homesOf(neck: Neck, chord: Chord, scale: Collection): readonly H
     const climbs = (place: Placed) => pitchAt(neck, place) >= pitchAt(neck, root);
     return [
       {
-        ...{ string, grip, zone },
+        string,
+        grip,
+        zone,
         arpeggio: tones.filter(climbs),
         scale: notes.filter(climbs),
         below: {

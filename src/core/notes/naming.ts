@@ -8,7 +8,13 @@ export const NAMINGS = ['letters', 'german', 'sol-fa'] as const;
 export type Naming = (typeof NAMINGS)[number];
 
 const SOL_FA: Readonly<Record<string, string>> = {
-  ...{ C: 'Do', D: 'Re', E: 'Mi', F: 'Fa', G: 'Sol', A: 'La', B: 'Si' },
+  C: 'Do',
+  D: 'Re',
+  E: 'Mi',
+  F: 'Fa',
+  G: 'Sol',
+  A: 'La',
+  B: 'Si',
 };
 
 /** Every name of a note without its signs, as a pattern. */
@@ -30,7 +36,15 @@ export function nameNote(letter: string, signs: string, naming: Naming): string 
 }
 
 const LETTERS: Readonly<Record<string, string>> = {
-  ...{ do: 'C', re: 'D', ré: 'D', mi: 'E', fa: 'F', sol: 'G', la: 'A', si: 'B', h: 'B' },
+  do: 'C',
+  re: 'D',
+  ré: 'D',
+  mi: 'E',
+  fa: 'F',
+  sol: 'G',
+  la: 'A',
+  si: 'B',
+  h: 'B',
 };
 
 /** German signs are syllables: Fis, Des, but Es and As. The longer names before those they begin with. */

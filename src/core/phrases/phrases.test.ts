@@ -11,12 +11,22 @@ const TIME = { beats: 4, unit: 4 } as const;
 
 const played = (beat: number, beats: number, techniques: readonly Technique[] = [], string = 3) =>
   struck({
-    ...{ beat: beat * BEAT, beats: beats * BEAT, string, fret: 5 },
-    ...{ note: note('C'), chord: 0, techniques },
+    beat: beat * BEAT,
+    beats: beats * BEAT,
+    string,
+    fret: 5,
+    note: note('C'),
+    chord: 0,
+    techniques,
   });
 
 const passage = (notes: Passage['notes'], more: Partial<Passage> = {}): Passage => ({
-  ...{ ...PLAIN_PASSAGE, time: TIME, beats: 8 * BEAT, neck: STANDARD_NECK, notes, ...more },
+  ...PLAIN_PASSAGE,
+  time: TIME,
+  beats: 8 * BEAT,
+  neck: STANDARD_NECK,
+  notes,
+  ...more,
 });
 
 /** A bar's events: when, how long, what; `~` where it is tied on. */
@@ -119,7 +129,8 @@ describe('techniques', () => {
 
   test('slides move with their note and stay on the string', () => {
     const moved = shiftSlides([{ kind: 'slide', from: 3, to: 20 }, { kind: 'mute' }], 5, {
-      ...{ low: 0, high: 22 },
+      low: 0,
+      high: 22,
     });
     expect(moved).toEqual([{ kind: 'slide', from: 8, to: 22 }, { kind: 'mute' }]);
     expect(shiftSlides([{ kind: 'slide', from: 3 }], -5, { low: 2, high: 22 })).toEqual([

@@ -27,7 +27,9 @@
   const layout = $derived(
     layOut(neck, {
       ...measuresIn({ width, height: null }, stringCount(neck)),
-      ...{ leftHanded, played: drill.zone, wires: wires.current },
+      leftHanded,
+      played: drill.zone,
+      wires: wires.current,
     }),
   );
 

@@ -23,7 +23,8 @@
 
   function choose(changed: { kind?: string; chart?: string; zone?: string }) {
     const now = {
-      ...{ kind: wanted.kind ?? '', chart: wanted.chart ?? '' },
+      kind: wanted.kind ?? '',
+      chart: wanted.chart ?? '',
       zone: wanted.zone ? zoneWord(wanted.zone) : '',
       ...changed,
     };

@@ -71,13 +71,11 @@
       const last = place === drill.heard.length - 1;
       const beat = (2 * place + (last ? 1 : 0)) * BEAT;
       return chord.map((midi) => ({
-        ...{
-          part: 'comp' as const,
-          beat,
-          beats: last ? 3 * BEAT : (9 * BEAT) / 5,
-          midi,
-          velocity: 0.6,
-        },
+        part: 'comp' as const,
+        beat,
+        beats: last ? 3 * BEAT : (9 * BEAT) / 5,
+        midi,
+        velocity: 0.6,
       }));
     });
     const length = (2 * drill.heard.length + 3) * BEAT;

@@ -47,7 +47,9 @@ export function createSitting(dealt: () => Dealt) {
     const read = card.chart === null ? null : readChart(texts[card.chart]?.text ?? '');
     const chart = read?.ok ? read.chart : null;
     return makeDrill(card.kind, card.seed, {
-      ...{ neck, zone: card.zone, chords: chart?.chords ?? [] },
+      neck,
+      zone: card.zone,
+      chords: chart?.chords ?? [],
       key: chart ? readHarmony(chart).key.key : null,
     });
   });
@@ -77,8 +79,16 @@ export function createSitting(dealt: () => Dealt) {
     if (count === 0 || minutes < STINT.least || !first) return;
     const chart = cards.find((one) => one.chart !== null)?.chart ?? NO_CHART;
     void keepStint(id, {
-      ...{ at, chart, exercise: 'drills', zone: first.zone, extent: 'form' },
-      ...{ tempo: 1, tempoFrom: 1, minutes: Math.min(STINT.most, minutes), asked: count, note: '' },
+      at,
+      chart,
+      exercise: 'drills',
+      zone: first.zone,
+      extent: 'form',
+      tempo: 1,
+      tempoFrom: 1,
+      minutes: Math.min(STINT.most, minutes),
+      asked: count,
+      note: '',
       landed: outcome.filter((one) => one.right).length,
     });
   }

@@ -213,7 +213,10 @@ describe('approved answers', () => {
           ),
           ...(
             ask<{ steps?: Rows }>('voicings', {
-              ...{ chart, kind: 'drop-2', strings: [1, 2, 3, 4], path },
+              chart,
+              kind: 'drop-2',
+              strings: [1, 2, 3, 4],
+              path,
             }).steps ?? []
           ).map(said),
         ]),
@@ -235,8 +238,14 @@ describe('approved answers', () => {
         EXERCISES.flatMap((kind, index) => {
           const subdivision = SUBDIVISIONS[(index + which) % SUBDIVISIONS.length];
           const { title, goal, notes, warnings } = ask<Row & { notes?: Rows }>('exercise', {
-            ...{ chart: CHARTS[name], kind, subdivision, zone: { low: 3, high: 7 } },
-            ...{ strings: [2, 3, 4], melody, seed: which + 1, pattern: '<1 ~3 5 (2 7)1:q r' },
+            chart: CHARTS[name],
+            kind,
+            subdivision,
+            zone: { low: 3, high: 7 },
+            strings: [2, 3, 4],
+            melody,
+            seed: which + 1,
+            pattern: '<1 ~3 5 (2 7)1:q r',
           });
           return [said([title, goal, warnings] as Json), played(notes ?? [])];
         }),
@@ -249,7 +258,11 @@ describe('approved answers', () => {
       [1, 2].flatMap((seed) => {
         const subdivision = SUBDIVISIONS[(seed + which) % SUBDIVISIONS.length];
         const { notes, targets } = ask<{ notes: Rows; targets?: Rows }>('exercise', {
-          ...{ chart, kind: 'line', subdivision, zone: { low: 4, high: 8 }, seed },
+          chart,
+          kind: 'line',
+          subdivision,
+          zone: { low: 4, high: 8 },
+          seed,
         });
         return [`${name}, ${subdivision}, seed ${seed}`, played(notes), said(targets)];
       }),
@@ -313,7 +326,9 @@ describe('approved answers', () => {
       range(1, 7).map((seed) =>
         said(
           ask('drill', {
-            ...{ kind, seed, zone: { low: 4, high: 8 } },
+            kind,
+            seed,
+            zone: { low: 4, high: 8 },
             ...(seed % 2 === 0 ? { chart: CHARTS['a tune of ours'] } : {}),
           }),
         ),
@@ -332,8 +347,14 @@ describe('approved answers', () => {
       landed: number,
       tempo: number,
     ) => ({
-      ...{ at: day(days), chart, exercise, zone: { low: 3, high: 6 }, tempo, minutes: 5 },
-      ...{ asked: 10, landed },
+      at: day(days),
+      chart,
+      exercise,
+      zone: { low: 3, high: 6 },
+      tempo,
+      minutes: 5,
+      asked: 10,
+      landed,
     });
     const histories = [
       [],
@@ -348,7 +369,10 @@ describe('approved answers', () => {
     const lines = histories.flatMap((history, index) =>
       [12, 20, 45].flatMap((minutes) => {
         const { blocks, coverage } = ask<{ blocks: Rows; coverage: Rows }>('next-session', {
-          ...{ charts, history, minutes, now: day(0) },
+          charts,
+          history,
+          minutes,
+          now: day(0),
         });
         const touched = coverage.filter(({ state }) => state !== 'untouched');
         return [`history ${index}, ${minutes} minutes`, ...blocks.map(said), ...touched.map(said)];

@@ -174,8 +174,15 @@ describe('laws of reading', () => {
 
   test('a root spelled the convenient way is read as the other is', () => {
     const OTHER: Readonly<Record<string, string>> = {
-      ...{ C: 'B#', Db: 'C#', Eb: 'D#', E: 'Fb', F: 'E#', 'F#': 'Gb' },
-      ...{ Ab: 'G#', Bb: 'A#', B: 'Cb' },
+      C: 'B#',
+      Db: 'C#',
+      Eb: 'D#',
+      E: 'Fb',
+      F: 'E#',
+      'F#': 'Gb',
+      Ab: 'G#',
+      Bb: 'A#',
+      B: 'Cb',
     };
     const respelled = (symbol: string) =>
       symbol.replace(/^[A-G][b#]?/u, (root) => OTHER[root] ?? root);
@@ -183,7 +190,10 @@ describe('laws of reading', () => {
     const between = (words = '') => words.replace(/[#b][IViv]+/gu, 'between');
     const said = ({ chords, cadences, form }: Answer) => ({
       chords: chords.map(({ roman, diatonic, role, degrees }) => ({
-        ...{ diatonic, degrees, role: between(role), roman: between(roman) },
+        diatonic,
+        degrees,
+        role: between(role),
+        roman: between(roman),
       })),
       cadences: cadences.map(({ kind, from, to }) => [kind, from, to]),
       form,
@@ -411,7 +421,9 @@ describe('the neck', () => {
       },
     });
     const led = ask('voicings', {
-      ...{ chart: '| Dm7 | G7 | Cmaj7 |', kind: 'drop-2', strings: [1, 2, 3, 4] },
+      chart: '| Dm7 | G7 | Cmaj7 |',
+      kind: 'drop-2',
+      strings: [1, 2, 3, 4],
       start: { inversion: 'third' },
     }) as { steps: { inversion: string; held: string[]; moves: unknown[] }[] };
     expect(led.steps.map(({ inversion }) => inversion)).toEqual(['third', 'first', 'third']);
@@ -484,8 +496,23 @@ describe('choosing material', () => {
         ' ',
       );
     const sizes: Record<string, number> = {
-      ...{ '1': 0, b2: 1, '2': 2, '#2': 3, b3: 3, '3': 4, b4: 4, '4': 5, '#4': 6, b5: 6 },
-      ...{ '5': 7, '#5': 8, b6: 8, '6': 9, bb7: 9, b7: 10, '7': 11 },
+      '1': 0,
+      b2: 1,
+      '2': 2,
+      '#2': 3,
+      b3: 3,
+      '3': 4,
+      b4: 4,
+      '4': 5,
+      '#4': 6,
+      b5: 6,
+      '5': 7,
+      '#5': 8,
+      b6: 8,
+      '6': 9,
+      bb7: 9,
+      b7: 10,
+      '7': 11,
     };
     const roots = ['C', 'Db', 'D', 'Eb', 'E', 'F', 'F#', 'Gb', 'G', 'Ab', 'A', 'Bb', 'B'];
     for (const [quality, root] of some(pairs(qualities, roots), 120)) {
@@ -799,7 +826,10 @@ describe('open', () => {
 
   test('a chart by any format, with what was guessed', async () => {
     expect(await open('title: A\n| Dm7 | G7 |')).toEqual({
-      ...{ kind: 'chart', format: 'text', text: 'title: A\n| Dm7 | G7 |', remarks: [] },
+      kind: 'chart',
+      format: 'text',
+      text: 'title: A\n| Dm7 | G7 |',
+      remarks: [],
     });
     const tune = 'X:1\nT:One\nM:4/4\nL:1/4\nK:C\n"Dm7"DFAc|"G7"B4|\n';
     const abc = await open(tune);
@@ -823,14 +853,17 @@ describe('open', () => {
 
   test('a passage where there is no chart', async () => {
     expect(await open(TAB)).toMatchObject({
-      ...{ kind: 'passage', format: 'tab' },
+      kind: 'passage',
+      format: 'tab',
       notes: [{ string: 3, fret: 5, midi: 60, note: 'C' }, { midi: 62 }, { string: 2, midi: 64 }],
     });
   });
 
   test('chart text with a slip is kept; what is neither is refused with what it seems', async () => {
     expect(await open('| Dm7 | Xq |')).toMatchObject({
-      ...{ kind: 'chart', text: '| Dm7 | Xq |', remarks: [expect.stringContaining('Xq')] },
+      kind: 'chart',
+      text: '| Dm7 | Xq |',
+      remarks: [expect.stringContaining('Xq')],
     });
     for (const words of ['Dear all,\nnothing here.', '', '<html><p>no</p></html>', '{"a": 1}'])
       expect(await open(words)).toEqual({ refused: expect.stringMatching(/\.$/u) });
@@ -910,8 +943,14 @@ describe('next-session', () => {
 
   test('fills the minutes and tells what is covered', () => {
     const history = [10, 11, 12].map((day) => ({
-      ...{ at: `2026-06-${day}T18:00:00+02:00`, chart: 'one', exercise: 'targets' },
-      ...{ zone: { low: 5, high: 8 }, tempo: 90, minutes: 6, asked: 20, landed: 19 },
+      at: `2026-06-${day}T18:00:00+02:00`,
+      chart: 'one',
+      exercise: 'targets',
+      zone: { low: 5, high: 8 },
+      tempo: 90,
+      minutes: 6,
+      asked: 20,
+      landed: 19,
     }));
     const answer = ask('next-session', { charts, history, minutes: 25, now }) as Answer;
     expect(answer.blocks.reduce((sum, { minutes }) => sum + minutes, 0)).toBe(25);

@@ -77,7 +77,9 @@ async function readScore({ bytes }: OpenedFile): Promise<ChartOpened> {
   const [first, ...others] = melodies;
   if (!first) return { ok: true, chart: plain };
   const charts = melodies.map(({ name, plan, remarks }): OpenedChart => ({
-    ...{ ...plain, plan, label: name },
+    ...plain,
+    plan,
+    label: name,
     remarks: [...plain.remarks, ...remarks],
   }));
   if (others.length === 0) return { ok: true, chart: { ...plain, ...charts[0], label: '' } };
@@ -168,7 +170,9 @@ function overForm(
   );
   return bars.flatMap(({ beat: begins, section, sourceBar }) =>
     (byBar.get((starts[section] ?? 0) + sourceBar) ?? []).map(({ beat, beats, midi }) => ({
-      ...{ beat: begins + beat, beats, midi },
+      beat: begins + beat,
+      beats,
+      midi,
     })),
   );
 }

@@ -27,7 +27,8 @@ export interface MenuItem {
 /** Prints the screen, once the menu is gone from the page, or saves what would be printed as a PDF. */
 export const paperItems = (name: () => string): readonly MenuItem[] => [
   {
-    ...{ name: 'Print', begins: true },
+    name: 'Print',
+    begins: true,
     run: () => setTimeout(() => void paperReady().then(() => window.print()), 100),
   },
   {

@@ -112,7 +112,9 @@ async function sendSound(key: string, path: string): Promise<boolean> {
   const sound = await soundOf(key);
   if (!sound) return true;
   const response = await fetch(`${path}/sound`, {
-    ...{ method: 'PUT', headers: { 'content-type': 'audio/wav' }, body: sound },
+    method: 'PUT',
+    headers: { 'content-type': 'audio/wav' },
+    body: sound,
   }).catch(() => null);
   if (!response || isAway(response.status)) return false;
   if (!response.ok) warn(`The sound was not kept. ${await messageOf(response)}`);
@@ -312,15 +314,15 @@ export async function send({
   if (sound) lasting = (await keepSound(key, sound)) && lasting;
   hold(key, {
     // As it will be read again: what is undefined is not there.
-    ...{
-      path,
-      method,
-      what,
-      revision,
-      at: before?.at ?? moment(),
-      fields: JSON.parse(JSON.stringify(fields)) as Fields,
-    },
-    ...{ base: base && { ...base }, sent: before?.sent ?? [], theirs: before?.theirs ?? null },
+    path,
+    method,
+    what,
+    revision,
+    at: before?.at ?? moment(),
+    fields: JSON.parse(JSON.stringify(fields)) as Fields,
+    base: base && { ...base },
+    sent: before?.sent ?? [],
+    theirs: before?.theirs ?? null,
     remember: made.remember ?? false,
     sound: (sound ?? null) !== null || before?.sound === true,
   });

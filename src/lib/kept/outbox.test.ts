@@ -12,8 +12,13 @@ import { saved } from '$lib/server/respond';
 import { deleteStint, listStints, saveStint } from '$lib/server/stints';
 
 const STINT = stintSchema.parse({
-  ...{ at: '2026-06-15T18:00:00+02:00', chart: 'abc', exercise: 'targets' },
-  ...{ zone: { low: 5, high: 8 }, tempoFrom: 90, tempo: 96, minutes: 4.5 },
+  at: '2026-06-15T18:00:00+02:00',
+  chart: 'abc',
+  exercise: 'targets',
+  zone: { low: 5, high: 8 },
+  tempoFrom: 90,
+  tempo: 96,
+  minutes: 4.5,
 });
 const PATH = '/api/stints/madehere1';
 
@@ -62,7 +67,10 @@ type Page = Awaited<ReturnType<typeof page>>;
 
 const keepOn = (on: Page, changed: object = {}, revision = 0, base: object | null = null) =>
   on.send({
-    ...{ path: PATH, fields: { ...STINT, ...changed }, revision, what: 'The stint' },
+    path: PATH,
+    fields: { ...STINT, ...changed },
+    revision,
+    what: 'The stint',
     base: base && { ...STINT, ...base },
   });
 
@@ -214,7 +222,9 @@ describe('the outbox', () => {
   describe('answers to one card that was dealt again and again', () => {
     const answer = (on: Page, seen: number) =>
       on.send({
-        ...{ path: '/api/cards', method: 'POST', what: 'This card’s answer' },
+        path: '/api/cards',
+        method: 'POST',
+        what: 'This card’s answer',
         fields: { id: 'a-card', right: true, seen, answer: `the-answer-${seen}` },
       });
     const seen = async () =>

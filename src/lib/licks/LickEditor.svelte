@@ -171,7 +171,8 @@
   const layout = $derived(
     layOut(neck, {
       ...measuresIn({ width, height: null }, stringCount(neck)),
-      ...{ leftHanded: instrument.leftHanded, wires: wires.current },
+      leftHanded: instrument.leftHanded,
+      wires: wires.current,
       ...(zone ? { played: zone } : {}),
     }),
   );
@@ -229,7 +230,8 @@
 
   /** What is typed into a field that is kept otherwise than it is typed, until the field is left. */
   const drafts = $state<{ chords: string | null; tags: string | null }>({
-    ...{ chords: null, tags: null },
+    chords: null,
+    tags: null,
   });
 </script>
 

@@ -103,7 +103,10 @@
 
   const ROW = 46;
   const rows = createWindowed({
-    ...{ count: () => found.length, estimate: ROW, list: () => list, own: true },
+    count: () => found.length,
+    estimate: ROW,
+    list: () => list,
+    own: true,
   });
   const shown = $derived(found.slice(rows.from, rows.to));
 

@@ -39,7 +39,9 @@ export const createLick = (lick: Lick): Promise<string | null> =>
 /** Keeps a lick in the book, while the server is away too. */
 export const keepLick = (lick: Lick): Promise<Sent> =>
   send({
-    ...{ path: `/api/licks/${freshId()}`, fields: { ...contentOf(lick) }, revision: 0 },
+    path: `/api/licks/${freshId()}`,
+    fields: { ...contentOf(lick) },
+    revision: 0,
     what: 'The lick',
   });
 
@@ -51,8 +53,10 @@ export const keepTake = (
   sound: Blob | null,
 ): Promise<Sent> =>
   send({
-    ...{ path: `/api/takes/${id}`, fields: { takeOf, ...contentOf(lick) } },
-    ...{ what: 'The take', sound },
+    path: `/api/takes/${id}`,
+    fields: { takeOf, ...contentOf(lick) },
+    what: 'The take',
+    sound,
   });
 
 /** Where the sound of a take is. */

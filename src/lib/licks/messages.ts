@@ -26,7 +26,9 @@ const takeOf = text(60);
 export const takeRequest = z.object({ takeOf, ...content });
 
 const stored = z.object({
-  ...{ id: z.string(), revision: z.int(), ...content },
+  id: z.string(),
+  revision: z.int(),
+  ...content,
   /** The chart it is a take of; null for a lick of the book. */
   takeOf: z._default(z.nullable(takeOf), null),
   /** Bytes of its sound, where that was kept. */
@@ -38,7 +40,11 @@ export type StoredLick = z.infer<typeof stored>;
 
 /** What of a lick its writer says: the rest is the server's. */
 export const contentOf = ({ title, tags, source, chart, notes }: Lick): Lick => ({
-  ...{ title, tags, source, chart, notes },
+  title,
+  tags,
+  source,
+  chart,
+  notes,
 });
 
 /** What the list of licks shows of one, and is searched in. */

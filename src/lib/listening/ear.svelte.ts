@@ -61,7 +61,9 @@ async function microphone(id: string): Promise<MediaStream> {
     audio: {
       ...(id === '' ? {} : { deviceId: { exact: id } }),
       // What is made for talking would eat a guitar's notes.
-      ...{ echoCancellation: false, noiseSuppression: false, autoGainControl: false },
+      echoCancellation: false,
+      noiseSuppression: false,
+      autoGainControl: false,
       channelCount: 1,
     },
   });

@@ -35,7 +35,10 @@ export function keepLists(open: () => string | null): () => void {
     // What is open stays open, whatever comes first in the list from now on, and its session goes on.
     if (id !== null && location.pathname === list)
       await goto(`${list}/${id}${location.search}`, {
-        ...{ replaceState: true, keepFocus: true, noScroll: true, invalidateAll: true },
+        replaceState: true,
+        keepFocus: true,
+        noScroll: true,
+        invalidateAll: true,
       });
     else await askAnew();
   }

@@ -32,7 +32,9 @@
     const url = new URL(page.url);
     change(url.searchParams);
     void goto(`${url.pathname}?${url.searchParams.toString()}`, {
-      ...{ keepFocus: true, noScroll: true, replaceState: true },
+      keepFocus: true,
+      noScroll: true,
+      replaceState: true,
     });
   }
   const length = (to: number) =>

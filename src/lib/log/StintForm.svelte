@@ -29,8 +29,13 @@
     const at = new Date(day);
     const stint = stintSchema.safeParse({
       at: Number.isNaN(at.getTime()) ? day : localMoment(at),
-      ...{ chart: of?.id ?? '', exercise, zone: frets, extent: 'form', minutes },
-      ...{ tempo, tempoFrom: tempo },
+      chart: of?.id ?? '',
+      exercise,
+      zone: frets,
+      extent: 'form',
+      minutes,
+      tempo,
+      tempoFrom: tempo,
       asked: went === '' ? null : SAID.asked,
       landed: went === '' ? null : SAID[went],
       note: '',

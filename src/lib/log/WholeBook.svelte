@@ -23,7 +23,9 @@
     if (!file) return null;
     problem = '';
     const response = await fetch(`/api/archive?mode=${mode}${preview ? '&preview=1' : ''}`, {
-      ...{ method: 'POST', headers: { 'content-type': 'application/zip' }, body: file },
+      method: 'POST',
+      headers: { 'content-type': 'application/zip' },
+      body: file,
     }).catch(() => null);
     if (!response) problem = 'The server does not answer. Nothing was changed.';
     else if (!response.ok) problem = await messageOf(response);

@@ -23,8 +23,11 @@ export const keepStint = (
   was: StoredStint | null = null,
 ): Promise<Sent> =>
   send({
-    ...{ path: `${STINTS}/${id}`, fields: stint, what: 'The log entry' },
-    ...{ revision: was?.revision ?? 0, base: was && contentOf(was) },
+    path: `${STINTS}/${id}`,
+    fields: stint,
+    what: 'The log entry',
+    revision: was?.revision ?? 0,
+    base: was && contentOf(was),
   });
 
 /** A stint with what is newer than the page: what waits for the server, and what it has acknowledged since. */

@@ -3,9 +3,17 @@ import { readCsv, stintsAsCsv } from './csv';
 import type { StintContent } from './messages';
 
 const CONTENT: StintContent = {
-  ...{ at: '2026-06-15T18:00:00+02:00', chart: 'abc', exercise: 'targets' },
-  ...{ zone: { low: 5, high: 8 }, extent: 'section', tempoFrom: 90, tempo: 96, minutes: 4.5 },
-  ...{ asked: 20, landed: 18, note: '' },
+  at: '2026-06-15T18:00:00+02:00',
+  chart: 'abc',
+  exercise: 'targets',
+  zone: { low: 5, high: 8 },
+  extent: 'section',
+  tempoFrom: 90,
+  tempo: 96,
+  minutes: 4.5,
+  asked: 20,
+  landed: 18,
+  note: '',
 };
 const STINT = { ...CONTENT, id: 'one', time: 0, revision: 1 };
 const HEADS =

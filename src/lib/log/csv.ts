@@ -57,7 +57,9 @@ export function readCsv(text: string): CsvRead {
     );
     const { low, high, tempoFrom, ...rest } = cells;
     const read = safeParse(stintSchema, {
-      ...{ ...rest, zone: { low, high }, tempoFrom: tempoFrom ?? rest['tempo'] },
+      ...rest,
+      zone: { low, high },
+      tempoFrom: tempoFrom ?? rest['tempo'],
     });
     if (!read.success) {
       const where = read.error.issues[0]?.path.at(-1) ?? 'something';

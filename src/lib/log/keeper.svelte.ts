@@ -42,8 +42,13 @@ export function keepsStints(playing: () => Playing | null) {
     const heard = asked > 0;
     const word = said === null ? null : SAID[said];
     return {
-      ...{ at, chart: began.chart, exercise: began.exercise, zone: began.zone, extent },
-      ...{ tempoFrom: Math.round(began.tempo), tempo: Math.round(tempo) },
+      at,
+      chart: began.chart,
+      exercise: began.exercise,
+      zone: began.zone,
+      extent,
+      tempoFrom: Math.round(began.tempo),
+      tempo: Math.round(tempo),
       minutes: Math.min(STINT.most, (performance.now() - since) / 60_000),
       asked: heard ? asked : word === null ? null : SAID.asked,
       landed: heard ? landed : word,
@@ -75,8 +80,13 @@ export function keepsStints(playing: () => Playing | null) {
     if (!now) return;
     latest = now;
     const began: Going = {
-      ...{ at: localMoment(), since: performance.now(), began: now },
-      ...{ id: freshId(), asked: 0, landed: 0, said: null },
+      at: localMoment(),
+      since: performance.now(),
+      began: now,
+      id: freshId(),
+      asked: 0,
+      landed: 0,
+      said: null,
     };
     going = began;
     const timer = setInterval(() => write(began), EVERY);

@@ -39,7 +39,10 @@ export function dayName(day: string, today: string): string {
   if (away === 0) return 'Today';
   if (away === 1) return 'Yesterday';
   const format = new Intl.DateTimeFormat('en-GB', {
-    ...{ weekday: 'long', day: 'numeric', month: 'long', timeZone: 'UTC' },
+    weekday: 'long',
+    day: 'numeric',
+    month: 'long',
+    timeZone: 'UTC',
     ...(away > 300 ? { year: 'numeric' as const } : {}),
   });
   return format.format(new Date(day));

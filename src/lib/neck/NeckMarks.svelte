@@ -23,7 +23,9 @@
       const { fret, string, kind, label } = mark;
       const long = label.length > 2;
       return {
-        ...{ id: placeId(mark), kind, label },
+        id: placeId(mark),
+        kind,
+        label,
         look: `${labelClass(mark)} ${long ? 'text-[0.81em]' : ''}`,
         x: layout.finger(fret),
         y: layout.string(string) + (long ? 3.8 : 4.5) * layout.noteScale,

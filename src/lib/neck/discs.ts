@@ -162,7 +162,10 @@ export function discPaths(
   return [...paths]
     .sort(([, a], [, b]) => a.level - b.level)
     .map(([id, { disc, level, d }]) => ({
-      ...{ id, level, d, class: disc.class },
+      id,
+      level,
+      d,
+      class: disc.class,
       width: disc.width && short(disc.width * layout.noteScale),
       dash: disc.class === DASHED ? '3 3' : undefined,
     }));

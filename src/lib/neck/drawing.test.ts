@@ -137,7 +137,12 @@ describe('plain marks', () => {
 });
 
 const mark = (fret: number, now: Weight | null, next: Weight | null): DrawnMark => ({
-  ...{ kind: 'change', string: 3, fret, label: '', now, next },
+  kind: 'change',
+  string: 3,
+  fret,
+  label: '',
+  now,
+  next,
   mark: marked({ fret }),
 });
 /** The circles of a path: where they stand and how large they are. */
@@ -191,7 +196,11 @@ describe('layouts', () => {
         const measures = measuresIn({ width, height: heightFor(72, 6) }, 6, false);
         const frets = fretsBeside(STANDARD_NECK, played, 1);
         const layout = layOut(STANDARD_NECK, {
-          ...{ ...measures, leftHanded: false, frets, played, flagged: true },
+          ...measures,
+          leftHanded: false,
+          frets,
+          played,
+          flagged: true,
         });
         const between = Math.min(
           ...[1, 2, 3, 4].map((by) => layout.finger(low + by) - layout.finger(low + by - 1)),
@@ -224,7 +233,8 @@ describe('layouts', () => {
       fc.property(rooms, ({ width, height, strings, low, frets, view, leftHanded }) => {
         const neck = makeNeck({
           tuning: ['E2', 'A2', 'D3', 'G3', 'B3', 'E4', 'A4', 'D5'].slice(0, strings),
-          ...{ frets: 22, capo: 0 },
+          frets: 22,
+          capo: 0,
         });
         if (!neck.ok) throw new Error(neck.message);
         const zone = { low, high: Math.min(22, low + frets) };
@@ -233,7 +243,9 @@ describe('layouts', () => {
         const layout = layOut(neck.neck, {
           ...measuresIn({ width, height }, strings, !zoneOnly),
           ...(zoneOnly ? { frets: fretsBeside(neck.neck, zone, 1) } : {}),
-          ...{ leftHanded, played, wires: wiresOf(22, view === 'focus' ? zone : null) },
+          leftHanded,
+          played,
+          wires: wiresOf(22, view === 'focus' ? zone : null),
         });
         for (const look of looks)
           for (const fret of [played.low, played.high - 1]) {

@@ -48,7 +48,12 @@ const MARGIN = 10;
 
 /** The large neck of a list: room above its strings and for fret numbers below. */
 export const LARGE = {
-  ...{ width: 1240, stringGap: 27, above: 30, below: 30, openSpace: 34, noteScale: 1 },
+  width: 1240,
+  stringGap: 27,
+  above: 30,
+  below: 30,
+  openSpace: 34,
+  noteScale: 1,
 } as const;
 
 /** What a screen gives its neck, in pixels. */
@@ -89,8 +94,11 @@ export function measuresIn(
   const free = height === null ? USUAL_GAP : (height - EDGES.above - EDGES.below) / strings;
   const stringGap = Math.max(LEAST_GAP, Math.min(WIDEST_GAP, free));
   return {
-    ...{ width: whole ? Math.max(WHOLE, width) : width, stringGap, openSpace: stringGap + 6 },
-    ...{ above: EDGES.above + stringGap / 2, below: EDGES.below + stringGap / 2 },
+    width: whole ? Math.max(WHOLE, width) : width,
+    stringGap,
+    openSpace: stringGap + 6,
+    above: EDGES.above + stringGap / 2,
+    below: EDGES.below + stringGap / 2,
   };
 }
 
@@ -120,7 +128,12 @@ const FLAGGED = FLAG.note + WIDEST / 2 + 3 * FLAG.between + FLAG.least;
 /** A neck in a grid. */
 export const SMALL = {
   // On paper, three beside one another, its smallest label is still 7 points high.
-  ...{ width: 240, stringGap: 32, above: 17, below: 30, openSpace: 28, noteScale: 0.92 },
+  width: 240,
+  stringGap: 32,
+  above: 17,
+  below: 30,
+  openSpace: 28,
+  noteScale: 0.92,
 } as const;
 
 export function layOut(neck: Neck, measures: NeckMeasures): NeckLayout {

@@ -45,7 +45,8 @@ export function plainMarks(
     const name = labels === 'name' ? showNote(note) : showOver(chord, degree);
     return {
       kind: 'plain',
-      ...{ string, fret },
+      string,
+      fret,
       label: labels === 'finger' ? finger : name,
       weight: bends ? 'blue' : weightOver(chord, degree),
       changed: moved !== null && halfSteps(degree) === halfSteps(moved),
@@ -57,7 +58,10 @@ export function plainMarks(
   );
   return [
     ...[...around.values()].map(({ string, fret, note }): DrawnMark => ({
-      ...{ kind: 'ground', string, fret, label: '' },
+      kind: 'ground',
+      string,
+      fret,
+      label: '',
       weight: weightOver(chord, degreeOver(chord, note)),
     })),
     ...fingerShape(places, chord.root).map(({ finger, ...place }) =>

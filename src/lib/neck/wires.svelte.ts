@@ -1,4 +1,5 @@
 /** Room for the zone along the drawn neck, changing smoothly as the zone moves. */
+import { untrack } from 'svelte';
 import { cubicOut } from 'svelte/easing';
 import { prefersReducedMotion, Tween } from 'svelte/motion';
 import { wiresOf } from '$core/neck/geometry';
@@ -20,7 +21,10 @@ export function createWires(wanted: () => Wanted): { readonly current: readonly 
     const { neck, focus } = wanted();
     return [...wiresOf(neck.frets, focus)];
   });
-  const tween = new Tween(goal, { duration: CHANGE, easing: cubicOut });
+  const tween = new Tween(
+    untrack(() => goal),
+    { duration: CHANGE, easing: cubicOut },
+  );
   $effect(() => {
     const to = goal;
     if (prefersReducedMotion.current || tween.target.length !== to.length)

@@ -45,8 +45,12 @@ import { NAME_FACE, NAME_SIZE, nameOf, type PlacedName, standApart } from './nam
 import { quarterOf } from '$core/time/metre';
 
 const DURATIONS = {
-  ...{ whole: 'w', half: 'h', quarter: 'q' },
-  ...{ eighth: '8', '16th': '16', '32nd': '32' },
+  whole: 'w',
+  half: 'h',
+  quarter: 'q',
+  eighth: '8',
+  '16th': '16',
+  '32nd': '32',
 } as const;
 /** The face of the degrees, with real signs for accidentals. */
 const PLAIN = "'Atkinson Hyperlegible Next Variable', 'Corvel Signs', sans-serif";

@@ -9,8 +9,11 @@ const played = (beat: number, beats: number, string = 3) =>
 
 const NOTES = [played(0, 1), played(0, 1, 2), played(1, 0.5), played(2, 1 / 3)];
 const PASSAGE: Passage = {
-  ...{ ...PLAIN_PASSAGE, time: { beats: 4, unit: 4 }, beats: 4 },
-  ...{ neck: STANDARD_NECK, notes: NOTES },
+  ...PLAIN_PASSAGE,
+  time: { beats: 4, unit: 4 },
+  beats: 4,
+  neck: STANDARD_NECK,
+  notes: NOTES,
 };
 const indices = (notes: Passage['notes']) => notes.map((one) => NOTES.indexOf(one));
 

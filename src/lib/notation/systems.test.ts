@@ -21,19 +21,21 @@ const SCREEN: SheetOptions = { width: 1000, medium: 'screen', degrees: true };
 function sheetOf(bars: number, more: Partial<Passage> = {}): Passage {
   const notes = Array.from({ length: 8 * bars }, (_, index) =>
     struck({
-      ...{
-        beat: (index * BEAT) / 2,
-        beats: BEAT / 2,
-        string: 3,
-        fret: 5,
-        note: note('C'),
-        chord: 0,
-      },
+      beat: (index * BEAT) / 2,
+      beats: BEAT / 2,
+      string: 3,
+      fret: 5,
+      note: note('C'),
+      chord: 0,
     }),
   );
   return {
-    ...{ ...PLAIN_PASSAGE, time: { beats: 4, unit: 4 }, beats: 4 * bars * BEAT },
-    ...{ neck: STANDARD_NECK, notes, ...more },
+    ...PLAIN_PASSAGE,
+    time: { beats: 4, unit: 4 },
+    beats: 4 * bars * BEAT,
+    neck: STANDARD_NECK,
+    notes,
+    ...more,
   };
 }
 const barsIn = (passage: Passage, changed: Partial<SheetOptions> = {}) =>
@@ -59,7 +61,7 @@ describe('systems', () => {
 
   test('say where they begin and end, and whether a note is held into them', () => {
     const notes = [
-      struck({ ...{ beat: 0, beats: 8 * BEAT, string: 3, fret: 5 }, note: note('C'), chord: 0 }),
+      struck({ beat: 0, beats: 8 * BEAT, string: 3, fret: 5, note: note('C'), chord: 0 }),
     ];
     const lines = layOutSheet(sheetOf(2, { notes }), { ...SCREEN, width: 120 });
     expect(lines.map(({ from, to, tiedIn }) => [inBeats(from), inBeats(to), tiedIn])).toEqual([
@@ -88,11 +90,7 @@ describe('systems', () => {
     const at = (fret: number, string: number, more: object = {}) =>
       sheetOf(1, {
         notes: [
-          struck({
-            ...{ beat: 0, beats: 4 * BEAT, string, fret, chord: 0 },
-            note: note('C'),
-            ...more,
-          }),
+          struck({ beat: 0, beats: 4 * BEAT, string, fret, chord: 0, note: note('C'), ...more }),
         ],
       });
     expect(heights(at(20, 1))?.staff).toBeGreaterThan(36);

@@ -16,24 +16,26 @@ const faces = createFaces(load);
 
 const BLACK = { colour: [0, 0, 0], opacity: 1 } as const;
 const words = (text: string, y: number, more: Partial<Words> = {}): Sheet['drawings'][number] => ({
-  ...{
-    kind: 'words',
-    text,
-    matrix: [1, 0, 0, 1, 0, 0],
-    x: 10,
-    y,
-    size: 16,
-    weight: 400,
-    end: null,
-  },
-  ...{
-    families: ['Atkinson Hyperlegible Next Variable', 'Corvel Signs', 'sans-serif'],
-    fill: BLACK,
-  },
-  ...{ width: 200, ...more, top: y - 16, bottom: y + 4 },
+  kind: 'words',
+  text,
+  matrix: [1, 0, 0, 1, 0, 0],
+  x: 10,
+  y,
+  size: 16,
+  weight: 400,
+  end: null,
+  families: ['Atkinson Hyperlegible Next Variable', 'Corvel Signs', 'sans-serif'],
+  fill: BLACK,
+  width: 200,
+  ...more,
+  top: y - 16,
+  bottom: y + 4,
 });
 const sheetOf = (drawings: Sheet['drawings'], height = 400): Sheet => ({
-  ...{ width: 700, height, background: null, drawings },
+  width: 700,
+  height,
+  background: null,
+  drawings,
   wholes: drawings.map(({ top, bottom }) => ({ top, bottom })),
 });
 
@@ -152,11 +154,11 @@ describe('a PDF', () => {
 
   test('shapes are vectors with their colours', async () => {
     const shape: Drawing = {
-      ...{ kind: 'outline', path: 'M0 0h10v10h-10Z', matrix: [2, 0, 0, 2, 5, 5] },
-      ...{
-        fill: { colour: [255, 0, 0], opacity: 0.5 },
-        stroke: { ...BLACK, width: 2, dash: [3, 2], cap: 'round' },
-      },
+      kind: 'outline',
+      path: 'M0 0h10v10h-10Z',
+      matrix: [2, 0, 0, 2, 5, 5],
+      fill: { colour: [255, 0, 0], opacity: 0.5 },
+      stroke: { ...BLACK, width: 2, dash: [3, 2], cap: 'round' },
     };
     const { text } = await read(sheetOf([{ ...shape, top: 5, bottom: 25 }]));
     expect(text).toContain('/ca 0.5');

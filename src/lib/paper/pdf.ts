@@ -108,12 +108,16 @@ async function words(pdf: Pdf, drawing: Words, options: PdfOptions): Promise<voi
           pen += glyph.advanceWidth * scale;
         }
       } else {
+        // The library's types do not know that it can stretch.
+        const options: PDFKit.Mixins.TextOptions & { readonly horizontalScaling: number } = {
+          lineBreak: false,
+          baseline: 'alphabetic',
+          horizontalScaling: stretch * 100,
+        };
         pdf
           .font(face.bytes as never)
           .fontSize(size)
-          .text(run, at, y, {
-            ...{ lineBreak: false, baseline: 'alphabetic', horizontalScaling: stretch * 100 },
-          });
+          .text(run, at, y, options);
       }
       at += (measured[index] ?? 0) * (face.outlined ? 1 : stretch);
     }
@@ -133,12 +137,13 @@ export async function writePdf(sheet: Sheet, options: PdfOptions): Promise<Uint8
   const scale = PIXEL * Math.min(1, room.width / sheet.width);
   const tops = cutPages(sheet.wholes, sheet.height, (height - 2 * MARGIN) / scale);
   const pdf = new PDFDocument({
-    ...{ size: [width, height], margin: 0, autoFirstPage: false, font: null as never },
-    ...{
-      info: { Title: title, Creator: 'Corvel', Producer: 'Corvel' },
-      lang: 'en',
-      pdfVersion: '1.7',
-    },
+    size: [width, height],
+    margin: 0,
+    autoFirstPage: false,
+    font: null as never,
+    info: { Title: title, Creator: 'Corvel', Producer: 'Corvel' },
+    lang: 'en',
+    pdfVersion: '1.7',
   });
   const written = toBytes(pdf);
   for (const [page, top] of tops.entries()) {

@@ -97,7 +97,8 @@ export async function readPrinted(room: Room): Promise<Sheet> {
   try {
     await tick();
     return await readLaidOut({
-      ...{ room, paper: true },
+      room,
+      paper: true,
       fill: (page) => {
         const body = page.importNode(document.body, true);
         body.querySelectorAll('script, iframe').forEach((one) => one.remove());
@@ -113,6 +114,7 @@ export async function readPrinted(room: Room): Promise<Sheet> {
 /** Reads parts of the page under one another, as they look in the light theme on a screen of a size. */
 export const readParts = (room: Room, parts: readonly Element[]): Promise<Sheet> =>
   readLaidOut({
-    ...{ room, paper: false },
+    room,
+    paper: false,
     fill: (page) => page.body.append(...parts.map((part) => page.importNode(part, true))),
   });

@@ -138,9 +138,18 @@ export function readSheet(root: HTMLElement): Sheet {
     for (const { rect, text: said, right } of lines) {
       const { top, bottom, left } = rect;
       drawings.push({
-        ...{ kind: 'words', text: shown(said), matrix: PLAIN, x: left, width: right - left },
-        ...{ y: top + rect.height * ascentOf(style), size, families: familiesOf(style.fontFamily) },
-        ...{ weight: Number(style.fontWeight) || 400, end, top, bottom },
+        kind: 'words',
+        text: shown(said),
+        matrix: PLAIN,
+        x: left,
+        width: right - left,
+        y: top + rect.height * ascentOf(style),
+        size,
+        families: familiesOf(style.fontFamily),
+        weight: Number(style.fontWeight) || 400,
+        end,
+        top,
+        bottom,
         fill: { ...fill, opacity: fill.opacity * opacity },
       });
       wholes.push({ top, bottom });
@@ -155,7 +164,12 @@ export function readSheet(root: HTMLElement): Sheet {
     const put = (path: string, fill: ReturnType<typeof paint>) => {
       if (fill)
         drawings.push({
-          ...{ kind: 'outline', path, matrix: PLAIN, stroke: null, top, bottom },
+          kind: 'outline',
+          path,
+          matrix: PLAIN,
+          stroke: null,
+          top,
+          bottom,
           fill: { ...fill, opacity: fill.opacity * opacity },
         });
     };
@@ -179,7 +193,11 @@ export function readSheet(root: HTMLElement): Sheet {
       const half = first / 2;
       if (colour)
         drawings.push({
-          ...{ kind: 'outline', matrix: PLAIN, fill: null, top, bottom },
+          kind: 'outline',
+          matrix: PLAIN,
+          fill: null,
+          top,
+          bottom,
           path: rectangle(left + half, top + half, width - first, height - first, round),
           stroke: {
             ...colour,
@@ -212,15 +230,19 @@ export function readSheet(root: HTMLElement): Sheet {
     const size = px(style.fontSize);
     const y = rect.top + rect.height / 2 + size * 0.35;
     drawings.push({
-      ...{
-        kind: 'words',
-        text: element.value,
-        matrix: PLAIN,
-        x: rect.left + px(style.paddingLeft),
-        y,
-      },
-      ...{ size, families: familiesOf(style.fontFamily), weight: Number(style.fontWeight) || 400 },
-      ...{ fill, end: rect.right, width: rect.width, top: rect.top, bottom: rect.bottom },
+      kind: 'words',
+      text: element.value,
+      matrix: PLAIN,
+      x: rect.left + px(style.paddingLeft),
+      y,
+      size,
+      families: familiesOf(style.fontFamily),
+      weight: Number(style.fontWeight) || 400,
+      fill,
+      end: rect.right,
+      width: rect.width,
+      top: rect.top,
+      bottom: rect.bottom,
     });
   }
 
@@ -246,14 +268,19 @@ export function readSheet(root: HTMLElement): Sheet {
           const shown = content.trim();
           const length = Math.min(shown.length, seen - at);
           drawings.push({
-            ...{ kind: 'words', text: shown, matrix: matrixOf(element as SVGGraphicsElement) },
-            ...{ x: start.x, y: start.y, size: px(style.fontSize) },
-            ...{ families: familiesOf(style.fontFamily), weight: Number(style.fontWeight) || 400 },
-            ...{
-              fill: { ...fill, opacity: fill.opacity * opacity * px(style.fillOpacity || '1') },
-            },
-            ...{ end: null, width: whole.getSubStringLength(at, Math.max(1, length)) },
-            ...{ top: rect.top, bottom: rect.bottom },
+            kind: 'words',
+            text: shown,
+            matrix: matrixOf(element as SVGGraphicsElement),
+            x: start.x,
+            y: start.y,
+            size: px(style.fontSize),
+            families: familiesOf(style.fontFamily),
+            weight: Number(style.fontWeight) || 400,
+            fill: { ...fill, opacity: fill.opacity * opacity * px(style.fillOpacity || '1') },
+            end: null,
+            width: whole.getSubStringLength(at, Math.max(1, length)),
+            top: rect.top,
+            bottom: rect.bottom,
           });
           at += content.length - lead;
         }
@@ -284,21 +311,25 @@ export function readSheet(root: HTMLElement): Sheet {
       const cap = style.strokeLinecap;
       if (filled || drawn)
         drawings.push({
-          ...{ kind: 'outline', path, matrix: matrixOf(element as SVGGraphicsElement) },
+          kind: 'outline',
+          path,
+          matrix: matrixOf(element as SVGGraphicsElement),
           fill: filled && {
             ...filled,
             opacity: filled.opacity * own * px(style.fillOpacity || '1'),
           },
           stroke: drawn && {
             ...drawn,
-            ...{ opacity: drawn.opacity * own * px(style.strokeOpacity || '1'), width },
+            opacity: drawn.opacity * own * px(style.strokeOpacity || '1'),
+            width,
             dash:
               style.strokeDasharray === 'none'
                 ? []
                 : style.strokeDasharray.split(/[\s,]+/u).map(px),
             cap: cap === 'round' || cap === 'square' ? cap : 'butt',
           },
-          ...{ top: rect.top, bottom: rect.bottom },
+          top: rect.top,
+          bottom: rect.bottom,
         });
       return;
     }

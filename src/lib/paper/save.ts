@@ -44,7 +44,10 @@ async function pictureOf({
   return (
     blob && {
       png: await blob.arrayBuffer(),
-      ...{ x, y: y - size * 1.4, width: canvas.width / FINENESS, height: canvas.height / FINENESS },
+      x,
+      y: y - size * 1.4,
+      width: canvas.width / FINENESS,
+      height: canvas.height / FINENESS,
     }
   );
 }

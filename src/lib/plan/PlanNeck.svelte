@@ -55,7 +55,10 @@
     layOut(study.neck, {
       ...measuresIn({ width, height: bounded ? height : null }, stringCount(study.neck), !zoneOnly),
       ...(zoneOnly ? { frets: fretsBeside(study.neck, played, 1) } : {}),
-      ...{ leftHanded, played, wires: wires.current, flagged: !model.whole },
+      leftHanded,
+      played,
+      wires: wires.current,
+      flagged: !model.whole,
     }),
   );
   const labelContext = $derived(

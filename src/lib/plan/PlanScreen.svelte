@@ -101,7 +101,9 @@
     ...(study.chart
       ? [
           {
-            ...{ name: DETAILS, keys: 'K', begins: true },
+            name: DETAILS,
+            keys: 'K',
+            begins: true,
             sheet: { look: 'grid w-80 gap-3', content: details },
           },
         ]

@@ -13,7 +13,9 @@ export function laneOfMelody(chart: Chart, neck: Neck, melody: readonly PlayedNo
     if (!note) continue;
     const midi = pitchAt(neck, note);
     stops.push({
-      ...{ index, note: note.note, degree: degreeOver(chord, note.note) },
+      index,
+      note: note.note,
+      degree: degreeOver(chord, note.note),
       halfSteps: last === null ? 0 : midi - last,
     });
     last = midi;

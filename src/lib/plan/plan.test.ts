@@ -14,8 +14,12 @@ describe('the melody as a lane', () => {
   const chart = chartOf('key: C\n| Dm7 | G7 | Cmaj7 | % |');
   const played = (beat: number, beats: number, fret: number, name: string) =>
     struck({
-      ...{ beat: beat * BEAT, beats: beats * BEAT, string: 2, fret },
-      ...{ note: note(name), chord: null },
+      beat: beat * BEAT,
+      beats: beats * BEAT,
+      string: 2,
+      fret,
+      note: note(name),
+      chord: null,
     });
   const stops = (...melody: readonly ReturnType<typeof played>[]) =>
     laneOfMelody(chart, STANDARD_NECK, melody).map(

@@ -45,7 +45,10 @@
       const { programmeWav } = await import('$lib/audio/render');
       const { start, length } = programme;
       const bytes = await programmeWav(programme, {
-        ...{ from: start, to: length, gains: gainsOf(transport.mix), signal },
+        from: start,
+        to: length,
+        gains: gainsOf(transport.mix),
+        signal,
         onProgress: (done) => (share = done),
       });
       download(new File([new Uint8Array(bytes)], named('wav'), { type: 'audio/wav' }));

@@ -76,7 +76,8 @@
   });
   /** What sounds is said in words first, and drawn with the frame after. */
   const drawn = late(() => ({
-    ...{ moment: stage.standing.moment, ahead },
+    moment: stage.standing.moment,
+    ahead,
     near: stage.standing.change && stage.playing ? nearness(stage.standing.left) : 0,
   }));
   const near = $derived(drawn.current.near);

@@ -27,7 +27,12 @@ const NO_WAYS: readonly Place[] = [];
 
 /** Nothing: for a turn that is played from memory. */
 export const BLANK: Picture = {
-  ...{ marks: NO_MARKS, now: null, target: null, next: null, nextTarget: null, ways: NO_WAYS },
+  marks: NO_MARKS,
+  now: null,
+  target: null,
+  next: null,
+  nextTarget: null,
+  ways: NO_WAYS,
 };
 
 /** Whether two pictures are drawn alike: what they are made of is remembered, and the same again. */
@@ -47,7 +52,10 @@ export function picturesOf(
   const playedOver = ({ chord, material }: PlannedChord) => ({ chord, notes: material.notes });
   const make = (now: PlannedChord, next: PlannedChord | null): readonly DrawnMark[] => {
     const around = {
-      ...{ now: now.chord, next: next?.chord ?? null, key, zone },
+      now: now.chord,
+      next: next?.chord ?? null,
+      key,
+      zone,
       collection: now.material.collection,
     };
     return markNeck(neck, zone, playedOver(now), next && playedOver(next)).map((mark) =>

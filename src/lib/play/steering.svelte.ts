@@ -152,7 +152,8 @@ export function createSteering(study: Study, stage: Stage) {
       const size = LOOP_SIZES.find((one) => one === asked.get('extent'));
       const bpm = Number(asked.get('bpm'));
       stage.set({
-        ...{ line, sheet: null },
+        line,
+        sheet: null,
         ...(size ? { loop: loopAround(study.chart, index, size) } : {}),
         ...(bpm > 0 ? { tempo: withinTempo(bpm) } : {}),
       });

@@ -78,8 +78,11 @@
     if (!chart) return;
     const stays = staying();
     const id = await createLick({
-      ...{ title: `${chart.source.title || 'Untitled'}, the melody`, tags: ['melody'] },
-      ...{ source: 'mine', chart: document.text.slice(0, LICK_LIMITS.chart), notes: [] },
+      title: `${chart.source.title || 'Untitled'}, the melody`,
+      tags: ['melody'],
+      source: 'mine',
+      chart: document.text.slice(0, LICK_LIMITS.chart),
+      notes: [],
     });
     if (id === null) warn('The server does not answer.');
     else if (!(await stays())) inform('The melody is in Licks.');

@@ -156,7 +156,9 @@ export function createPractice(study: Study, from: number) {
       const { unit } = chart.source.time;
       const over = passage.notes.filter(({ chord }) => chord === index);
       const pattern = patternFrom({
-        ...{ neck, chord: played.chord, beat: played.beat },
+        neck,
+        chord: played.chord,
+        beat: played.beat,
         scale: [...material.notes, ...homeOf(key)],
         notes: notesOver(over, played.beat, played.beats),
         long: noteLength(settings.subdivision, unit),

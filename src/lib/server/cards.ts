@@ -24,7 +24,9 @@ type Card = Omit<DrillCard, 'seed' | 'seen'>;
 
 const cardOf = (kind: DrillKind, chart: string | null, zone: Zone): Card => ({
   id: `${kind} ${chart ?? 'general'} ${zone.low}-${zone.high}`,
-  ...{ kind, chart, zone },
+  kind,
+  chart,
+  zone,
 });
 
 /** Every card there may be of what is wanted, in the order in which they are met. */

@@ -160,7 +160,8 @@ export async function openDatabase(
     const backups = keepBackups(connection, folder);
     const opened = connection;
     return {
-      ...{ db, folder },
+      db,
+      folder,
       limited: null,
       backupDue: backups.due,
       backedUp: backups.made,
@@ -193,7 +194,8 @@ export function openToRead(folder: string, limited: 'read-only' | 'full'): OpenD
     inspect(connection, Object.keys(MIGRATIONS));
     checkTables(connection);
     return {
-      ...{ db: new Kysely<Tables>({ dialect: dialectOver(connection) }), folder: aside },
+      db: new Kysely<Tables>({ dialect: dialectOver(connection) }),
+      folder: aside,
       limited,
       backupDue: () => null,
       backedUp: () => undefined,

@@ -25,12 +25,24 @@ function threads(): Pools | null {
   if (!script) return null;
   pools ??= {
     questions: createPool({
-      ...{ script, size: 2, deadline: DEADLINE, patience: PATIENCE, queue: 64 },
-      ...{ idle: 15_000, warm: true, megabytes: 192 },
+      script,
+      size: 2,
+      deadline: DEADLINE,
+      patience: PATIENCE,
+      queue: 64,
+      idle: 15_000,
+      warm: true,
+      megabytes: 192,
     }),
     recordings: createPool({
-      ...{ script, size: 1, deadline: RECORDING_DEADLINE, patience: RECORDING_PATIENCE, queue: 4 },
-      ...{ idle: 15_000, warm: false, megabytes: 192 },
+      script,
+      size: 1,
+      deadline: RECORDING_DEADLINE,
+      patience: RECORDING_PATIENCE,
+      queue: 4,
+      idle: 15_000,
+      warm: false,
+      megabytes: 192,
     }),
   };
   return pools;

@@ -115,25 +115,21 @@ export async function putLick(
   const passage = passageOf(chart, key, neck, lick.title, overChart(chart, key, neck, moved));
   const zone = zoneOfLick(neck, moved);
   const sheet: PracticeSheet = {
-    ...{
-      id: randomUUID(),
-      name: lick.title.slice(0, 80) || 'A lick',
-      kind: 'line',
-      extent: 'whole',
-    },
-    ...{
-      subdivision: 'eighths',
-      from: index,
-      zone,
-      strings: [1, 2, 3],
-      group: 4,
-      seed: 1,
-      style: null,
-      octave: null,
-      pattern: null,
-      begin: null,
-      direction: null,
-    },
+    id: randomUUID(),
+    name: lick.title.slice(0, 80) || 'A lick',
+    kind: 'line',
+    extent: 'whole',
+    subdivision: 'eighths',
+    from: index,
+    zone,
+    strings: [1, 2, 3],
+    group: 4,
+    seed: 1,
+    style: null,
+    octave: null,
+    pattern: null,
+    begin: null,
+    direction: null,
     passage: writePassageJson(passage).content,
   };
   const next = writePlan(keepSheet(sheet)(plan));

@@ -143,7 +143,11 @@ describe('licks in the database', () => {
     const { db } = open;
     const id = await createLick(db, LICK);
     expect(await findLick(db, id)).toMatchObject({
-      ...{ id, revision: 1, takeOf: null, sound: null, ...LICK },
+      id,
+      revision: 1,
+      takeOf: null,
+      sound: null,
+      ...LICK,
     });
     const edited = { ...LICK, title: 'Over the wall' };
     expect(await saveLick(db, id, 1, edited)).toEqual({ kind: 'saved', revision: 2 });
@@ -161,7 +165,8 @@ describe('licks in the database', () => {
     expect(await saveLick(db, 'ofthepage', 0, LICK)).toEqual({ kind: 'saved', revision: 1 });
     expect(await listLicks(db)).toHaveLength(1);
     expect(await saveLick(db, 'ofthepage', 0, { ...LICK, title: 'Other' })).toMatchObject({
-      ...{ kind: 'conflict', current: { title: LICK.title, revision: 1 } },
+      kind: 'conflict',
+      current: { title: LICK.title, revision: 1 },
     });
     await deleteLick(db, 'ofthepage');
     expect(await saveLick(db, 'ofthepage', 0, LICK)).toEqual({ kind: 'missing' });

@@ -49,15 +49,23 @@ function lickOf(row: Row): StoredLick {
   const text = (name: (typeof TEXTS)[number]) => decode(row[name])?.text ?? '';
   const words = keptTags.safeParse(parsed(text('tags')));
   return {
-    ...{ id: text('id'), title: text('title'), source: text('source'), chart: text('chart') },
-    ...{ revision: row.revision, sound: row.sound, made: text('created_at') },
-    ...{ tags: words.data ?? [], notes: notesIn(text('notes')) },
+    id: text('id'),
+    title: text('title'),
+    source: text('source'),
+    chart: text('chart'),
+    revision: row.revision,
+    sound: row.sound,
+    made: text('created_at'),
+    tags: words.data ?? [],
+    notes: notesIn(text('notes')),
     takeOf: row.take_of === null ? null : text('take_of'),
   };
 }
 
 const contentOf = ({ title, tags, source, chart, notes }: Lick) => ({
-  ...{ title, source, chart },
+  title,
+  source,
+  chart,
   tags: JSON.stringify(tags),
   notes: JSON.stringify(notes),
 });
@@ -88,7 +96,9 @@ export async function listTitles(db: Db): Promise<readonly LickTitle[]> {
     const text = (name: (typeof SHOWN)[number]) => decode(row[name])?.text ?? '';
     const tags = keptTags.safeParse(parsed(text('tags'))).data ?? [];
     return {
-      ...{ id: text('id'), title: text('title'), tags },
+      id: text('id'),
+      title: text('title'),
+      tags,
       source: text('source'),
       chart: text('chart'),
     };
@@ -106,8 +116,13 @@ async function insert(db: Db, id: string, lick: Lick, takeOf: string | null): Pr
   const made = await db
     .insertInto('lick')
     .values({
-      ...{ id, ...contentOf(lick), take_of: takeOf, sound: null },
-      ...{ created_at: now, updated_at: now, deleted_at: null },
+      id,
+      ...contentOf(lick),
+      take_of: takeOf,
+      sound: null,
+      created_at: now,
+      updated_at: now,
+      deleted_at: null,
     })
     .onConflict((conflict) => conflict.doNothing())
     .executeTakeFirst();

@@ -38,8 +38,14 @@ afterEach(() => {
 
 function open(changed: Partial<PoolOptions> = {}): Pool<string, Reply> {
   pool = createPool({
-    ...{ script: join(folder, 'thread.cjs'), size: 2, deadline: 10_000, patience: 10_000 },
-    ...{ queue: 100, idle: 60_000, warm: false, megabytes: 32 },
+    script: join(folder, 'thread.cjs'),
+    size: 2,
+    deadline: 10_000,
+    patience: 10_000,
+    queue: 100,
+    idle: 60_000,
+    warm: false,
+    megabytes: 32,
     ...changed,
   });
   return pool;
@@ -123,9 +129,9 @@ describe('a pool of threads', () => {
   test('a deadline is of the processor’s time: what another program takes is not the job’s', async () => {
     // What the process is told it has used: half of what the clock says.
     const began = performance.now();
-    const usage = vi.spyOn(process, 'cpuUsage').mockImplementation(() => ({
-      ...{ user: (performance.now() - began) * 500, system: 0 },
-    }));
+    const usage = vi
+      .spyOn(process, 'cpuUsage')
+      .mockImplementation(() => ({ user: (performance.now() - began) * 500, system: 0 }));
     const asked = open({ size: 1, deadline: 300 });
     const from = performance.now();
     expect(await asked.run('spin')).toEqual({ kind: 'late' });

@@ -92,7 +92,8 @@ describe('charts', () => {
     expect(await listCharts(open.db)).toHaveLength(1);
     for (const other of [{ text: '| F |' }, { plan: '{"x":1}' }])
       expect(await saveChart(open.db, 'ofthepage', { ...made, ...other })).toMatchObject({
-        ...{ kind: 'conflict', current: { text: TEXT, revision: 1 } },
+        kind: 'conflict',
+        current: { text: TEXT, revision: 1 },
       });
     await deleteChart(open.db, 'ofthepage');
     expect(await saveChart(open.db, 'ofthepage', made)).toEqual({ kind: 'missing' });
@@ -214,7 +215,8 @@ describe('settings', () => {
     expect(await saveSettings(open.db, letters, 0)).toEqual({ kind: 'saved', revision: 1 });
     expect(await findSettings(open.db)).toEqual({ settings: letters, revision: 1 });
     expect(await saveSettings(open.db, DEFAULT_SETTINGS, 0)).toEqual({
-      ...{ kind: 'conflict', current: { settings: letters, revision: 1 } },
+      kind: 'conflict',
+      current: { settings: letters, revision: 1 },
     });
     expect(await findSettings(open.db)).toEqual({ settings: letters, revision: 1 });
   });

@@ -135,6 +135,8 @@ export const sessionOf = (
     charts,
     exercises: PROGRESSION,
     history: historyOf(stints),
-    ...{ minutes, now, skipped },
+    minutes,
+    now,
+    skipped,
     nameOf: exerciseName,
   });

@@ -24,9 +24,16 @@ import {
 } from './stints';
 
 const STINT = stintSchema.parse({
-  ...{ at: '2026-06-15T18:00:00+02:00', chart: 'abc', exercise: 'targets' },
-  ...{ zone: { low: 5, high: 8 }, extent: 'section', tempoFrom: 90, tempo: 96, minutes: 4.5 },
-  ...{ asked: 20, landed: 18 },
+  at: '2026-06-15T18:00:00+02:00',
+  chart: 'abc',
+  exercise: 'targets',
+  zone: { low: 5, high: 8 },
+  extent: 'section',
+  tempoFrom: 90,
+  tempo: 96,
+  minutes: 4.5,
+  asked: 20,
+  landed: 18,
 });
 
 let folder: string;
@@ -47,7 +54,8 @@ test('a stint comes back with every digit it was sent with: sent again, it is th
   const [there] = await listStints(open.db);
   expect([there?.minutes, there?.tempo]).toEqual([sent.minutes, sent.tempo]);
   expect(await saveStint(open.db, 'exactlyso', 0, { ...sent, minutes: 0.7 })).toMatchObject({
-    ...{ kind: 'conflict', current: { minutes: sent.minutes, tempo: sent.tempo } },
+    kind: 'conflict',
+    current: { minutes: sent.minutes, tempo: sent.tempo },
   });
 });
 
@@ -110,7 +118,8 @@ describe('stints', () => {
     expect(await listStints(open.db)).toHaveLength(1);
     const longer = { ...STINT, minutes: 9 };
     expect(await saveStint(open.db, 'madehere1', 0, longer)).toMatchObject({
-      ...{ kind: 'conflict', current: { id: 'madehere1', minutes: 4.5, revision: 1 } },
+      kind: 'conflict',
+      current: { id: 'madehere1', minutes: 4.5, revision: 1 },
     });
     expect(await deleteStint(open.db, 'madehere1')).toBe(true);
     // What was taken out stays out.
@@ -188,7 +197,8 @@ describe('a log that was written out', () => {
     ['{"stints": [}', 'This is no log'],
   ])('%j is refused, and nothing of it is kept', async (wrong, words) => {
     expect(await taken(wrong)).toMatchObject({
-      ...{ kind: 'refused', message: expect.stringContaining(words) as string },
+      kind: 'refused',
+      message: expect.stringContaining(words) as string,
     });
     expect(await listStints(open.db)).toEqual([]);
   });
@@ -197,7 +207,10 @@ describe('a log that was written out', () => {
 describe('cards', () => {
   const NOW = Date.parse('2026-06-15T18:00:00Z');
   const chart = (id: string): PracticeChart => ({
-    ...{ id, title: id, tempo: 100, change: 0 },
+    id,
+    title: id,
+    tempo: 100,
+    change: 0,
     zones: zonesOf(STANDARD_NECK, note('C')),
   });
 
@@ -217,7 +230,8 @@ describe('cards', () => {
     // Dealt on two pages, answered on both.
     const elsewhere = { ...answer, right: false, answer: 'other-answer' };
     expect(await answerCard(open.db, elsewhere, NOW)).toMatchObject({
-      ...{ kind: 'conflict', current: { seen: 1 } },
+      kind: 'conflict',
+      current: { seen: 1 },
     });
     const [again] = (await sitting(open.db, [], NOW + 400 * 86_400_000)).filter(
       ({ id }) => id === card.id,

@@ -10,10 +10,20 @@ import type { Db } from './database';
 import { decode } from './texts';
 
 const rowOf = ({ zone, tempoFrom, ...stint }: StintContent) => ({
-  ...{ at: stint.at, time: Date.parse(stint.at), chart: stint.chart, exercise: stint.exercise },
-  ...{ low: zone.low, high: zone.high, extent: stint.extent, tempo_from: tempoFrom },
-  ...{ tempo: stint.tempo, minutes: stint.minutes, asked: stint.asked, landed: stint.landed },
-  ...{ note: stint.note, earlier_rule: stint.earlierRule === true ? 1 : 0 },
+  at: stint.at,
+  time: Date.parse(stint.at),
+  chart: stint.chart,
+  exercise: stint.exercise,
+  low: zone.low,
+  high: zone.high,
+  extent: stint.extent,
+  tempo_from: tempoFrom,
+  tempo: stint.tempo,
+  minutes: stint.minutes,
+  asked: stint.asked,
+  landed: stint.landed,
+  note: stint.note,
+  earlier_rule: stint.earlierRule === true ? 1 : 0,
 });
 
 type Packed = readonly [

@@ -44,12 +44,21 @@ import { salvage } from './salvage';
 import { closeStore, currentStore, restoreBackup, restoreReadable } from './store';
 
 const LICK = {
-  ...{ title: '', tags: ['cadence'], source: 'mine', chart: '| Dm7 | G7 |' },
+  title: '',
+  tags: ['cadence'],
+  source: 'mine',
+  chart: '| Dm7 | G7 |',
   notes: [{ beat: 0, beats: 1, string: 3, fret: 7, techniques: [] }],
 };
 const STINT = {
-  ...{ at: '2026-06-15T18:00:00+02:00', exercise: 'targets', tempo: 96 },
-  ...{ zone: { low: 5, high: 8 }, tempoFrom: 90, minutes: 4.5, asked: 20, landed: 18 },
+  at: '2026-06-15T18:00:00+02:00',
+  exercise: 'targets',
+  tempo: 96,
+  zone: { low: 5, high: 8 },
+  tempoFrom: 90,
+  minutes: 4.5,
+  asked: 20,
+  landed: 18,
 };
 const TEXT = 'title: Nine Kettles\nkey: Eb\n| Eb | Ab |';
 

@@ -43,7 +43,9 @@ describe('settings', () => {
 
   test('what lies at a bound is taken', () => {
     const most = Array.from({ length: INSTRUMENT_LIMIT }, (_, index) => ({
-      ...{ ...guitar, id: String(index), name: 'x'.repeat(60) },
+      ...guitar,
+      id: String(index),
+      name: 'x'.repeat(60),
     }));
     expect(accepts({ instruments: most })).toBe(true);
     expect(accepts({ mix: { ...DEFAULT_SETTINGS.mix, master: 0 } })).toBe(true);

@@ -67,8 +67,12 @@ export function createSettings(stored: StoredSettings) {
       settings = { ...settings, ...changed };
       name();
       void send({
-        ...{ path: PATH, fields: settings, revision, base: stored.settings },
-        ...{ what: 'A setting', remember: true },
+        path: PATH,
+        fields: settings,
+        revision,
+        base: stored.settings,
+        what: 'A setting',
+        remember: true,
       }).then((sent) => {
         if (sent.kind === 'refused' && sent.message !== '') warn(sent.message);
       });

@@ -54,7 +54,10 @@ const barsIn = ({ loop }: Round): number => loop.to - loop.from;
 function passOf(leg: Leg, next: Leg | undefined, count: number): Pass {
   const begins = leg.from + count * leg.beats;
   return {
-    ...{ loop: leg.loop, start: leg.start, number: leg.pass + count, begins },
+    loop: leg.loop,
+    start: leg.start,
+    number: leg.pass + count,
+    begins,
     beats: next ? Math.min(leg.beats, next.from - begins) : leg.beats,
     bar: leg.bar + count * barsIn(leg),
   };

@@ -53,6 +53,9 @@ export function passScore(written: Written): string {
   const one = form.chords.every((chord) => chord.key?.tonic === key?.tonic);
   return writeBandScore({
     ...fileOf(written),
-    ...{ feel, beats: form.beats, chords: form.chords, key: one ? key : null },
+    feel,
+    beats: form.beats,
+    chords: form.chords,
+    key: one ? key : null,
   });
 }

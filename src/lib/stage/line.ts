@@ -36,8 +36,13 @@ export function targetLine(
         ? []
         : [
             struck({
-              ...{ string: way.string, fret: way.fret, note: way.note },
-              ...{ beat: beat - WAY, beats: WAY, chord: index, part: 'approach' },
+              string: way.string,
+              fret: way.fret,
+              note: way.note,
+              beat: beat - WAY,
+              beats: WAY,
+              chord: index,
+              part: 'approach',
             }),
           ]),
       struck({ string, fret, note, beat, beats: rings, chord: index, part: 'target' }),
@@ -65,8 +70,14 @@ export function landingStops(
     if (!landing) return null;
     const { string, fret, note } = landing;
     return {
-      ...{ index, string, fret, note, midi: pitchAt(neck, landing) },
-      ...{ degree: degreeOver(chord, note), halfSteps: 0, sentence: '' },
+      index,
+      string,
+      fret,
+      note,
+      midi: pitchAt(neck, landing),
+      degree: degreeOver(chord, note),
+      halfSteps: 0,
+      sentence: '',
     };
   });
 }

@@ -134,12 +134,18 @@ describe('a course', () => {
 
   test('a programme sounds what its course says, the pick-up of the next pass within the one before', () => {
     const event = (beat: number): SoundEvent => ({
-      ...{ part: 'line', beat: at(beat), beats: at(1), velocity: 0.5 },
+      part: 'line',
+      beat: at(beat),
+      beats: at(1),
+      velocity: 0.5,
       midi: 60,
     });
     const course = withRound(courseOf(round(0, 2)), round(4, 5), at(1));
     const programme = passesOf((number) => [event(-1), event(0), event(number === 0 ? 6 : 3)], {
-      ...{ start: at(-1), length: at(8), ends: null, tempo: tempoMap([{ beat: 0, bpm: 60 }]) },
+      start: at(-1),
+      length: at(8),
+      ends: null,
+      tempo: tempoMap([{ beat: 0, bpm: 60 }]),
       passAt: (beat) => passAt(course, beat),
       passNumbered: (number) => passNumbered(course, number),
     });
@@ -151,7 +157,7 @@ describe('a course', () => {
 
 describe('what happens while it plays', () => {
   const begun = (changed: Partial<Parameters<typeof begin>[0]> = {}): History =>
-    begin({ ...{ round: round(0, 2), bpm: 100, ramp: null, way: 'same', seed: 1 }, ...changed });
+    begin({ round: round(0, 2), bpm: 100, ramp: null, way: 'same', seed: 1, ...changed });
   const ramp = { by: 10, every: 2, goal: 140 };
   const tempos = (history: History, beats: readonly number[]) =>
     beats.map((beat) => tempoAt(history.tempos, at(beat)));
@@ -228,7 +234,12 @@ describe('what happens while it plays', () => {
 
 describe('judging', () => {
   const pass = (number: number, landed = 1, asked = 2) => ({
-    ...{ pass: number, landed, asked, landings: [], sentence: '', taken: [] },
+    pass: number,
+    landed,
+    asked,
+    landings: [],
+    sentence: '',
+    taken: [],
     span: { from: 0, to: 1 },
   });
   const fold = (...heard: readonly Parameters<typeof judged>[1][]): Judging =>
@@ -253,7 +264,9 @@ describe('judging', () => {
     );
     expect(stopped.done).toMatchObject({ pass: 4, run: 0 });
     expect(judged(stopped, { what: 'ended', pass: pass(0, 2) }).done).toMatchObject({
-      ...{ pass: 0, run: 1, landed: 2 },
+      pass: 0,
+      run: 1,
+      landed: 2,
     });
     // What ended while it was heard is not judged again when it stops.
     const ended = fold(

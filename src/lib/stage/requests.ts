@@ -50,8 +50,18 @@ export function passRequests({ study, settings, kept, at }: Asked) {
     const pins = halfSteps === 0 ? plan.pins : {};
     const wanted = kept ?? (line === 'none' || line === 'targets' ? null : { kind: line });
     const exercise: ExerciseRequest | null = wanted && {
-      ...{ ...madeWith(settings), zone, strings, from: 0, ...kept },
-      ...{ chart, key, neck, zones, pins, kind: wanted.kind, extent: 'whole' },
+      ...madeWith(settings),
+      zone,
+      strings,
+      from: 0,
+      ...kept,
+      chart,
+      key,
+      neck,
+      zones,
+      pins,
+      kind: wanted.kind,
+      extent: 'whole',
       materials: planned.map(({ material }) => material),
       intents: planned.map(({ intent }) => intent),
       later: latersOf(chart, planned),

@@ -177,7 +177,8 @@ export function sessionProgramme(session: Session): SessionProgramme {
     const barAt = (beat: Beats) => Math.max(0, lastBy(pass.form.bars, beat));
     const turnOf = (beat: Beats) =>
       turnAt(turns, {
-        ...{ bar: bar + barAt(beat), pass: number },
+        bar: bar + barAt(beat),
+        pass: number,
         seconds: tempo.secondsAt(begins + beat),
       });
     const there = band.flatMap((event): readonly BandEvent[] => {

@@ -149,13 +149,19 @@ export function createStage(study: Study) {
   });
   const stagedIn = (number: number) => staged?.(shift(number)) ?? null;
   const lines = createLines({
-    ...{ study, passIn, shift, isShown },
+    study,
+    passIn,
+    shift,
+    isShown,
     settings: () => passes.settings,
     staged: () => staged,
     pass: () => passes.number,
   });
   const standing = createStanding({
-    ...{ study, passIn, lines, staged: stagedIn },
+    study,
+    passIn,
+    lines,
+    staged: stagedIn,
     settings: () => passes.settings,
     round: () => passes.round,
     pass: () => passes.sounding,
@@ -200,8 +206,19 @@ export function createStage(study: Study) {
     if (!first || !feel || first.bars.length === 0) return null;
     const { click, turns, rests, stops, count, seed } = passes.settings;
     return sessionProgramme({
-      ...{ feel, seed, click, turns, rests, stops, count, before: playing, course, tempo: tempos },
-      ...{ intro, last, hears: () => hears?.() ?? null },
+      feel,
+      seed,
+      click,
+      turns,
+      rests,
+      stops,
+      count,
+      before: playing,
+      course,
+      tempo: tempos,
+      intro,
+      last,
+      hears: () => hears?.() ?? null,
       pickUp: lines.lineIn(played(0))?.pickUp ?? 0,
       pass: (number) => {
         const sung = lines.lineIn(played(number));

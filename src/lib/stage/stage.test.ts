@@ -86,8 +86,11 @@ describe('keys', () => {
   test('a chart is moved with what is chosen over it, in the simpler spelling', () => {
     const planned = CHART.chords.map((played): PlannedChord => ({
       ...played,
-      ...{ lens: 'mode', material: defaultMaterial(played.chord), then: null },
-      ...{ intent: 'lean', chosen: false },
+      lens: 'mode',
+      material: defaultMaterial(played.chord),
+      then: null,
+      intent: 'lean',
+      chosen: false,
     }));
     const at = stager(
       { chart: CHART, key: CHART.source.key, planned },
@@ -232,13 +235,14 @@ describe('turns, rests, tempo', () => {
 });
 
 const place = (beat: number, part: 'approach' | 'fill' | 'target' = 'fill') =>
-  struck({
-    ...{ beat: at(beat), beats: at(1), string: 3, fret: 5 },
-    ...{ note: note('C'), chord: 0, part },
-  });
+  struck({ beat: at(beat), beats: at(1), string: 3, fret: 5, note: note('C'), chord: 0, part });
 const passage = (notes: Passage['notes'], pickUp = 0): Passage => ({
   ...PLAIN_PASSAGE,
-  ...{ time: { beats: 4, unit: 4 }, beats: at(32), neck: STANDARD_NECK, pickUp: at(pickUp), notes },
+  time: { beats: 4, unit: 4 },
+  beats: at(32),
+  neck: STANDARD_NECK,
+  pickUp: at(pickUp),
+  notes,
 });
 
 describe('the line of a loop', () => {
@@ -287,8 +291,14 @@ describe('the line of a loop', () => {
 
   test('targets ring for as long as their chords', () => {
     const stops = CHART.chords.map(({ index, chord }) => ({
-      ...{ index, string: 3, fret: 5, note: chord.root, midi: 60 },
-      ...{ degree: 0 as never, halfSteps: 0, sentence: '' },
+      index,
+      string: 3,
+      fret: 5,
+      note: chord.root,
+      midi: 60,
+      degree: 0 as never,
+      halfSteps: 0,
+      sentence: '',
     }));
     const line = targetLine(CHART, CHART.source.key, STANDARD_NECK, stops);
     expect(
@@ -315,9 +325,17 @@ describe('a session', () => {
   }));
   const session = (changed: Partial<Session> = {}) =>
     sessionProgramme({
-      ...{ feel: feelOfKind('swing'), seed: 1, click: 'none', turns: 'none', rests: 0, count: 1 },
-      ...{ tempo: [{ beat: at(0), bpm: 120 }], pickUp: 0, pass: () => ({ form, line }) },
-      ...{ course, ...changed },
+      feel: feelOfKind('swing'),
+      seed: 1,
+      click: 'none',
+      turns: 'none',
+      rests: 0,
+      count: 1,
+      tempo: [{ beat: at(0), bpm: 120 }],
+      pickUp: 0,
+      pass: () => ({ form, line }),
+      course,
+      ...changed,
     });
   const parts = (events: readonly SoundEvent[]) => new Set(events.map(({ part }) => part));
 
@@ -468,7 +486,10 @@ describe('a session', () => {
       let first = 0;
       for (const seed of [1, 2, 3, 4, 5, 6]) {
         const one = session({
-          ...{ course: courseOf(round8), pass: () => ({ form: eight, line }), seed, ...changed },
+          course: courseOf(round8),
+          pass: () => ({ form: eight, line }),
+          seed,
+          ...changed,
         });
         const events = one.eventsBetween(at(0), at(32));
         sum += strokes(events, 0, 32);
@@ -477,7 +498,11 @@ describe('a session', () => {
       return { first, second: sum - first };
     };
     const busy: readonly SoundEvent[] = Array.from({ length: 32 }, (_, half) => ({
-      ...{ part: 'line', beat: at(half / 2), beats: at(0.5), midi: 70, velocity: 0.8 },
+      part: 'line',
+      beat: at(half / 2),
+      beats: at(0.5),
+      midi: 70,
+      velocity: 0.8,
     }));
 
     test('while a line plays, and answers where it rests', () => {
@@ -487,7 +512,8 @@ describe('a session', () => {
       expect(under.second).toBeGreaterThan(1.1 * alone.second);
       // Each chord is met all the same.
       const events = session({
-        ...{ course: courseOf(round8), pass: () => ({ form: eight, line: busy }) },
+        course: courseOf(round8),
+        pass: () => ({ form: eight, line: busy }),
       }).eventsBetween(at(0), at(16));
       expect(strokes(events, 0, 4)).toBeGreaterThan(0);
       expect(strokes(events, 7, 12)).toBeGreaterThan(0);

@@ -37,20 +37,22 @@ const first = (index: number) => {
 };
 
 const SHEET: Plan['sheets'][number] = {
-  ...{ id: 's', name: 'Mine', kind: 'line', subdivision: 'eighths', extent: 'whole' },
-  ...{
-    from: 0,
-    zone: { low: 3, high: 7 },
-    strings: [1, 2, 3],
-    group: 4,
-    seed: 1,
-    style: null,
-    octave: null,
-    pattern: null,
-    begin: null,
-    direction: null,
-    passage: null,
-  },
+  id: 's',
+  name: 'Mine',
+  kind: 'line',
+  subdivision: 'eighths',
+  extent: 'whole',
+  from: 0,
+  zone: { low: 3, high: 7 },
+  strings: [1, 2, 3],
+  group: 4,
+  seed: 1,
+  style: null,
+  octave: null,
+  pattern: null,
+  begin: null,
+  direction: null,
+  passage: null,
 };
 
 describe('every edit', () => {
@@ -112,7 +114,10 @@ describe('edits', () => {
 
   test('what was set aside is put on another chord with its pin, or dropped', () => {
     const aside = {
-      ...{ chord: 'G7', bar: 2, intent: null, pin: { string: 3, fret: 4 } },
+      chord: 'G7',
+      bar: 2,
+      intent: null,
+      pin: { string: 3, fret: 4 },
       choice: { lens: 'mode' as const, name: 'G altered', then: null },
     };
     const plan = { ...EMPTY_PLAN, setAside: [aside] };
@@ -134,7 +139,8 @@ describe('edits', () => {
     if (!planned) throw new Error('no chord');
     const both = thenPlay(planned, first(0), 1)(EMPTY_PLAN);
     expect(both.choices['0']).toEqual({
-      ...{ lens: planned.lens, name: planned.material.name },
+      lens: planned.lens,
+      name: planned.material.name,
       then: { name: first(0).material.name, after: 1 },
     });
     expect(thenPlay(planned, null, 1)(both).choices['0']?.then).toBeNull();
@@ -175,8 +181,15 @@ describe('two plans in conflict', () => {
 
   test('twice the same sheet is one', () => {
     const sheet = {
-      ...{ id: 'a', name: 'A', kind: 'ascending', subdivision: 'eighths', extent: 'whole' },
-      ...{ from: 0, zone: { low: 2, high: 5 }, strings: [1], seed: 1 },
+      id: 'a',
+      name: 'A',
+      kind: 'ascending',
+      subdivision: 'eighths',
+      extent: 'whole',
+      from: 0,
+      zone: { low: 2, high: 5 },
+      strings: [1],
+      seed: 1,
     };
     const kept = { version: 3, sheets: [sheet, sheet, { ...sheet, id: 'b' }] };
     expect(readPlan(JSON.stringify(kept)).sheets.map(({ id }) => id)).toEqual(['a', 'b']);

@@ -26,5 +26,13 @@ export const madeWith = ({
   begin,
   direction,
 }: MadeWith): MadeWith => ({
-  ...{ subdivision, strings: [...strings], group, seed, style, octave, pattern, begin, direction },
+  subdivision,
+  strings: [...strings],
+  group,
+  seed,
+  style,
+  octave,
+  pattern,
+  begin,
+  direction,
 });

@@ -33,7 +33,9 @@ describe('reading a kept plan', () => {
     expect(plan).toMatchObject({ version: 3, base: 'chord-tones' });
     expect(readView(JSON.stringify(viewInPlan(kept)))).toEqual({
       ...DEFAULT_VIEW,
-      ...{ labels: 'name', lane: 'guideTones', layers: ['box'] },
+      labels: 'name',
+      lane: 'guideTones',
+      layers: ['box'],
     });
     expect(plan.choices['2']).toEqual({ lens: 'own-pentatonic', name: null, then: null });
     expect(
@@ -45,7 +47,9 @@ describe('reading a kept plan', () => {
 
   test('one of the second version keeps everything, its view apart', () => {
     const old = {
-      ...{ version: 2, choices: { '0': { lens: 'mode', name: 'C lydian' } }, strings: [1, 2, 3] },
+      version: 2,
+      choices: { '0': { lens: 'mode', name: 'C lydian' } },
+      strings: [1, 2, 3],
       targets: { shown: true, prefer: ['definers'], free: true },
       pins: { '1': { string: 2, fret: 3 } },
     };

@@ -37,12 +37,10 @@ export function createWindowed({ count, estimate, list, own = false }: WindowedL
   const long = $derived(count() > FEW && !printing);
 
   const shared = () => ({
-    ...{
-      count: count(),
-      estimateSize: () => estimate,
-      overscan: AROUND,
-      indexAttribute: 'data-at',
-    },
+    count: count(),
+    estimateSize: () => estimate,
+    overscan: AROUND,
+    indexAttribute: 'data-at',
     // It tells of changes while effects run, too, which are not to follow them.
     onChange: () => untrack(() => (changes += 1)),
   });
@@ -50,14 +48,19 @@ export function createWindowed({ count, estimate, list, own = false }: WindowedL
     new Virtualizer<HTMLElement, HTMLElement>({
       ...shared(),
       getScrollElement: () => list() ?? null,
-      ...{ scrollToFn: elementScroll, observeElementRect, observeElementOffset },
+      scrollToFn: elementScroll,
+      observeElementRect,
+      observeElementOffset,
     });
   /** How far down the page the list begins. */
   const top = () => (list()?.getBoundingClientRect().top ?? 0) + window.scrollY;
   const ofPage = () =>
     new Virtualizer<Window, HTMLElement>({
-      ...{ ...shared(), getScrollElement: () => window, scrollMargin: top() },
-      ...{ scrollToFn: windowScroll, observeElementRect: observeWindowRect },
+      ...shared(),
+      getScrollElement: () => window,
+      scrollMargin: top(),
+      scrollToFn: windowScroll,
+      observeElementRect: observeWindowRect,
       observeElementOffset: observeWindowOffset,
     });
   let virtual: ReturnType<typeof within> | ReturnType<typeof ofPage> | null = null;
@@ -97,7 +100,9 @@ export function createWindowed({ count, estimate, list, own = false }: WindowedL
       return { from: 0, to: FIRST, before: 0, after: (all - FIRST) * estimate };
     const margin = virtual.options.scrollMargin;
     return {
-      ...{ from: first.index, to: last.index + 1, before: first.start - margin },
+      from: first.index,
+      to: last.index + 1,
+      before: first.start - margin,
       after: whole - (last.end - margin),
     };
   });

@@ -39,7 +39,10 @@ export const load: PageServerLoad = async ({ locals, url }) => {
     if (chart) texts[id] = { title: chart.title, text: chart.text };
   }
   return {
-    ...{ cards, texts, settings: stored, wanted },
+    cards,
+    texts,
+    settings: stored,
+    wanted,
     charts: order.map(({ id, title, zones }) => ({ id, title, zones })),
   };
 };

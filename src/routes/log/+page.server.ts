@@ -64,7 +64,12 @@ export const load: PageServerLoad = async ({ url, locals }) => {
     cells: coverage
       .filter(({ last }) => last !== null)
       .map(({ chart, exercise, zone, minutes: played, last, state, stints: own }) => ({
-        ...{ chart, exercise, zone, minutes: played, last, state },
+        chart,
+        exercise,
+        zone,
+        minutes: played,
+        last,
+        state,
         tempos: own.slice(-12).map(({ at, tempo }) => ({ at, tempo })),
       })),
     skipped,

@@ -31,7 +31,9 @@ function played(pattern: string, text: string, zone = 0, changed: Partial<Exerci
   const exercise = makeExercise(request);
   const { neck } = request;
   return {
-    ...{ chart, request, exercise },
+    chart,
+    request,
+    exercise,
     notes: exercise.passage.notes.map((note) => {
       const chord = at(chart.chords, note.chord ?? 0);
       const degree = degreeName(degreeOver(chord.chord, note.note));
@@ -281,7 +283,10 @@ describe('an exercise is turned into a pattern and back', () => {
       chart,
       request,
       pattern: patternFrom({
-        ...{ neck: request.neck, chord, beat, unit },
+        neck: request.neck,
+        chord,
+        beat,
+        unit,
         scale: at(request.materials, 0).notes,
         notes: notesOver(notes, beat, beats),
         long: noteLength(request.subdivision, unit),

@@ -84,7 +84,11 @@ export type PatternResult =
 
 /** Values by their letters, the longest first, where a quarter note is a beat. */
 export const VALUES: Readonly<Record<string, Beats>> = {
-  ...{ w: 4 * BEAT, h: 2 * BEAT, q: BEAT, e: BEAT / 2, s: BEAT / 4 },
+  w: 4 * BEAT,
+  h: 2 * BEAT,
+  q: BEAT,
+  e: BEAT / 2,
+  s: BEAT / 4,
 };
 
 /** How long a value with a dot lasts, or as one of a triplet. */

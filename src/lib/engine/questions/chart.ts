@@ -39,7 +39,9 @@ function describeChart(chart: Chart, reading: Reading): z.infer<typeof answer> {
       given,
     },
     keys: likeliest.map(({ key: heard, confidence: clear }) => ({
-      ...{ tonic: noteName(heard.tonic), mode: heard.mode, confidence: clear },
+      tonic: noteName(heard.tonic),
+      mode: heard.mode,
+      confidence: clear,
     })),
     idiom: reading.idiom,
     time: `${time.beats}/${time.unit}`,

@@ -101,16 +101,24 @@ export const lick = question({
         .map((one, place) => {
           const { beat, beats, string, fret, midi, chord, role, strong, bent, backward } = one;
           return {
-            ...{ index: order[place]?.index ?? place, ...timesOf({ beat, beats }) },
-            ...{ string, fret, midi, chord },
-            ...{ role, strong, ...spelled(one) },
+            index: order[place]?.index ?? place,
+            ...timesOf({ beat, beats }),
+            string,
+            fret,
+            midi,
+            chord,
+            role,
+            strong,
+            ...spelled(one),
             ...(bent ? { bent: spelled(bent) } : {}),
             ...(backward ? { backward: true as const } : {}),
           };
         })
         .sort((a, b) => a.index - b.index),
       landings: read.landings.map(({ chord, note, degree, how, bent, sentence }) => ({
-        ...{ chord, how, sentence },
+        chord,
+        how,
+        sentence,
         note: note === null ? null : noteName(note),
         degree: degree === null ? null : degreeName(degree),
         ...(bent ? { bent: spelled(bent) } : {}),

@@ -87,7 +87,12 @@ export const nextSessionQuestion = question({
     return accept({
       blocks: [...blocks],
       coverage: coverage.map(({ chart, exercise, zone: where, minutes, last, state }) => ({
-        ...{ chart, exercise, zone: where, minutes, last, state },
+        chart,
+        exercise,
+        zone: where,
+        minutes,
+        last,
+        state,
       })),
     });
   },

@@ -44,12 +44,10 @@ const answer = z.discriminatedUnion('kind', [
 
 const told = (played: readonly PlayedNote[]) =>
   played.map(({ beat, beats, string, fret, note }) => ({
-    ...{
-      ...timesOf({ beat, beats }),
-      string,
-      fret,
-      midi: pitchAt(STANDARD_NECK, { string, fret }),
-    },
+    ...timesOf({ beat, beats }),
+    string,
+    fret,
+    midi: pitchAt(STANDARD_NECK, { string, fret }),
     note: noteName(note),
   }));
 

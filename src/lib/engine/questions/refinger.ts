@@ -52,13 +52,18 @@ export const refinger = question({
       .map((note, index) => ({ note, index }))
       .sort((a, b) => a.note.beat - b.note.beat);
     const found = moved({
-      ...{ neck: neck.value, semitones, keep },
+      neck: neck.value,
+      semitones,
+      keep,
       notes: order.map(({ note }) => note),
       zone: region ?? null,
     });
     return accept({
       notes: found.notes.map(({ beat, beats, string, fret, midi, techniques }) => ({
-        ...{ ...timesOf({ beat, beats }), string, fret, midi },
+        ...timesOf({ beat, beats }),
+        string,
+        fret,
+        midi,
         ...(techniques.length > 0 ? { techniques: [...techniques] } : {}),
       })),
       cost: found.cost,

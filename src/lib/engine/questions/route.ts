@@ -119,7 +119,11 @@ export const route = question({
       routes: routes.map(({ cost, stops, parts }) => ({
         cost,
         stops: stops.map(({ index, string, fret, note, midi, degree, halfSteps, sentence }) => ({
-          ...{ index, string, fret, midi, sentence },
+          index,
+          string,
+          fret,
+          midi,
+          sentence,
           note: noteName(note),
           degree: degreeName(degree),
           semitones: halfSteps,

@@ -90,10 +90,7 @@ const answerSteps = (asked: z.output<typeof voicingRequest>) => {
   const message = unvoiced(chart, kind);
   if (message) return refuse({ code: 'invalid_request', message, path: 'kind' });
   const chords = chart.chords.map(({ chord }) => chord);
-  const steps = voicingPath(neck, chords, {
-    ...{ kind, strings, path, within },
-    start: start?.inversion,
-  });
+  const steps = voicingPath(neck, chords, { kind, strings, path, within, start: start?.inversion });
   return accept({
     steps: steps.map(({ index, inversion, places, held, moves, turned }) => ({
       index,

@@ -96,7 +96,10 @@ describe('the whole book', () => {
   test('holds a take with its sound, and brings both back', async () => {
     const [chart] = await listCharts(db);
     const take = {
-      ...{ title: 'A take', tags: [], source: 'a take', chart: '| Dm7 | G7 |' },
+      title: 'A take',
+      tags: [],
+      source: 'a take',
+      chart: '| Dm7 | G7 |',
       notes: [{ beat: 0, beats: 1, string: 3, fret: 7, techniques: [] }],
     };
     const id = await createLick(db, take, chart?.id ?? '');

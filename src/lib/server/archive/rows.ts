@@ -12,22 +12,47 @@ const maybe = <T extends z.ZodType>(schema: T) => schema.nullable();
 const id = z.string().min(1).max(200);
 
 const chartRow = z.object({
-  ...{ id, title: text(2_000), text: text(400_000), plan: text(2_000_000), view: text(400_000) },
-  ...{ key: maybe(text(60)), tempo: maybe(z.number()), bars: maybe(z.number()) },
-  ...{ created_at: moment, updated_at: moment, opened_at: maybe(moment) },
+  id,
+  title: text(2_000),
+  text: text(400_000),
+  plan: text(2_000_000),
+  view: text(400_000),
+  key: maybe(text(60)),
+  tempo: maybe(z.number()),
+  bars: maybe(z.number()),
+  created_at: moment,
+  updated_at: moment,
+  opened_at: maybe(moment),
 });
 const lickRow = z.object({
-  ...{ id, title: text(2_000), tags: text(10_000), source: text(2_000), chart: text(40_000) },
-  ...{ notes: text(2_000_000), created_at: moment, updated_at: moment },
+  id,
+  title: text(2_000),
+  tags: text(10_000),
+  source: text(2_000),
+  chart: text(40_000),
+  notes: text(2_000_000),
+  created_at: moment,
+  updated_at: moment,
   // Not in archives of before there were takes.
-  ...{ take_of: maybe(text(200)).default(null), sound: maybe(z.int()).default(null) },
+  take_of: maybe(text(200)).default(null),
+  sound: maybe(z.int()).default(null),
 });
 const stintRow = z
   .object({
-    ...{ id, at: moment, time: z.number(), chart: text(200), exercise: text(60) },
-    ...{ low: fret, high: fret, extent: z.enum(EXTENTS), tempo_from: bpm, tempo: bpm },
+    id,
+    at: moment,
+    time: z.number(),
+    chart: text(200),
+    exercise: text(60),
+    low: fret,
+    high: fret,
+    extent: z.enum(EXTENTS),
+    tempo_from: bpm,
+    tempo: bpm,
     minutes: z.number().min(0).max(STINT.most),
-    ...{ asked: count, landed: count, note: text(2_000) },
+    asked: count,
+    landed: count,
+    note: text(2_000),
     earlier_rule: z.int().min(0).max(1).optional(),
   })
   // Archives of before there was one rule of landing do not say by which they were judged.
@@ -46,10 +71,17 @@ const isCardState = (json: string): boolean => {
   }
 };
 const cardState = z.looseObject({
-  ...{ due: moment, stability: z.number(), difficulty: z.number(), reps: z.int(), state: z.int() },
+  due: moment,
+  stability: z.number(),
+  difficulty: z.number(),
+  reps: z.int(),
+  state: z.int(),
 });
 const cardRow = z.object({
-  ...{ id, state: text(20_000).refine(isCardState), due: z.number(), seen: z.int().min(0) },
+  id,
+  state: text(20_000).refine(isCardState),
+  due: z.number(),
+  seen: z.int().min(0),
 });
 
 /** The tables that are kept, each a file of the archive; what differs by no more than these is the same. */

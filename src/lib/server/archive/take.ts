@@ -372,7 +372,10 @@ export async function takeBack(
     works.push({ name, put, gone: away });
     const all = [added, changed, gone].reduce((sum, ids) => sum + Object.keys(ids).length, 0);
     changes.push({
-      ...{ what: TABLES[name].words, added: 0, changed: put.length, removed: away.length },
+      what: TABLES[name].words,
+      added: 0,
+      changed: put.length,
+      removed: away.length,
       same: all - put.length - away.length,
     });
   }

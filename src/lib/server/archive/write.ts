@@ -163,7 +163,10 @@ async function* pieces(db: Db, folder: string, made: string): AsyncGenerator<Uin
     if (sound) yield* zip.asIs(`takes/${id}.wav`, sound);
   }
   const manifest = {
-    ...{ format: FORMAT, version: VERSION, made, counts },
+    format: FORMAT,
+    version: VERSION,
+    made,
+    counts,
     ...(Object.keys(damaged).length > 0 ? { damaged } : {}),
     files: Object.fromEntries(NAMES.map((name) => [TABLES[name].file, TABLES[name].words])),
     note: 'The JSON files and the takes’ sound are what is read back; MusicXML and MIDI are for other programs.',

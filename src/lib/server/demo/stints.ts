@@ -36,14 +36,17 @@ export function demoStints(id: string, text: string, now: number): readonly Stin
       const share = Math.min(0.97, 0.58 + (day - from) * talent + 0.1 * hashed(day, place, 7));
       const bpm = Math.round(tempo * Math.min(1, 0.65 + (day - from) * 0.012));
       stints.push({
-        ...{ at, chart: id, exercise, zone: zones[zone] ?? { low: 2, high: 6 } },
-        ...{
-          extent: 'section',
-          tempoFrom: bpm,
-          tempo: bpm,
-          minutes: 4 + Math.floor(4 * hashed(day, place)),
-        },
-        ...{ asked: ASKED, landed: Math.round(ASKED * share), note: '' },
+        at,
+        chart: id,
+        exercise,
+        zone: zones[zone] ?? { low: 2, high: 6 },
+        extent: 'section',
+        tempoFrom: bpm,
+        tempo: bpm,
+        minutes: 4 + Math.floor(4 * hashed(day, place)),
+        asked: ASKED,
+        landed: Math.round(ASKED * share),
+        note: '',
       });
     }
   }

@@ -30,7 +30,8 @@ export const POST: RequestHandler = async ({ request, url, locals }) => {
   const received = await receiveFile(request);
   if (!received)
     return refused(`An archive holds at most ${ARCHIVE_LIMIT / 2 ** 20} MB.`, {
-      ...{ status: 413, code: 'too_large' },
+      status: 413,
+      code: 'too_large',
     });
   const { file, letGo } = received;
   try {

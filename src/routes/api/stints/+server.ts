@@ -67,7 +67,8 @@ export const GET: RequestHandler = async ({ url, locals }) => {
     as === 'csv'
       ? asCsv(portions)
       : asJson(portions, {
-          ...{ before: '{"stints": [\n', after: '\n]}' },
+          before: '{"stints": [\n',
+          after: '\n]}',
           write: (one) => JSON.stringify(one, leaveOut),
         });
   return new Response(streamOf(encoded(content)), {
