@@ -125,6 +125,11 @@ function coreImports(folder) {
   };
 }
 
+const PLAIN_LITERALS = {
+  selector: 'ObjectExpression > SpreadElement > ObjectExpression',
+  message: 'Write the properties plainly: in a spread the compiler does not see a wrong one.',
+};
+
 export default ts.config(
   {
     ignores: [
@@ -190,6 +195,7 @@ export default ts.config(
       ],
     },
   },
+  { rules: { 'no-restricted-syntax': ['error', PLAIN_LITERALS] } },
   {
     files: ['src/{core,lib}/**/*.{ts,svelte}'],
     ignores: [
@@ -200,6 +206,7 @@ export default ts.config(
     rules: {
       'no-restricted-syntax': [
         'error',
+        PLAIN_LITERALS,
         {
           selector: 'Literal[raw=/^[0-9._]+e-/]',
           message: 'Time is exact: moments are whole ticks and are compared with ===.',

@@ -42,7 +42,7 @@ export default defineConfig({
           // Each thread reads the core once for all the files it tests: half the processor's time.
           pool: 'threads',
           isolate: false,
-          testTimeout: 120_000,
+          testTimeout: 240_000,
         },
       },
       screens('browser', {
