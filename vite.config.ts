@@ -15,7 +15,8 @@ interface Some {
 const screens = (name: string, some: Some) => ({
   extends: true as const,
   test: {
-    ...{ name, ...some },
+    name,
+    ...some,
     environment: 'node' as const,
     globalSetup: ['tests/browser/started.ts'],
     pool: 'threads' as const,
