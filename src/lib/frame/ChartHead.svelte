@@ -75,7 +75,7 @@
 {/snippet}
 
 <header
-  class="grid h-11 shrink-0 grid-cols-[minmax(0,1fr)_auto] items-center gap-x-4 sm:max-lg:h-auto sm:max-lg:gap-y-1 lg:grid-cols-[minmax(0,1fr)_auto_minmax(0,1fr)] short:h-10 short:grid-cols-[minmax(0,1fr)_auto_auto] print:hidden"
+  class="grid h-11 shrink-0 grid-cols-[minmax(0,1fr)_auto] items-center gap-x-4 sm:max-lg:h-auto sm:max-lg:gap-y-1 lg:grid-cols-[minmax(0,1fr)_auto_fit-content(18rem)] xl:grid-cols-[minmax(0,1fr)_auto_minmax(0,1fr)] short:h-10 short:grid-cols-[minmax(0,1fr)_auto_auto] print:hidden"
 >
   <div class="flex min-w-0 items-center gap-x-3">
     <a class="button-quiet -ml-2 shrink-0 text-sm" href="/" title="Every chart">
@@ -116,7 +116,7 @@
       >
     {/each}
   </nav>
-  <div class="flex min-w-0 items-center justify-end gap-x-2">
+  <div class="flex min-w-0 items-center justify-end gap-x-2 lg:max-xl:min-w-44">
     <SaveState />
     {#if screen === 'play' || screen === 'practice'}<TodayMark />{/if}
     <HeadMenu {items} bind:sheet />

@@ -341,7 +341,7 @@
   <!-- Scrolled with the keys as well. -->
   <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
   <div
-    class="flex-1 overflow-y-auto [scrollbar-width:thin] max-lg:h-[max(24rem,100dvh-33rem)] max-lg:flex-none print:h-auto print:overflow-visible {passage &&
+    class="flex-1 overflow-y-auto [scrollbar-width:thin] max-lg:h-[max(21.5rem,100dvh-33rem)] max-lg:flex-none print:h-auto print:overflow-visible {passage &&
     passage.notes.length > 0
       ? 'min-h-36'
       : 'min-h-8'}"
