@@ -43,7 +43,8 @@ export default defineConfig({
           // Each thread reads the core once for all the files it tests: half the processor's time.
           pool: 'threads',
           isolate: false,
-          testTimeout: 240_000,
+          testTimeout: 120_000,
+          hookTimeout: 120_000,
         },
       },
       screens('browser', {

@@ -16,9 +16,6 @@ const counts = { passed: 0, failed: 0 };
 /** @type {{ readonly name: string, readonly wall: number, readonly processor: number }[]} */
 const took = [];
 
-/** What waits for nothing takes what the screens leave of the processor: those play and hear in real time. */
-const GIVING_WAY = process.platform === 'win32' ? [] : ['nice', '-n', '19'];
-
 /**
  * Runs a command to its end and prints what it said in one piece; whether it ended well.
  * @param {string} name
@@ -66,7 +63,6 @@ async function check(name, command) {
 async function tests(project) {
   const report = join(reports, `${project}.json`);
   const passed = await step(`${project} tests`, [
-    ...(project === 'unit' ? GIVING_WAY : []),
     ...['npx', 'vitest', 'run', '--project', project, ...names],
     ...(names.length > 0 ? ['--passWithNoTests'] : []),
     ...['--reporter=dot', '--silent=passed-only', '--reporter=json', `--outputFile.json=${report}`],
@@ -83,7 +79,7 @@ async function tests(project) {
 
 async function still() {
   if (names.length === 0) {
-    for (const [name, command] of CHECKS) await check(name, [...GIVING_WAY, ...command]);
+    for (const [name, command] of CHECKS) await check(name, command);
   }
   await tests('unit');
 }
@@ -95,9 +91,9 @@ async function moving() {
     '-e',
     `import('./scripts/tools.js').then((t) => t.ensureBuilt())`,
   ];
-  if (!(await check('build', build))) return;
-  await tests('browser');
-  await tests('sound');
+  const built = await check('build', build);
+  if (built) await tests('browser');
+  return built;
 }
 
 ensureInstalled();
@@ -105,7 +101,9 @@ ensureChromium();
 const began = Date.now();
 // Types are made from the routes, for whoever reads them.
 if (run('npx', ['svelte-kit', 'sync']) !== 0) process.exit(1);
-await Promise.all([still(), moving()]);
+const [, built] = await Promise.all([still(), moving()]);
+// What is played and heard in real time has the machine to itself.
+if (built) await tests('sound');
 rmSync(reports, { recursive: true, force: true });
 
 console.log('\n── seconds by the clock, and of the processor');
