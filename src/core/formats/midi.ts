@@ -15,14 +15,13 @@ export const PULSES = 480;
 export const pulsesIn = (length: Beats, unit: number): number =>
   Math.round((length * PULSES) / quarterOf(unit));
 
+/** An event without the time since the one before it, which follows from where both fall. */
+type Event<E> = E extends unknown ? Omit<E, 'deltaTime'> : never;
+
 /** What happens, and at which pulse of the file. */
 export interface Timed {
   readonly at: number;
-  readonly event: MidiEvent extends infer E
-    ? E extends unknown
-      ? Omit<E, 'deltaTime'>
-      : never
-    : never;
+  readonly event: Event<MidiEvent>;
 }
 
 /** Words as the library writes them, a byte a letter. */
@@ -38,26 +37,30 @@ export function wordsOf(text: string): string {
   }
 }
 
+/** The name of a track; the first track's is the title. */
 export const named = (name: string): Timed => ({
   at: 0,
   event: { type: 'trackName', text: written(name) },
 });
+/** Words at the beginning of a track. */
 export const said = (text: string): Timed => ({
   at: 0,
   event: { type: 'text', text: written(text) },
 });
 
-/** A tempo in quarter notes a minute. */
+/** A tempo from a pulse on, in quarter notes a minute. */
 export const paced = (at: number, tempo: number): Timed => ({
   at,
   event: { type: 'setTempo', microsecondsPerBeat: Math.floor(60_000_000 / tempo) },
 });
 
+/** A metre from a pulse on: so many of a unit, as 7 and 8. */
 export const metred = (at: number, numerator: number, denominator: number): Timed => ({
   at,
   event: { type: 'timeSignature', numerator, denominator, metronome: 24, thirtyseconds: 8 },
 });
 
+/** The key signature. */
 export const keyed = (key: Key): Timed => ({
   at: 0,
   event: { type: 'keySignature', key: signatureOf(key), scale: key.mode === 'minor' ? 1 : 0 },
