@@ -14,6 +14,16 @@ export const oneOf = <T>(items: readonly T[], chance: Chance): T =>
 /** Items with what each weighs when one is drawn. */
 export type Weights<T> = readonly (readonly [T, number])[];
 
+/** Named items with what each weighs, as a table writes them. */
+export const byName = <T extends string>(weights: Readonly<Record<T, number>>): Weights<T> =>
+  Object.entries<number>(weights) as [T, number][];
+
+/** Numbers with what each weighs, the lowest first. */
+export const byNumber = (weights: Readonly<Record<number, number>>): Weights<number> =>
+  Object.entries<number>(weights)
+    .map(([item, weight]) => [Number(item), weight] as const)
+    .sort(([one], [other]) => one - other);
+
 /** One of some items, each as likely as it weighs. */
 export function weighed<T>(items: Weights<T>, chance: Chance): T {
   const whole = items.reduce((sum, [, weight]) => sum + weight, 0);

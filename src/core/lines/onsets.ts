@@ -4,7 +4,7 @@ import type { Intent } from '../lenses/lens';
 import { at } from '../lists';
 import { BEAT, type Beats } from '../time/units';
 import { RUNNING } from './cells';
-import { type Chance, drawn, weighed } from './chance';
+import { byName, type Chance, drawn, weighed } from './chance';
 import { fragmentOf, invertMotif, type Motif } from './motif';
 import type { LinePlan, PhraseRole, PlannedPhrase } from './plan';
 import { type Bounds, isStrong, type LineMetre, pulseOf, rhythmIn } from './rhythm';
@@ -114,7 +114,7 @@ function metIn(
   const last = idea.at(-1) ?? -Infinity;
   const inIdea = (beat: Beats) => beat >= from && beat <= last;
   const struckIn = (beat: Beats) => idea.includes(beat);
-  const ways = Object.entries(style.arrivals) as [Arrival, number][];
+  const ways = byName(style.arrivals);
   return stretches.flatMap(({ beat: change, first }): readonly Met[] => {
     const draw = chance();
     if (!aims(first)) return [];

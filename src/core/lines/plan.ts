@@ -5,7 +5,7 @@
  */
 import { at, modulo, range } from '../lists';
 import type { Beats } from '../time/units';
-import { type Chance, drawn, weighed, type Weights } from './chance';
+import { byName, type Chance, drawn, weighed, type Weights } from './chance';
 import { drawMotif, type Motif } from './motif';
 import { type LineMetre, onGrid, pulseOf } from './rhythm';
 import type { StyleRow } from './styles';
@@ -89,29 +89,17 @@ function rolesOf(count: number, chance: Chance): readonly PhraseRole[] {
   return roles;
 }
 
-const SECOND: Weights<PhraseRole> = [
-  ['answer', 4],
-  ['repeat', 2],
-  ['sequence', 3],
-];
-const LATER: Weights<PhraseRole> = [
-  ['sequence', 3],
-  ['repeat', 1.5],
-  ['answer', 2],
-  ['inversion', 1],
-  ['fragment', 1],
-  ['free', 2.5],
-];
-const AFTER_FREE: Weights<PhraseRole> = [
-  ['repeat', 2],
-  ['sequence', 2],
-  ['answer', 1],
-];
-const LAST: Weights<PhraseRole> = [
-  ['answer', 4],
-  ['repeat', 1],
-  ['free', 1],
-];
+const SECOND: Weights<PhraseRole> = byName({ answer: 4, repeat: 2, sequence: 3 });
+const LATER: Weights<PhraseRole> = byName({
+  sequence: 3,
+  repeat: 1.5,
+  answer: 2,
+  inversion: 1,
+  fragment: 1,
+  free: 2.5,
+});
+const AFTER_FREE: Weights<PhraseRole> = byName({ repeat: 2, sequence: 2, answer: 1 });
+const LAST: Weights<PhraseRole> = byName({ answer: 4, repeat: 1, free: 1 });
 
 /** From where in a form its climax may come, and how high phrases lie that are none. */
 const CLIMAX = { from: 0.36, low: 0.15, high: 0.6 } as const;

@@ -3,7 +3,7 @@ import { range } from '../lists';
 import { barOf, type TimeSignature } from '../time/metre';
 import { noteLength, type Subdivision } from '../time/subdivision';
 import { BEAT, type Beats } from '../time/units';
-import { type Chance, weighed } from './chance';
+import { byName, type Chance, weighed } from './chance';
 import type { Cells, Pattern } from './cells';
 import type { StyleRow } from './styles';
 
@@ -85,13 +85,7 @@ export function pulsesOf(metre: LineMetre, from: Beats, to: Beats): readonly Pul
   return pulses.filter(({ beat, slots }) => beat + slots * slot > from && beat < to);
 }
 
-const ALONE: Cells = {
-  busy: [['x', 1]],
-  calm: [
-    ['x', 3],
-    ['.', 1],
-  ],
-};
+const ALONE: Cells = { busy: byName({ x: 1 }), calm: byName({ x: 3, '.': 1 }) };
 
 /** When the notes of a pattern begin. */
 const timesIn = (pattern: Pattern, { beat, slots }: Pulse, slot: Beats): readonly Beats[] =>

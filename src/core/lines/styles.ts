@@ -3,7 +3,7 @@
  * (Pfleiderer et al., "Inside the Jazzomat", 2017, for bop); the rest is the common practice of each style.
  */
 import type { Chart } from '../chart/form';
-import type { Weights } from './chance';
+import { byNumber, type Weights } from './chance';
 import { BROKEN, type CellsBySize, HOOKS, LYRICAL, RUNNING, SYNCOPATED } from './cells';
 import type { FeelKind } from '../time/feel';
 
@@ -75,39 +75,11 @@ const HANDS = { bend: 0, slide: 0, slur: 0.25, grace: 0, vibrato: 0, mute: 0 } a
 export const STYLE_ROWS: Readonly<Record<LineStyle, StyleRow>> = {
   bop: {
     name: 'Bop',
-    bars: [
-      [2, 5],
-      [3, 3],
-      [4, 1.5],
-    ],
-    starts: [
-      [-3, 2],
-      [-2, 1],
-      [-1, 3],
-      [0, 0.7],
-      [1, 3.5],
-      [2, 1],
-      [3, 2.5],
-    ],
-    ends: [
-      [0, 2],
-      [1, 2.5],
-      [2, 2],
-      [3, 2.5],
-      [4, 1],
-      [5, 1.5],
-    ],
-    rings: [
-      [0.5, 2],
-      [1, 3],
-      [1.5, 1.5],
-      [2, 1],
-    ],
-    breaths: [
-      [1, 3],
-      [1.5, 3],
-      [2, 2],
-    ],
+    bars: byNumber({ 2: 5, 3: 3, 4: 1.5 }),
+    starts: byNumber({ [-3]: 2, [-2]: 1, [-1]: 3, 0: 0.7, 1: 3.5, 2: 1, 3: 2.5 }),
+    ends: byNumber({ 0: 2, 1: 2.5, 2: 2, 3: 2.5, 4: 1, 5: 1.5 }),
+    rings: byNumber({ 0.5: 2, 1: 3, 1.5: 1.5, 2: 1 }),
+    breaths: byNumber({ 1: 3, 1.5: 3, 2: 2 }),
     density: [0.7, 1],
     cells: RUNNING,
     hold: 1.5,
@@ -124,33 +96,11 @@ export const STYLE_ROWS: Readonly<Record<LineStyle, StyleRow>> = {
   },
   blues: {
     name: 'Blues',
-    bars: [
-      [2, 6],
-      [4, 1],
-    ],
-    starts: [
-      [-3, 2],
-      [-2, 2],
-      [-1, 3],
-      [1, 3],
-      [2, 1.5],
-      [3, 2],
-    ],
-    ends: [
-      [0, 3],
-      [1, 2],
-      [2, 3],
-      [3, 1],
-    ],
-    rings: [
-      [1, 2],
-      [2, 3],
-      [3, 1],
-    ],
-    breaths: [
-      [1.5, 2],
-      [2, 3],
-    ],
+    bars: byNumber({ 2: 6, 4: 1 }),
+    starts: byNumber({ [-3]: 2, [-2]: 2, [-1]: 3, 1: 3, 2: 1.5, 3: 2 }),
+    ends: byNumber({ 0: 3, 1: 2, 2: 3, 3: 1 }),
+    rings: byNumber({ 1: 2, 2: 3, 3: 1 }),
+    breaths: byNumber({ 1.5: 2, 2: 3 }),
     density: [0.35, 0.8],
     cells: HOOKS,
     hold: 2,
@@ -167,34 +117,11 @@ export const STYLE_ROWS: Readonly<Record<LineStyle, StyleRow>> = {
   },
   rock: {
     name: 'Rock',
-    bars: [
-      [2, 7],
-      [4, 1],
-    ],
-    starts: [
-      [-2, 2],
-      [-1, 2],
-      [0, 1.5],
-      [1, 3],
-      [2, 2],
-      [3, 1],
-    ],
-    ends: [
-      [0, 3],
-      [1, 1],
-      [2, 3],
-      [3, 1],
-      [4, 1],
-    ],
-    rings: [
-      [1, 1],
-      [2, 3],
-      [3, 1],
-    ],
-    breaths: [
-      [1, 2],
-      [2, 3],
-    ],
+    bars: byNumber({ 2: 7, 4: 1 }),
+    starts: byNumber({ [-2]: 2, [-1]: 2, 0: 1.5, 1: 3, 2: 2, 3: 1 }),
+    ends: byNumber({ 0: 3, 1: 1, 2: 3, 3: 1, 4: 1 }),
+    rings: byNumber({ 1: 1, 2: 3, 3: 1 }),
+    breaths: byNumber({ 1: 2, 2: 3 }),
     density: [0.45, 0.9],
     cells: HOOKS,
     hold: 2,
@@ -211,32 +138,11 @@ export const STYLE_ROWS: Readonly<Record<LineStyle, StyleRow>> = {
   },
   pop: {
     name: 'Pop',
-    bars: [
-      [2, 8],
-      [3, 1],
-      [4, 1],
-    ],
-    starts: [
-      [-2, 2],
-      [-1, 2.5],
-      [0, 1.5],
-      [1, 3],
-      [2, 2],
-    ],
-    ends: [
-      [0, 3],
-      [1, 1.5],
-      [2, 3],
-      [4, 1],
-    ],
-    rings: [
-      [1, 2],
-      [2, 3],
-    ],
-    breaths: [
-      [1, 3],
-      [2, 2],
-    ],
+    bars: byNumber({ 2: 8, 3: 1, 4: 1 }),
+    starts: byNumber({ [-2]: 2, [-1]: 2.5, 0: 1.5, 1: 3, 2: 2 }),
+    ends: byNumber({ 0: 3, 1: 1.5, 2: 3, 4: 1 }),
+    rings: byNumber({ 1: 2, 2: 3 }),
+    breaths: byNumber({ 1: 3, 2: 2 }),
     density: [0.3, 0.7],
     cells: HOOKS,
     hold: 2,
@@ -253,34 +159,11 @@ export const STYLE_ROWS: Readonly<Record<LineStyle, StyleRow>> = {
   },
   bossa: {
     name: 'Bossa',
-    bars: [
-      [2, 5],
-      [3, 2],
-      [4, 2],
-    ],
-    starts: [
-      [-3, 2],
-      [-1, 3],
-      [0, 0.5],
-      [1, 4],
-      [3, 3],
-    ],
-    ends: [
-      [1, 3],
-      [2, 1],
-      [3, 3],
-      [5, 2],
-    ],
-    rings: [
-      [1, 2],
-      [1.5, 3],
-      [2, 2],
-    ],
-    breaths: [
-      [1, 2],
-      [1.5, 3],
-      [2, 1],
-    ],
+    bars: byNumber({ 2: 5, 3: 2, 4: 2 }),
+    starts: byNumber({ [-3]: 2, [-1]: 3, 0: 0.5, 1: 4, 3: 3 }),
+    ends: byNumber({ 1: 3, 2: 1, 3: 3, 5: 2 }),
+    rings: byNumber({ 1: 2, 1.5: 3, 2: 2 }),
+    breaths: byNumber({ 1: 2, 1.5: 3, 2: 1 }),
     density: [0.4, 0.75],
     cells: SYNCOPATED,
     hold: 2,
@@ -297,33 +180,11 @@ export const STYLE_ROWS: Readonly<Record<LineStyle, StyleRow>> = {
   },
   modal: {
     name: 'Modal',
-    bars: [
-      [2, 4],
-      [3, 3],
-      [4, 2],
-    ],
-    starts: [
-      [-2, 1],
-      [-1, 3],
-      [0, 0.7],
-      [1, 4],
-      [3, 2],
-    ],
-    ends: [
-      [0, 2],
-      [1, 2],
-      [3, 3],
-      [5, 2],
-    ],
-    rings: [
-      [0.5, 1],
-      [1, 3],
-      [2, 1],
-    ],
-    breaths: [
-      [1, 4],
-      [1.5, 2],
-    ],
+    bars: byNumber({ 2: 4, 3: 3, 4: 2 }),
+    starts: byNumber({ [-2]: 1, [-1]: 3, 0: 0.7, 1: 4, 3: 2 }),
+    ends: byNumber({ 0: 2, 1: 2, 3: 3, 5: 2 }),
+    rings: byNumber({ 0.5: 1, 1: 3, 2: 1 }),
+    breaths: byNumber({ 1: 4, 1.5: 2 }),
     density: [0.5, 0.95],
     cells: RUNNING,
     hold: 1.5,
@@ -340,32 +201,11 @@ export const STYLE_ROWS: Readonly<Record<LineStyle, StyleRow>> = {
   },
   ballad: {
     name: 'Ballad',
-    bars: [
-      [2, 6],
-      [3, 2],
-      [4, 1],
-    ],
-    starts: [
-      [-3, 2],
-      [-2, 2],
-      [-1, 3],
-      [1, 3],
-      [2, 1.5],
-    ],
-    ends: [
-      [0, 3],
-      [1, 2],
-      [2, 3],
-      [3, 1],
-    ],
-    rings: [
-      [1.5, 2],
-      [2, 3],
-    ],
-    breaths: [
-      [1, 3],
-      [2, 2],
-    ],
+    bars: byNumber({ 2: 6, 3: 2, 4: 1 }),
+    starts: byNumber({ [-3]: 2, [-2]: 2, [-1]: 3, 1: 3, 2: 1.5 }),
+    ends: byNumber({ 0: 3, 1: 2, 2: 3, 3: 1 }),
+    rings: byNumber({ 1.5: 2, 2: 3 }),
+    breaths: byNumber({ 1: 3, 2: 2 }),
     density: [0.2, 0.6],
     cells: LYRICAL,
     double: 0.15,
@@ -383,33 +223,11 @@ export const STYLE_ROWS: Readonly<Record<LineStyle, StyleRow>> = {
   },
   funk: {
     name: 'Funk',
-    bars: [
-      [2, 7],
-      [1, 1],
-      [4, 1],
-    ],
-    starts: [
-      [-1, 3],
-      [0, 1],
-      [1, 3],
-      [2, 1.5],
-      [3, 2],
-    ],
-    ends: [
-      [0, 2],
-      [1, 2],
-      [2, 1],
-      [3, 2],
-    ],
-    rings: [
-      [0.5, 4],
-      [1, 2],
-    ],
-    breaths: [
-      [1, 3],
-      [1.5, 2],
-      [2, 2],
-    ],
+    bars: byNumber({ 1: 1, 2: 7, 4: 1 }),
+    starts: byNumber({ [-1]: 3, 0: 1, 1: 3, 2: 1.5, 3: 2 }),
+    ends: byNumber({ 0: 2, 1: 2, 2: 1, 3: 2 }),
+    rings: byNumber({ 0.5: 4, 1: 2 }),
+    breaths: byNumber({ 1: 3, 1.5: 2, 2: 2 }),
     density: [0.4, 0.85],
     cells: BROKEN,
     hold: 1,

@@ -3,12 +3,12 @@ import { at, group, range } from '../lists';
 import { pitchAt, stringCount } from '../neck/neck';
 import type { Midi } from '../notes/pitch';
 import { regionFor } from './candidates';
-import { type Chance, drawn, weighed } from './chance';
+import { byName, type Chance, drawn, weighed } from './chance';
 import type { Onset } from './onsets';
 import type { LinePlan } from './plan';
 import type { LineRequest } from './request';
 import { type LineMetre, passingOf } from './rhythm';
-import { type Size, SIZES, type StyleRow } from './styles';
+import { type Size, type StyleRow } from './styles';
 import { BEAT } from '../time/units';
 
 /** What is wanted of the way into a note, and of the note. */
@@ -27,7 +27,7 @@ export function wishesFor(
   metre: LineMetre,
   chance: Chance,
 ): readonly Wish[] {
-  const sizes = SIZES.map((size) => [size, style.sizes[size]] as const);
+  const sizes = byName(style.sizes);
   const longest = passingOf(metre);
   const wishes: Wish[] = [];
   let held = false;
