@@ -41,10 +41,16 @@ const noteOf = (text: string): KeptNote => {
 };
 
 /** The starter book, in its order. */
-export const STARTER_LICKS: readonly Lick[] = STARTER_ROWS.map(([title, tags, chart, notes]) => ({
-  title,
-  tags: tags.split(', '),
-  source: 'Corvel',
-  chart,
-  notes: notes.split('; ').map(noteOf),
-}));
+export const STARTER_LICKS: readonly Lick[] = STARTER_ROWS.trim()
+  .split(/\n(?! )/u)
+  .map((row) => {
+    const [head = '', notes = ''] = row.split('\n  ');
+    const [title = '', tags = '', ...chart] = head.split('; ');
+    return {
+      title,
+      tags: tags.split(', '),
+      source: 'Corvel',
+      chart: chart.join('\n'),
+      notes: notes.split('; ').map(noteOf),
+    };
+  });

@@ -2,7 +2,7 @@
 <script lang="ts">
   import { fromTemplate, type Template, TEMPLATES } from '$core/chart/templates';
   import { type Note, noteName } from 'corvel-core';
-  import { group, range } from '$core/lists';
+  import { range } from '$core/lists';
   import Dialog from '$lib/ui/Dialog.svelte';
   import { showNote } from '$lib/ui/glyphs';
 
@@ -14,7 +14,6 @@
   let { open = $bindable(), onchart }: Props = $props();
 
   const TONICS = range(-6, 6).map((fifths) => fifths as Note);
-  const groups = [...group(TEMPLATES, (template) => template.group)];
   let tonic = $state<Note>(-3 as Note);
 
   async function choose(template: Template) {
@@ -35,10 +34,10 @@
       {#each TONICS as note (note)}<option value={noteName(note)}>{showNote(note)}</option>{/each}
     </select>
   </label>
-  {#each groups as [name, templates] (name)}
+  {#each Object.entries(TEMPLATES) as [name, templates] (name)}
     <h3 class="mt-3 mb-1 text-sm font-semibold">{name}</h3>
     <div class="flex flex-wrap gap-1.5">
-      {#each templates as template (template.id)}
+      {#each templates as template (template.name)}
         <button class="button text-sm" onclick={() => choose(template)}>{template.name}</button>
       {/each}
     </div>
