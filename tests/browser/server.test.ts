@@ -12,7 +12,7 @@ import {
   writeSync,
 } from 'node:fs';
 import { join } from 'node:path';
-import { afterEach, describe, expect, test } from 'vitest';
+import { afterAll, afterEach, beforeAll, describe, expect, test } from 'vitest';
 import { killInMigrations } from '../soak/migrations';
 import { flipBytes, generateRequests, killInBackups } from '../soak/runs';
 import { killInWrites, writeUnderLock, WRITES } from '../soak/writes';
@@ -78,17 +78,18 @@ describe('saving', () => {
     // The last save may have landed without its answer having been heard.
     expect([acknowledged, acknowledged + 1]).toContain(chart.revision);
   });
-
-  test('SIGTERM stops it cleanly', async () => {
-    server = await startServer();
-    expect(await server.kill('SIGTERM')).toBe(0);
-  });
 });
 
-describe('the engine over HTTP', () => {
-  test('answers every error with its code and never with a 500', async () => {
+describe('one server for them all', () => {
+  let server: TestServer;
+  let url = '';
+  beforeAll(async () => {
     server = await startServer();
-    const { url } = server;
+    ({ url } = server);
+  });
+  afterAll(() => server.remove());
+
+  test('the engine answers every error with its code and never with a 500', async () => {
     const cases: readonly (readonly [string, number, string])[] = [
       ['{"chart":"| Dm7 | G7 | C |"}', 200, ''],
       ['{"chart":', 400, 'invalid_json'],
@@ -107,6 +108,136 @@ describe('the engine over HTTP', () => {
     const description = (await (await fetch(`${url}/api/engine`)).json()) as { openapi: string };
     expect(description.openapi).toBe('3.1.0');
     expect((await fetch(`${url}/docs/api`)).status).toBe(200);
+  });
+
+  test('as in npm run soak, generated requests are all answered, none with a fault', async () => {
+    const { serverErrors } = await generateRequests(url, 600);
+    expect(serverErrors).toBe(0);
+  });
+
+  test('the largest questions are answered or refused with their limit, and saving goes on', async () => {
+    const chart = `| ${'Dm7 G7 Cmaj7 A7 | '.repeat(1_000)}`;
+    const neck = { tuning: ['B1', 'E2', 'A2', 'D3', 'G3', 'C4', 'E4', 'A4'], frets: 27 };
+    const heavy = ['route', 'zones', 'chains', 'crossings'].map((question) =>
+      post(url, `/api/engine/${question}`, JSON.stringify({ chart, neck })),
+    );
+    const made = await post(url, '/api/charts', JSON.stringify({ text: '| C |' }));
+    expect(made.status).toBe(201);
+    for (const answer of await Promise.all(heavy)) {
+      const { error } = (await answer.json()) as { error?: { message: string } };
+      expect([200, 422, 503]).toContain(answer.status);
+      if (answer.status === 422) expect(error?.message).toMatch(/chords|seconds/u);
+    }
+  });
+
+  test('a change asked for by another site is refused, in our JSON under /api', async () => {
+    const text = JSON.stringify({ text: '| C |' });
+    const foreign: readonly Record<string, string>[] = [
+      { origin: 'http://elsewhere.example' },
+      { origin: 'null' },
+      { 'sec-fetch-site': 'cross-site' },
+      { 'sec-fetch-site': 'same-site' },
+      { origin: 'http://elsewhere.example', 'content-type': 'text/plain' },
+    ];
+    for (const headers of foreign) {
+      const answer = await post(url, '/api/charts', text, headers);
+      expect(answer.status).toBe(403);
+      expect(await answer.json()).toMatchObject({ error: { code: 'forbidden' } });
+    }
+    expect((await post(url, '/api/charts', text, { origin: url })).status).toBe(201);
+    expect((await post(url, '/api/charts', text)).status).toBe(201);
+  });
+
+  test('every error under /api is JSON, and static files are not sniffed', async () => {
+    for (const [method, path, status] of [
+      ['PUT', '/api/engine/chart', 405],
+      ['GET', '/api/nowhere', 404],
+      ['POST', '/api/engine/constructor', 404],
+    ] as const) {
+      const answer = await fetch(url + path, { method });
+      expect(answer.status).toBe(status);
+      expect(await answer.json()).toMatchObject({
+        error: { message: expect.any(String) as string },
+      });
+    }
+    const script = /_app\/immutable\/entry\/start[^"']+\.js/u.exec(await (await fetch(url)).text());
+    const file = await fetch(`${url}/${script?.[0] ?? ''}`);
+    expect(file.status).toBe(200);
+    expect(file.headers.get('x-content-type-options')).toBe('nosniff');
+  });
+
+  test('a text that cannot be kept is refused in words', async () => {
+    for (const text of ['| C |\u0000| F |', '| C | // \ud800']) {
+      const answer = await post(url, '/api/charts', JSON.stringify({ text }));
+      expect(answer.status).toBe(422);
+      expect(await answer.text()).toContain('cannot be kept');
+    }
+  });
+
+  test('a refused large body leaves its connection usable', async () => {
+    const { hostname, port } = new URL(url);
+    const agent = new Agent({ keepAlive: true, maxSockets: 1 });
+    const ask = (method: string, path: string, body: string): Promise<number> =>
+      new Promise((resolve, reject) => {
+        const headers = { 'content-type': 'application/json', 'content-length': body.length };
+        const asked = request({ agent, hostname, port, method, path, headers }, (response) => {
+          response.resume();
+          response.on('end', () => {
+            resolve(response.statusCode ?? 0);
+          });
+        });
+        asked.on('error', reject);
+        asked.end(body);
+      });
+    const large = JSON.stringify({ chart: 'x'.repeat(900_000) });
+    const began = Date.now();
+    expect(await ask('POST', '/api/engine/chart', large)).toBe(413);
+    expect(await ask('GET', '/api/charts/none', '')).toBe(404);
+    expect(Date.now() - began).toBeLessThan(15_000);
+    agent.destroy();
+  });
+
+  test('headers forbid inline script, and a foreign form is refused', async () => {
+    const page = await fetch(url);
+    const policy = page.headers.get('content-security-policy') ?? '';
+    expect(/script-src[^;]*/u.exec(policy)?.[0]).not.toContain('unsafe-inline');
+    expect(page.headers.get('x-content-type-options')).toBe('nosniff');
+    const form = await post(url, '/unlock', 'passcode=x', {
+      'content-type': 'application/x-www-form-urlencoded',
+      origin: 'http://elsewhere.example',
+    });
+    expect(form.status).toBe(403);
+    // A page elsewhere that had its own name point here would send that name.
+    expect(await statusUnderName(url, 'elsewhere.example')).toBe(421);
+    expect(await statusUnderName(url, 'localhost')).toBe(200);
+    for (const name of [
+      'localhost#.elsewhere.example',
+      'localhost?.elsewhere.example',
+      '127.0.0.1.nip',
+    ])
+      expect([400, 421], name).toContain(await statusUnderName(url, name));
+  });
+
+  test('an archive is taken in after a backup, and not without one', async () => {
+    const bytes = await (await fetch(`${url}/api/archive`)).arrayBuffer();
+    const take = () =>
+      fetch(`${url}/api/archive?mode=replace`, {
+        method: 'POST',
+        body: bytes,
+        headers: { 'content-type': 'application/zip', origin: url },
+      });
+    expect((await take()).status).toBe(200);
+    const backups = join(server.data, 'backups');
+    expect(readdirSync(backups).filter((name) => name.includes('import'))).toHaveLength(1);
+    rmSync(backups, { recursive: true });
+    writeFileSync(backups, 'a file where the folder should be');
+    const refused = await take();
+    expect(refused.status).toBe(503);
+    expect(await refused.text()).toContain('nothing was changed');
+  });
+
+  test('SIGTERM stops it cleanly', async () => {
+    expect(await server.kill('SIGTERM')).toBe(0);
   });
 });
 
@@ -154,29 +285,6 @@ describe('in short, what npm run soak does at length', () => {
     server = await startServer();
     expect(await killInBackups(server, 3)).toBe(0);
   });
-
-  test('generated requests are all answered, none with a fault', async () => {
-    server = await startServer();
-    const { serverErrors } = await generateRequests(server.url, 600);
-    expect(serverErrors).toBe(0);
-  });
-
-  test('the largest questions are answered or refused with their limit, and saving goes on', async () => {
-    server = await startServer();
-    const { url } = server;
-    const chart = `| ${'Dm7 G7 Cmaj7 A7 | '.repeat(1_000)}`;
-    const neck = { tuning: ['B1', 'E2', 'A2', 'D3', 'G3', 'C4', 'E4', 'A4'], frets: 27 };
-    const heavy = ['route', 'zones', 'chains', 'crossings'].map((question) =>
-      post(url, `/api/engine/${question}`, JSON.stringify({ chart, neck })),
-    );
-    const made = await post(url, '/api/charts', JSON.stringify({ text: '| C |' }));
-    expect(made.status).toBe(201);
-    for (const answer of await Promise.all(heavy)) {
-      const { error } = (await answer.json()) as { error?: { message: string } };
-      expect([200, 422, 503]).toContain(answer.status);
-      if (answer.status === 422) expect(error?.message).toMatch(/chords|seconds/u);
-    }
-  });
 });
 
 describe('one server for one data folder', () => {
@@ -195,46 +303,6 @@ describe('one server for one data folder', () => {
 });
 
 describe('safety', () => {
-  test('a change asked for by another site is refused, in our JSON under /api', async () => {
-    server = await startServer();
-    const { url } = server;
-    const text = JSON.stringify({ text: '| C |' });
-    const foreign: readonly Record<string, string>[] = [
-      { origin: 'http://elsewhere.example' },
-      { origin: 'null' },
-      { 'sec-fetch-site': 'cross-site' },
-      { 'sec-fetch-site': 'same-site' },
-      { origin: 'http://elsewhere.example', 'content-type': 'text/plain' },
-    ];
-    for (const headers of foreign) {
-      const answer = await post(url, '/api/charts', text, headers);
-      expect(answer.status).toBe(403);
-      expect(await answer.json()).toMatchObject({ error: { code: 'forbidden' } });
-    }
-    expect((await post(url, '/api/charts', text, { origin: url })).status).toBe(201);
-    expect((await post(url, '/api/charts', text)).status).toBe(201);
-  });
-
-  test('every error under /api is JSON, and static files are not sniffed', async () => {
-    server = await startServer();
-    const { url } = server;
-    for (const [method, path, status] of [
-      ['PUT', '/api/engine/chart', 405],
-      ['GET', '/api/nowhere', 404],
-      ['POST', '/api/engine/constructor', 404],
-    ] as const) {
-      const answer = await fetch(url + path, { method });
-      expect(answer.status).toBe(status);
-      expect(await answer.json()).toMatchObject({
-        error: { message: expect.any(String) as string },
-      });
-    }
-    const script = /_app\/immutable\/entry\/start[^"']+\.js/u.exec(await (await fetch(url)).text());
-    const file = await fetch(`${url}/${script?.[0] ?? ''}`);
-    expect(file.status).toBe(200);
-    expect(file.headers.get('x-content-type-options')).toBe('nosniff');
-  });
-
   test('a file of the build that is gone ends its own answer, not the server', async () => {
     const copy = throwAway('copy');
     for (const part of ['scripts', 'build', 'package.json'])
@@ -248,39 +316,6 @@ describe('safety', () => {
       ).rejects.toThrow();
     }
     expect((await fetch(server.url)).status).toBe(200);
-  });
-
-  test('a text that cannot be kept is refused in words', async () => {
-    server = await startServer();
-    for (const text of ['| C |\u0000| F |', '| C | // \ud800']) {
-      const answer = await post(server.url, '/api/charts', JSON.stringify({ text }));
-      expect(answer.status).toBe(422);
-      expect(await answer.text()).toContain('cannot be kept');
-    }
-  });
-
-  test('a refused large body leaves its connection usable', async () => {
-    server = await startServer();
-    const { hostname, port } = new URL(server.url);
-    const agent = new Agent({ keepAlive: true, maxSockets: 1 });
-    const ask = (method: string, path: string, body: string): Promise<number> =>
-      new Promise((resolve, reject) => {
-        const headers = { 'content-type': 'application/json', 'content-length': body.length };
-        const asked = request({ agent, hostname, port, method, path, headers }, (response) => {
-          response.resume();
-          response.on('end', () => {
-            resolve(response.statusCode ?? 0);
-          });
-        });
-        asked.on('error', reject);
-        asked.end(body);
-      });
-    const large = JSON.stringify({ chart: 'x'.repeat(900_000) });
-    const began = Date.now();
-    expect(await ask('POST', '/api/engine/chart', large)).toBe(413);
-    expect(await ask('GET', '/api/charts/none', '')).toBe(404);
-    expect(Date.now() - began).toBeLessThan(15_000);
-    agent.destroy();
   });
 
   test('a passcode that is set is asked for on loopback too, and leads only inside', async () => {
@@ -302,48 +337,6 @@ describe('safety', () => {
       const target = opened.headers.get('location') ?? '';
       expect(new URL(target, url).host).toBe(new URL(url).host);
     }
-  });
-
-  test('headers forbid inline script, and a foreign form is refused', async () => {
-    server = await startServer();
-    const page = await fetch(server.url);
-    const policy = page.headers.get('content-security-policy') ?? '';
-    expect(/script-src[^;]*/u.exec(policy)?.[0]).not.toContain('unsafe-inline');
-    expect(page.headers.get('x-content-type-options')).toBe('nosniff');
-    const form = await post(server.url, '/unlock', 'passcode=x', {
-      'content-type': 'application/x-www-form-urlencoded',
-      origin: 'http://elsewhere.example',
-    });
-    expect(form.status).toBe(403);
-    // A page elsewhere that had its own name point here would send that name.
-    expect(await statusUnderName(server.url, 'elsewhere.example')).toBe(421);
-    expect(await statusUnderName(server.url, 'localhost')).toBe(200);
-    for (const name of [
-      'localhost#.elsewhere.example',
-      'localhost?.elsewhere.example',
-      '127.0.0.1.nip',
-    ])
-      expect([400, 421], name).toContain(await statusUnderName(server.url, name));
-  });
-
-  test('an archive is taken in after a backup, and not without one', async () => {
-    server = await startServer();
-    const { url, data } = server;
-    const bytes = await (await fetch(`${url}/api/archive`)).arrayBuffer();
-    const take = () =>
-      fetch(`${url}/api/archive?mode=replace`, {
-        method: 'POST',
-        body: bytes,
-        headers: { 'content-type': 'application/zip', origin: url },
-      });
-    expect((await take()).status).toBe(200);
-    const backups = join(data, 'backups');
-    expect(readdirSync(backups).filter((name) => name.includes('import'))).toHaveLength(1);
-    rmSync(backups, { recursive: true });
-    writeFileSync(backups, 'a file where the folder should be');
-    const refused = await take();
-    expect(refused.status).toBe(503);
-    expect(await refused.text()).toContain('nothing was changed');
   });
 
   test('a public address needs a passcode', async () => {
