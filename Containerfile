@@ -12,7 +12,7 @@ COPY --from=build /corvel/package.json ./
 COPY --from=build /corvel/node_modules ./node_modules
 COPY --from=build /corvel/build ./build
 COPY --from=build /corvel/scripts ./scripts
-ENV HOST=0.0.0.0 PORT=4173 CORVEL_DATA=/data
+ENV HOST=0.0.0.0 PORT=4173 CORVEL_DATA=/data MALLOC_ARENA_MAX=2
 RUN mkdir /data && chown node:node /data
 VOLUME /data
 EXPOSE 4173

@@ -5,6 +5,7 @@ import { createServer } from 'node:net';
 import axe from 'axe-core';
 import { Browser, Builder, By, type WebDriver, type WebElement } from 'selenium-webdriver';
 import chrome from 'selenium-webdriver/chrome.js';
+import { SERVER_SETTINGS } from '../../scripts/tools.js';
 import { remember, throwAway } from './started';
 
 // Long, for machines that are busy with others: a test that passes never waits for it.
@@ -58,7 +59,7 @@ interface Launched {
 function launch(environment: NodeJS.ProcessEnv, cwd: string): Launched {
   const child = spawn(process.execPath, ['scripts/server.js'], {
     cwd,
-    env: { ...process.env, ...environment },
+    env: { ...SERVER_SETTINGS, ...process.env, ...environment },
     stdio: ['ignore', 'pipe', 'inherit'],
   });
   remember(child.pid);
