@@ -44,58 +44,57 @@ export interface FeelPatterns {
   readonly opening: Drum | null;
 }
 
-const EIGHTHS: Cells = { two: ['1 1t. 1&. 2 2t. 2&.'], three: ['1 1t. 1&. 2 2t. 2&. 3 3t. 3&.'] };
-const SKIP: Cells = { two: ['1 2 2&.'], three: ['1 2 2&. 3'] };
+/** Cells for groups of two pulses and for groups of three: one, or several with commas between them. */
+const cells = (two: string, three: string): Cells => ({
+  two: two.split(', '),
+  three: three.split(', '),
+});
+
+const drum = (part: Drum, velocity: number, plays: Cells, vary?: Cells): DrumLine => ({
+  drum: part,
+  velocity,
+  ...plays,
+  ...(vary && { vary }),
+});
+
+const EIGHTHS = cells('1 1t. 1&. 2 2t. 2&.', '1 1t. 1&. 2 2t. 2&. 3 3t. 3&.');
+const SKIP = cells('1 2 2&.', '1 2 2&. 3');
 /** The ride as hands vary it: plain beats, the skip moved, one more of it. */
-const RIDES: Cells = {
-  two: ['1 2', '1 1&. 2', '1 1&. 2 2&.', '1 2!', '1. 2 2&'],
-  three: ['1 2 3', '1 1&. 2 3', '1 2 3 3&.', '1 2! 3'],
-};
+const RIDES = cells(
+  '1 2, 1 1&. 2, 1 1&. 2 2&., 1 2!, 1. 2 2&',
+  '1 2 3, 1 1&. 2 3, 1 2 3 3&., 1 2! 3',
+);
 /** A hat in eighths with other accents, and now and then a stroke left out. */
-const HATS: Cells = {
-  two: ['1! 1t. 1&. 2 2t. 2&', '1 1t. 1& 2. 2t. 2&.', '1 1t. 2 2t. 2&.', '1 1t. 1&. 2! 2t.'],
-  three: [
-    '1! 1t. 1&. 2 2t. 2& 3 3t. 3&.',
-    '1 1t. 2 2t. 2&. 3 3t. 3&',
-    '1 1t. 1&. 2 2t. 3! 3t. 3&.',
-  ],
-};
-const SIXTEENTHS: Cells = {
-  two: ['1! 1e. 1& 1a. 2! 2& 2a.', '1! 1& 1a. 2! 2e. 2& 2a.', '1! 1e. 1&! 1a. 2 2e. 2&! 2a.'],
-  three: ['1! 1e. 1& 1a. 2! 2& 2a. 3! 3e. 3& 3a.', '1! 1& 1a. 2! 2e. 2& 3! 3e. 3& 3a.'],
-};
-const TWELVES: Cells = {
-  two: ['1! 1e. 1&. 2 2e. 2&', '1 1e. 1& 2 2e 2&.', '1 1e. 1&. 2! 2&.'],
-  three: ['1! 1e. 1&. 2 2e. 2& 3 3e. 3&.', '1 1e. 1&. 2 2e. 2&. 3! 3&.'],
-};
+const HATS = cells(
+  '1! 1t. 1&. 2 2t. 2&, 1 1t. 1& 2. 2t. 2&., 1 1t. 2 2t. 2&., 1 1t. 1&. 2! 2t.',
+  '1! 1t. 1&. 2 2t. 2& 3 3t. 3&., 1 1t. 2 2t. 2&. 3 3t. 3&, 1 1t. 1&. 2 2t. 3! 3t. 3&.',
+);
+const SIXTEENTHS = cells(
+  '1! 1e. 1& 1a. 2! 2& 2a., 1! 1& 1a. 2! 2e. 2& 2a., 1! 1e. 1&! 1a. 2 2e. 2&! 2a.',
+  '1! 1e. 1& 1a. 2! 2& 2a. 3! 3e. 3& 3a., 1! 1& 1a. 2! 2e. 2& 3! 3e. 3& 3a.',
+);
+const TWELVES = cells(
+  '1! 1e. 1&. 2 2e. 2&, 1 1e. 1& 2 2e 2&., 1 1e. 1&. 2! 2&.',
+  '1! 1e. 1&. 2 2e. 2& 3 3e. 3&., 1 1e. 1&. 2 2e. 2&. 3! 3&.',
+);
 /** Brushes: the beats swept, a tap between them. */
-const BRUSHED: Cells = {
-  two: ['1 2 2&.', '1 1&. 2', '1', '1! 2'],
-  three: ['1 2 2&. 3', '1 2 3 3&.', '1 3', '1! 2 3'],
-};
-const BACK: Cells = { two: ['2'], three: ['3'] };
-const FIRST: Cells = { two: ['1'], three: ['1'] };
-const WALK: Cells = { two: ['1W 2W'], three: ['1W 2W 3W'] };
+const BRUSHED = cells('1 2 2&., 1 1&. 2, 1, 1! 2', '1 2 2&. 3, 1 2 3 3&., 1 3, 1! 2 3');
+const BACK = cells('2', '3');
+const FIRST = cells('1', '1');
+const WALK = cells('1W 2W', '1W 2W 3W');
 
 const SWING: FeelPatterns = {
   bass: { ...WALK, sound: 'double-bass', chromatic: true, held: 0.92 },
   comp: {
-    two: ['1 2&', '1&', '2', '2&', '', '1', '1& 2&'],
-    three: ['1 2&', '2', '2& 3&', '1', '1& 3'],
+    ...cells('1 2&, 1&, 2, 2&, , 1, 1& 2&', '1 2&, 2, 2& 3&, 1, 1& 3'),
     held: 0.55,
     early: true,
   },
   drums: [
-    { drum: 'ride', velocity: 0.5, ...SKIP, vary: RIDES },
-    { drum: 'pedal-hat', velocity: 0.4, two: ['2'], three: ['2'] },
-    { drum: 'kick', velocity: 0.2, ...FIRST, vary: { two: ['1 2&'], three: ['1 3&'] } },
-    {
-      drum: 'snare',
-      velocity: 0.16,
-      two: [''],
-      three: [''],
-      vary: { two: ['2&', '1&', '1& 2&'], three: ['2&', '1& 3'] },
-    },
+    drum('ride', 0.5, SKIP, RIDES),
+    drum('pedal-hat', 0.4, cells('2', '2')),
+    drum('kick', 0.2, FIRST, cells('1 2&', '1 3&')),
+    drum('snare', 0.16, cells('', ''), cells('2&, 1&, 1& 2&', '2&, 1& 3')),
   ],
   opening: 'crash',
 };
@@ -105,276 +104,183 @@ export const PATTERNS: Readonly<Record<FeelKind, FeelPatterns>> = {
   swing: SWING,
   shuffle: {
     bass: {
-      two: ['1W 2W', '1W 2W 2&G'],
-      three: ['1W 2W 3W'],
+      ...cells('1W 2W, 1W 2W 2&G', '1W 2W 3W'),
       sound: 'bass-guitar',
       chromatic: true,
       held: 0.85,
     },
-    comp: {
-      two: ['1& 2&', '1 2&', '1&'],
-      three: ['1& 2& 3&', '1 2&'],
-      held: 0.5,
-      early: false,
-    },
+    comp: { ...cells('1& 2&, 1 2&, 1&', '1& 2& 3&, 1 2&'), held: 0.5, early: false },
     drums: [
-      { drum: 'hat', velocity: 0.4, ...EIGHTHS, vary: HATS },
-      { drum: 'snare', velocity: 0.5, ...BACK, vary: { two: ['2 2&.'], three: ['3 3&.'] } },
-      { drum: 'kick', velocity: 0.5, ...FIRST, vary: { two: ['1 1&'], three: ['1 2&'] } },
+      drum('hat', 0.4, EIGHTHS, HATS),
+      drum('snare', 0.5, BACK, cells('2 2&.', '3 3&.')),
+      drum('kick', 0.5, FIRST, cells('1 1&', '1 2&')),
     ],
     opening: 'crash',
   },
   straight: {
     bass: {
-      two: ['1R 2&F', '1R 2W'],
-      three: ['1R 2&F 3W'],
+      ...cells('1R 2&F, 1R 2W', '1R 2&F 3W'),
       sound: 'bass-guitar',
       chromatic: false,
       held: 0.9,
     },
-    comp: { two: ['1', '1 2&', '1& 2'], three: ['1', '1 2&'], held: 0.85, early: true },
+    comp: { ...cells('1, 1 2&, 1& 2', '1, 1 2&'), held: 0.85, early: true },
     drums: [
-      { drum: 'hat', velocity: 0.32, ...EIGHTHS, vary: HATS },
-      {
-        drum: 'rim',
-        velocity: 0.36,
-        ...BACK,
-        vary: { two: ['2 2&.', '1&. 2'], three: ['3 3&.', '2&. 3'] },
-      },
-      {
-        drum: 'kick',
-        velocity: 0.4,
-        two: ['1', '1& 2'],
-        three: ['1 2&'],
-        vary: { two: ['1 2&', '1 1&'], three: ['1 3&', '1 1&'] },
-      },
+      drum('hat', 0.32, EIGHTHS, HATS),
+      drum('rim', 0.36, BACK, cells('2 2&., 1&. 2', '3 3&., 2&. 3')),
+      drum('kick', 0.4, cells('1, 1& 2', '1 2&'), cells('1 2&, 1 1&', '1 3&, 1 1&')),
     ],
     opening: 'crash',
   },
   rock: {
     bass: {
-      two: ['1R 1&R 2R 2&R', '1R 1&R 2R 2&A'],
-      three: ['1R 1&R 2R 2&R 3R 3&A'],
+      ...cells('1R 1&R 2R 2&R, 1R 1&R 2R 2&A', '1R 1&R 2R 2&R 3R 3&A'),
       sound: 'bass-guitar',
       chromatic: false,
       held: 0.85,
     },
-    comp: { two: ['1', '1 2&', '1 1&'], three: ['1', '1 2&'], held: 0.95, early: false },
+    comp: { ...cells('1, 1 2&, 1 1&', '1, 1 2&'), held: 0.95, early: false },
     drums: [
-      { drum: 'hat', velocity: 0.42, ...EIGHTHS, vary: HATS },
-      { drum: 'snare', velocity: 0.6, ...BACK },
-      {
-        drum: 'kick',
-        velocity: 0.6,
-        two: ['1', '1 1&'],
-        three: ['1 2&'],
-        vary: { two: ['1 2&'], three: ['1 1&'] },
-      },
+      drum('hat', 0.42, EIGHTHS, HATS),
+      drum('snare', 0.6, BACK),
+      drum('kick', 0.6, cells('1, 1 1&', '1 2&'), cells('1 2&', '1 1&')),
     ],
     opening: 'crash',
   },
   bossa: {
     bass: {
-      two: ['1R 2&F', '1F 2&N'],
-      three: ['1R 2&F 3F 3&N'],
+      ...cells('1R 2&F, 1F 2&N', '1R 2&F 3F 3&N'),
       sound: 'double-bass',
       chromatic: false,
       held: 0.9,
     },
-    comp: {
-      two: ['1 2&', '2', '1& 2&', '1 2'],
-      three: ['1 2&', '2 3&', '1& 3'],
-      held: 0.6,
-      early: true,
-    },
+    comp: { ...cells('1 2&, 2, 1& 2&, 1 2', '1 2&, 2 3&, 1& 3'), held: 0.6, early: true },
     drums: [
-      { drum: 'hat', velocity: 0.26, ...EIGHTHS, vary: HATS },
-      { drum: 'kick', velocity: 0.36, two: ['1 2&'], three: ['1 3&'] },
-      { drum: 'rim', velocity: 0.36, two: ['1 2&', '2', '2', '1&'], three: ['1 2&', '2 3&'] },
+      drum('hat', 0.26, EIGHTHS, HATS),
+      drum('kick', 0.36, cells('1 2&', '1 3&')),
+      drum('rim', 0.36, cells('1 2&, 2, 2, 1&', '1 2&, 2 3&')),
     ],
     opening: null,
   },
   funk: {
     bass: {
-      two: ['1R! 1aG 2&O', '1R 2eG 2&W 2aA'],
-      three: ['1R! 1aG 2&O 3W 3aA'],
+      ...cells('1R! 1aG 2&O, 1R 2eG 2&W 2aA', '1R! 1aG 2&O 3W 3aA'),
       sound: 'bass-guitar',
       chromatic: true,
       held: 0.6,
     },
-    comp: {
-      two: ['1& 2a', '1e 1&', '2&', '', '1 2&'],
-      three: ['1& 2a', '2& 3', '1'],
-      held: 0.35,
-      early: false,
-    },
+    comp: { ...cells('1& 2a, 1e 1&, 2&, , 1 2&', '1& 2a, 2& 3, 1'), held: 0.35, early: false },
     drums: [
-      {
-        drum: 'hat',
-        velocity: 0.34,
-        two: ['1! 1e. 1& 1a. 2! 2e. 2& 2a.'],
-        three: ['1! 1e. 1& 1a. 2! 2e. 2& 2a. 3! 3e. 3& 3a.'],
-        vary: SIXTEENTHS,
-      },
-      {
-        drum: 'snare',
-        velocity: 0.55,
-        ...BACK,
-        vary: { two: ['1a. 2 2a.', '2 2a.'], three: ['2a. 3', '3 3a.'] },
-      },
-      {
-        drum: 'kick',
-        velocity: 0.55,
-        two: ['1 1a', '1& 2&'],
-        three: ['1 1a 3&'],
-        vary: { two: ['1 2&'], three: ['1 2a'] },
-      },
+      drum(
+        'hat',
+        0.34,
+        cells('1! 1e. 1& 1a. 2! 2e. 2& 2a.', '1! 1e. 1& 1a. 2! 2e. 2& 2a. 3! 3e. 3& 3a.'),
+        SIXTEENTHS,
+      ),
+      drum('snare', 0.55, BACK, cells('1a. 2 2a., 2 2a.', '2a. 3, 3 3a.')),
+      drum('kick', 0.55, cells('1 1a, 1& 2&', '1 1a 3&'), cells('1 2&', '1 2a')),
     ],
     opening: 'open-hat',
   },
   'two-beat': {
     ...SWING,
     bass: {
-      two: ['1R', '1F', '1R', '1F 2A'],
-      three: ['1R 3W', '1F 3A'],
+      ...cells('1R, 1F, 1R, 1F 2A', '1R 3W, 1F 3A'),
       sound: 'double-bass',
       chromatic: true,
       held: 0.9,
     },
-    comp: {
-      two: ['2', '2 2&', '1& 2', '2'],
-      three: ['2 3', '2', '2& 3'],
-      held: 0.45,
-      early: false,
-    },
+    comp: { ...cells('2, 2 2&, 1& 2, 2', '2 3, 2, 2& 3'), held: 0.45, early: false },
     drums: [
-      { drum: 'hat', velocity: 0.4, two: ['1 2 2&.'], three: ['1 2 2&. 3'], vary: RIDES },
-      { drum: 'pedal-hat', velocity: 0.36, two: ['2'], three: ['2'] },
-      { drum: 'kick', velocity: 0.4, ...FIRST, vary: { two: ['1 2&.'], three: ['1 3&.'] } },
-      {
-        drum: 'rim',
-        velocity: 0.26,
-        two: ['2'],
-        three: ['3'],
-        vary: { two: ['2 2&.', '1& 2'], three: ['2& 3'] },
-      },
+      drum('hat', 0.4, cells('1 2 2&.', '1 2 2&. 3'), RIDES),
+      drum('pedal-hat', 0.36, cells('2', '2')),
+      drum('kick', 0.4, FIRST, cells('1 2&.', '1 3&.')),
+      drum('rim', 0.26, cells('2', '3'), cells('2 2&., 1& 2', '2& 3')),
     ],
   },
   samba: {
     bass: {
-      two: ['1R 2&F', '1F! 2&F', '1R 2&F', '1F! 2&N'],
-      three: ['1R 2&F 3F!', '1R 3&N'],
+      ...cells('1R 2&F, 1F! 2&F, 1R 2&F, 1F! 2&N', '1R 2&F 3F!, 1R 3&N'),
       sound: 'double-bass',
       chromatic: false,
       held: 0.85,
     },
     comp: {
-      two: ['1 2&', '1& 2', '2&', '1 1& 2&', '1& 2&', '1 2'],
-      three: ['1 2&', '1& 3', '2 3&'],
+      ...cells('1 2&, 1& 2, 2&, 1 1& 2&, 1& 2&, 1 2', '1 2&, 1& 3, 2 3&'),
       held: 0.4,
       early: true,
     },
     drums: [
-      {
-        drum: 'hat',
-        velocity: 0.3,
-        two: ['1. 1& 2. 2&!'],
-        three: ['1. 1& 2. 2& 3. 3&!'],
-        vary: HATS,
-      },
-      { drum: 'kick', velocity: 0.36, two: ['1 2&', '1! 2&'], three: ['1 2& 3!'] },
+      drum('hat', 0.3, cells('1. 1& 2. 2&!', '1. 1& 2. 2& 3. 3&!'), HATS),
+      drum('kick', 0.36, cells('1 2&, 1! 2&', '1 2& 3!')),
       // The low drum answers on the second half of the bar.
-      { drum: 'tom', velocity: 0.4, two: ['', '1!'], three: ['3!'] },
-      {
-        drum: 'snare',
-        velocity: 0.24,
-        two: ['1 1&. 2. 2&', '1. 1& 2 2&.', '1&. 2 2&', '1 1&. 2 2&.'],
-        three: ['1 1&. 2. 2& 3 3&.', '1. 1& 2 2&. 3'],
-        vary: { two: ['1 2&', '1& 2&'], three: ['1 2& 3'] },
-      },
+      drum('tom', 0.4, cells(', 1!', '3!')),
+      drum(
+        'snare',
+        0.24,
+        cells(
+          '1 1&. 2. 2&, 1. 1& 2 2&., 1&. 2 2&, 1 1&. 2 2&.',
+          '1 1&. 2. 2& 3 3&., 1. 1& 2 2&. 3',
+        ),
+        cells('1 2&, 1& 2&', '1 2& 3'),
+      ),
     ],
     opening: null,
   },
   reggae: {
     bass: {
-      two: ['1R 1&R 2&F', '1W 2R', '1&R 2F 2&W', '1R 2A'],
-      three: ['1R 1&R 2&F 3W', '1&R 2F 3A'],
+      ...cells('1R 1&R 2&F, 1W 2R, 1&R 2F 2&W, 1R 2A', '1R 1&R 2&F 3W, 1&R 2F 3A'),
       sound: 'bass-guitar',
       chromatic: false,
       held: 0.7,
     },
-    comp: {
-      two: ['2', '2', '2 2&.', '2'],
-      three: ['2 3', '2'],
-      held: 0.22,
-      early: false,
-    },
+    comp: { ...cells('2, 2, 2 2&., 2', '2 3, 2'), held: 0.22, early: false },
     drums: [
-      { drum: 'hat', velocity: 0.32, ...EIGHTHS, vary: HATS },
+      drum('hat', 0.32, EIGHTHS, HATS),
       // One drop: nothing on one, all of it on three.
-      {
-        drum: 'kick',
-        velocity: 0.55,
-        two: ['', '1'],
-        three: ['3'],
-        vary: { two: ['1.'], three: ['1. 3'] },
-      },
-      { drum: 'rim', velocity: 0.45, two: ['', '1'], three: ['3'] },
-      {
-        drum: 'snare',
-        velocity: 0.18,
-        two: [''],
-        three: [''],
-        vary: { two: ['2&', '1&', '2a'], three: ['2&', '3&'] },
-      },
+      drum('kick', 0.55, cells(', 1', '3'), cells('1.', '1. 3')),
+      drum('rim', 0.45, cells(', 1', '3')),
+      drum('snare', 0.18, cells('', ''), cells('2&, 1&, 2a', '2&, 3&')),
     ],
     opening: null,
   },
   'train beat': {
     bass: {
-      two: ['1R', '1F', '1R', '1F 2A'],
-      three: ['1R 3F', '1F 3A'],
+      ...cells('1R, 1F, 1R, 1F 2A', '1R 3F, 1F 3A'),
       sound: 'bass-guitar',
       chromatic: true,
       held: 0.8,
     },
-    comp: {
-      two: ['2', '2', '2 2&', '1& 2'],
-      three: ['2 3', '2 2& 3'],
-      held: 0.4,
-      early: false,
-    },
+    comp: { ...cells('2, 2, 2 2&, 1& 2', '2 3, 2 2& 3'), held: 0.4, early: false },
     drums: [
-      {
-        drum: 'snare',
-        velocity: 0.34,
-        two: ['1. 1& 2! 2&.'],
-        three: ['1. 1& 2! 2&. 3! 3&.'],
-        vary: {
-          two: ['1. 1&! 2! 2&', '1. 1a. 2! 2&.', '1 1&. 2! 2a.', '1. 1&. 2!'],
-          three: ['1. 1&! 2! 2& 3! 3&', '1. 2! 2&. 3!'],
-        },
-      },
-      { drum: 'kick', velocity: 0.42, ...FIRST, vary: { two: ['1 2&.'], three: ['1 3&.'] } },
-      { drum: 'pedal-hat', velocity: 0.3, two: ['2'], three: ['2'] },
+      drum(
+        'snare',
+        0.34,
+        cells('1. 1& 2! 2&.', '1. 1& 2! 2&. 3! 3&.'),
+        cells(
+          '1. 1&! 2! 2&, 1. 1a. 2! 2&., 1 1&. 2! 2a., 1. 1&. 2!',
+          '1. 1&! 2! 2& 3! 3&, 1. 2! 2&. 3!',
+        ),
+      ),
+      drum('kick', 0.42, FIRST, cells('1 2&.', '1 3&.')),
+      drum('pedal-hat', 0.3, cells('2', '2')),
     ],
     opening: 'crash',
   },
   ballad: {
-    bass: { two: ['1R', '1F'], three: ['1R'], sound: 'double-bass', chromatic: true, held: 0.95 },
-    comp: { two: ['1', '1', '1 2&', '2'], three: ['1', '1 3'], held: 0.97, early: false },
+    bass: { ...cells('1R, 1F', '1R'), sound: 'double-bass', chromatic: true, held: 0.95 },
+    comp: { ...cells('1, 1, 1 2&, 2', '1, 1 3'), held: 0.97, early: false },
     drums: [
-      { drum: 'ride', velocity: 0.26, two: ['1 2'], three: ['1 2 3'], vary: BRUSHED },
-      { drum: 'pedal-hat', velocity: 0.3, two: ['2'], three: ['2'] },
-      { drum: 'kick', velocity: 0.16, ...FIRST },
+      drum('ride', 0.26, cells('1 2', '1 2 3'), BRUSHED),
+      drum('pedal-hat', 0.3, cells('2', '2')),
+      drum('kick', 0.16, FIRST),
     ],
     opening: null,
   },
   'jazz waltz': {
     ...SWING,
     bass: {
-      two: ['1W 2W'],
-      three: ['1W 2W 3W', '1R 3W'],
+      ...cells('1W 2W', '1W 2W 3W, 1R 3W'),
       sound: 'double-bass',
       chromatic: true,
       held: 0.92,
@@ -382,46 +288,32 @@ export const PATTERNS: Readonly<Record<FeelKind, FeelPatterns>> = {
   },
   'slow 12/8': {
     bass: {
-      two: ['1R 1&R. 2W 2&A', '1R 2W 2&A'],
-      three: ['1R 2W 3W 3&A'],
+      ...cells('1R 1&R. 2W 2&A, 1R 2W 2&A', '1R 2W 3W 3&A'),
       sound: 'bass-guitar',
       chromatic: true,
       held: 0.9,
     },
-    comp: { two: ['1', '1 2', '2 2e 2&'], three: ['1', '1 3'], held: 0.9, early: false },
+    comp: { ...cells('1, 1 2, 2 2e 2&', '1, 1 3'), held: 0.9, early: false },
     drums: [
-      {
-        drum: 'hat',
-        velocity: 0.36,
-        two: ['1 1e. 1&. 2 2e. 2&.'],
-        three: ['1 1e. 1&. 2 2e. 2&. 3 3e. 3&.'],
-        vary: TWELVES,
-      },
-      { drum: 'snare', velocity: 0.5, ...BACK },
-      {
-        drum: 'kick',
-        velocity: 0.5,
-        two: ['1', '1& 1'],
-        three: ['1'],
-        vary: { two: ['1 2&'], three: ['1 3&'] },
-      },
+      drum('hat', 0.36, cells('1 1e. 1&. 2 2e. 2&.', '1 1e. 1&. 2 2e. 2&. 3 3e. 3&.'), TWELVES),
+      drum('snare', 0.5, BACK),
+      drum('kick', 0.5, cells('1, 1& 1', '1'), cells('1 2&', '1 3&')),
     ],
     opening: 'crash',
   },
   modal: {
     bass: {
-      two: ['1R 2&O', '1F 2W'],
-      three: ['1R 2&F 3W'],
+      ...cells('1R 2&O, 1F 2W', '1R 2&F 3W'),
       sound: 'double-bass',
       chromatic: true,
       held: 0.9,
     },
-    comp: { two: ['1 2&', '', '2&', '1&'], three: ['1 2&', '', '2&'], held: 0.8, early: true },
+    comp: { ...cells('1 2&, , 2&, 1&', '1 2&, , 2&'), held: 0.8, early: true },
     drums: [
-      { drum: 'ride', velocity: 0.42, ...SKIP, vary: RIDES },
-      { drum: 'pedal-hat', velocity: 0.36, two: ['2'], three: ['2'] },
-      { drum: 'kick', velocity: 0.26, ...FIRST },
-      { drum: 'rim', velocity: 0.22, two: [''], three: [''], vary: { two: ['2&'], three: ['3'] } },
+      drum('ride', 0.42, SKIP, RIDES),
+      drum('pedal-hat', 0.36, cells('2', '2')),
+      drum('kick', 0.26, FIRST),
+      drum('rim', 0.22, cells('', ''), cells('2&', '3')),
     ],
     opening: 'crash',
   },
@@ -429,7 +321,7 @@ export const PATTERNS: Readonly<Record<FeelKind, FeelPatterns>> = {
 
 /** What leads into a section: for the last group before it, any of these on snare and tom. */
 export const FILLS: readonly (Cells & { readonly tom: Cells })[] = [
-  { two: ['1& 2'], three: ['2& 3'], tom: { two: ['2&'], three: ['3&'] } },
-  { two: ['1 1&'], three: ['2 2&'], tom: { two: ['2 2&'], three: ['3 3&'] } },
-  { two: ['2 2&!'], three: ['3 3&!'], tom: { two: [''], three: [''] } },
+  { ...cells('1& 2', '2& 3'), tom: cells('2&', '3&') },
+  { ...cells('1 1&', '2 2&'), tom: cells('2 2&', '3 3&') },
+  { ...cells('2 2&!', '3 3&!'), tom: cells('', '') },
 ];

@@ -81,7 +81,10 @@ const HOME_DOMINANTS = [0, 5, 7];
 
 const BLUES_SOUNDS = sounds('blended blues', 'major blues', 'minor blues');
 const LEADING_TO_MAJOR = sounds(
-  ...['mixolydian', 'lydian dominant', 'altered', 'half-whole diminished'],
+  'mixolydian',
+  'lydian dominant',
+  'altered',
+  'half-whole diminished',
 );
 const LEADING_TO_MINOR = [
   ...as('leads to minor')('phrygian dominant'),
@@ -102,7 +105,11 @@ const PLAIN_FIFTH = [
   ...sounds('altered', 'mixolydian b6'),
 ];
 
-/** Chords whose own alterations choose the mode, whatever the key. */
+/** Rows for chords of one family. */
+const rulesOf = (family: string, rules: readonly Omit<ModeRule, 'is'>[]): readonly ModeRule[] =>
+  rules.map((rule) => ({ is: [family], ...rule }));
+
+/** Chords whose own alterations choose the mode, or where they stand, whatever the key. */
 const BY_QUALITY: readonly ModeRule[] = [
   // A sharp ninth that stays is a blues sound and no tension.
   { is: ['7#9'], setting: 'vamp', offers: sounds('half-whole diminished', 'altered') },
@@ -135,36 +142,25 @@ const BY_QUALITY: readonly ModeRule[] = [
   },
   { is: ['dim'], offers: sounds('locrian natural 2', 'whole-half diminished', 'locrian') },
   { is: ['dim7'], offers: sounds('whole-half diminished', 'altered bb7', 'locrian') },
-];
-
-const DOMINANTS: readonly ModeRule[] = [
   {
     is: ['dominant', 'major'],
     setting: 'lower of two',
     offers: as('lower of two')('phrygian dominant', 'phrygian'),
   },
-  { is: ['dominant'], setting: 'upper of two', offers: sounds('lydian dominant', 'mixolydian') },
+];
+
+const DOMINANTS = rulesOf('dominant', [
+  { setting: 'upper of two', offers: sounds('lydian dominant', 'mixolydian') },
+  { setting: 'vamp', offers: [...as('dominant at rest')('mixolydian'), ...BLUES_SOUNDS] },
   {
-    is: ['dominant'],
-    setting: 'vamp',
-    offers: [...as('dominant at rest')('mixolydian'), ...BLUES_SOUNDS],
-  },
-  {
-    is: ['dominant'],
     blues: true,
     on: HOME_DOMINANTS,
     setting: 'stays',
     offers: [...as('home dominant')('mixolydian'), ...BLUES_SOUNDS],
   },
-  { is: ['dominant'], goes: ['fifth to minor'], offers: LEADING_TO_MINOR },
+  { goes: ['fifth to minor'], offers: LEADING_TO_MINOR },
+  { goes: ['fifth to major'], setting: 'after half-diminished', offers: IN_MINOR_CADENCE },
   {
-    is: ['dominant'],
-    goes: ['fifth to major'],
-    setting: 'after half-diminished',
-    offers: IN_MINOR_CADENCE,
-  },
-  {
-    is: ['dominant'],
     blues: true,
     goes: ['fifth to major'],
     offers: [
@@ -172,23 +168,21 @@ const DOMINANTS: readonly ModeRule[] = [
       ...BLUES_SOUNDS,
     ],
   },
-  { is: ['dominant'], goes: ['fifth to major'], offers: LEADING_TO_MAJOR },
-  { is: ['dominant'], key: 'minor', on: DOMINANT, offers: LEADING_TO_MINOR },
+  { goes: ['fifth to major'], offers: LEADING_TO_MAJOR },
+  { key: 'minor', on: DOMINANT, offers: LEADING_TO_MINOR },
   {
-    is: ['dominant'],
     blues: true,
     on: HOME_DOMINANTS,
     offers: [...as('home dominant')('mixolydian'), ...BLUES_SOUNDS],
   },
-  { is: ['dominant'], on: DOMINANT, offers: LEADING_TO_MAJOR },
-  { is: ['dominant'], key: 'minor', on: [10], offers: KEYS_OWN_DOMINANT },
-  { is: ['dominant'], setting: 'in the stated key', offers: KEYS_OWN_DOMINANT },
-  { is: ['dominant'], key: 'none', goes: ['nowhere'], offers: LEADING_TO_MAJOR },
+  { on: DOMINANT, offers: LEADING_TO_MAJOR },
+  { key: 'minor', on: [10], offers: KEYS_OWN_DOMINANT },
+  { setting: 'in the stated key', offers: KEYS_OWN_DOMINANT },
+  { key: 'none', goes: ['nowhere'], offers: LEADING_TO_MAJOR },
   {
-    is: ['dominant'],
     offers: [...as('does not fall a fifth')('lydian dominant'), ...sounds('mixolydian', 'altered')],
   },
-];
+]);
 
 const SUSPENDED: readonly ModeRule[] = [
   { is: ['maj7sus2', 'maj7sus4'], offers: sounds('lydian', 'ionian') },
@@ -202,20 +196,18 @@ const SUSPENDED: readonly ModeRule[] = [
   },
 ];
 
-const MAJORS: readonly ModeRule[] = [
-  { is: ['major'], setting: 'upper of two', offers: sounds('lydian', 'ionian') },
+const MAJORS = rulesOf('major', [
+  { setting: 'upper of two', offers: sounds('lydian', 'ionian') },
   {
-    is: ['major'],
     on: TONIC,
     setting: 'flat seventh',
     offers: [...sounds('ionian'), ...as('flat seventh')('mixolydian'), ...sounds('lydian')],
   },
-  { is: ['major'], key: 'major', on: TONIC, offers: AT_REST },
-  { is: ['major'], key: 'none', offers: AT_REST },
-  { is: ['major'], triad: true, key: 'minor', on: DOMINANT, offers: PLAIN_FIFTH },
-  { is: ['major'], triad: true, goes: ['fifth to minor'], offers: PLAIN_FIFTH },
+  { key: 'major', on: TONIC, offers: AT_REST },
+  { key: 'none', offers: AT_REST },
+  { triad: true, key: 'minor', on: DOMINANT, offers: PLAIN_FIFTH },
+  { triad: true, goes: ['fifth to minor'], offers: PLAIN_FIFTH },
   {
-    is: ['major'],
     triad: true,
     key: 'minor',
     on: [10],
@@ -223,19 +215,17 @@ const MAJORS: readonly ModeRule[] = [
   },
   // The melodic minor's own IV: its seventh is the key's third.
   {
-    is: ['major'],
     triad: true,
     key: 'minor',
     on: [5],
     offers: [...as('key’s own')('mixolydian'), ...sounds('lydian dominant')],
   },
   // The relative major of a minor key rests as a tonic does.
-  { is: ['major'], key: 'minor', on: [3], offers: sounds('ionian', 'lydian') },
-  { is: ['major'], on: TONIC, offers: AT_REST },
-  { is: ['major'], triad: true, on: DOMINANT, offers: sounds('mixolydian', 'ionian') },
-  { is: ['major'], on: DOMINANT, offers: AT_REST },
+  { key: 'minor', on: [3], offers: sounds('ionian', 'lydian') },
+  { on: TONIC, offers: AT_REST },
+  { triad: true, on: DOMINANT, offers: sounds('mixolydian', 'ionian') },
+  { on: DOMINANT, offers: AT_REST },
   {
-    is: ['major'],
     triad: true,
     on: [1, 2, 4, 6, 8, 9, 11],
     goes: ['fifth to major'],
@@ -243,28 +233,26 @@ const MAJORS: readonly ModeRule[] = [
   },
   // Beside the ♭III or ♭VI it is the parallel minor's own ♭VII.
   {
-    is: ['major'],
     triad: true,
     key: 'major',
     on: [10],
     setting: 'flat third or sixth',
     offers: sounds('mixolydian', 'lydian', 'ionian'),
   },
-  { is: ['major'], triad: true, key: 'major', on: [10], offers: sounds('lydian', 'mixolydian') },
+  { triad: true, key: 'major', on: [10], offers: sounds('lydian', 'mixolydian') },
   // The V of vi, wherever it goes.
-  { is: ['major'], triad: true, key: 'major', on: [4], offers: PLAIN_FIFTH },
-  { is: ['major'], offers: sounds('lydian', 'ionian') },
-];
+  { triad: true, key: 'major', on: [4], offers: PLAIN_FIFTH },
+  { offers: sounds('lydian', 'ionian') },
+]);
 
-const MINORS: readonly ModeRule[] = [
-  { is: ['minor'], setting: 'vamp', offers: sounds('dorian', 'aeolian') },
-  { is: ['minor'], setting: 'parallel', offers: sounds('dorian', 'aeolian') },
+const MINORS = rulesOf('minor', [
+  { setting: 'vamp', offers: sounds('dorian', 'aeolian') },
+  { setting: 'parallel', offers: sounds('dorian', 'aeolian') },
   // The ii has no other.
-  { is: ['minor'], key: 'major', on: [2], offers: sounds('dorian') },
-  { is: ['minor'], key: 'major', on: [4], offers: sounds('phrygian', 'dorian') },
-  { is: ['minor'], key: 'major', on: [9], offers: sounds('aeolian', 'dorian') },
+  { key: 'major', on: [2], offers: sounds('dorian') },
+  { key: 'major', on: [4], offers: sounds('phrygian', 'dorian') },
+  { key: 'major', on: [9], offers: sounds('aeolian', 'dorian') },
   {
-    is: ['minor'],
     triad: true,
     key: 'minor',
     on: TONIC,
@@ -272,7 +260,6 @@ const MINORS: readonly ModeRule[] = [
     offers: sounds('dorian', 'aeolian', 'melodic minor', 'harmonic minor'),
   },
   {
-    is: ['minor'],
     key: 'minor',
     on: TONIC,
     setting: 'natural sixth',
@@ -282,14 +269,12 @@ const MINORS: readonly ModeRule[] = [
     ],
   },
   {
-    is: ['minor'],
     triad: true,
     key: 'minor',
     on: TONIC,
     offers: sounds('aeolian', 'dorian', 'harmonic minor', 'melodic minor'),
   },
   {
-    is: ['minor'],
     key: 'minor',
     on: TONIC,
     offers: [
@@ -297,23 +282,15 @@ const MINORS: readonly ModeRule[] = [
       ...as('raises the seventh')('harmonic minor', 'melodic minor'),
     ],
   },
-  { is: ['minor'], key: 'minor', on: DOMINANT, offers: sounds('phrygian', 'dorian') },
-  { is: ['minor'], offers: sounds('dorian', 'aeolian') },
-];
+  { key: 'minor', on: DOMINANT, offers: sounds('phrygian', 'dorian') },
+  { offers: sounds('dorian', 'aeolian') },
+]);
 
 const OTHERS: readonly ModeRule[] = [
-  {
-    is: ['half-diminished'],
-    offers: sounds('locrian natural 2', 'locrian', 'locrian natural 6'),
-  },
+  { is: ['half-diminished'], offers: sounds('locrian natural 2', 'locrian', 'locrian natural 6') },
   { is: ['diminished'], offers: sounds('whole-half diminished', 'altered bb7', 'locrian') },
   { is: ['augmented'], offers: sounds('lydian augmented', 'ionian #5', 'whole tone') },
-  {
-    is: ['power'],
-    key: 'minor',
-    on: TONIC,
-    offers: sounds('aeolian', 'dorian', 'mixolydian'),
-  },
+  { is: ['power'], key: 'minor', on: TONIC, offers: sounds('aeolian', 'dorian', 'mixolydian') },
   {
     is: ['power'],
     key: 'major',
