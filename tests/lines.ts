@@ -2,7 +2,8 @@
 import { rememberBy } from '$core/cache';
 import type { Chart } from '$core/chart/form';
 import { transposeChart } from '$core/chart/rewrite';
-import { type Exercise, type ExerciseRequest, makeExercise } from '$core/exercises/exercises';
+import { type Exercise, makeExercise } from '$core/exercises/exercises';
+import type { ExerciseRequest } from '$core/exercises/request';
 import { readHarmony } from '$core/harmony/reading';
 import { signatureTonic } from '$core/keys/keys';
 import { defaultMaterial } from '$core/lenses/material';

@@ -8,7 +8,8 @@
 import { type Chart, readChart } from '$core/chart/form';
 import { type Chord, chordName, chordNotes } from '$core/chords/chords';
 import { parseChord } from '$core/chords/symbols';
-import { type Exercise, type ExerciseRequest, makeExercise } from '$core/exercises/exercises';
+import { type Exercise, makeExercise } from '$core/exercises/exercises';
+import type { ExerciseRequest } from '$core/exercises/request';
 import { EXERCISES, type ExerciseKind } from '$core/exercises/kinds';
 import { writeMidi } from '$core/formats/passage/midi/write';
 import { readHarmony } from '$core/harmony/reading';

@@ -11,7 +11,8 @@ import { boxesOf } from '../neck/boxes';
 import { degree } from '../notes/degrees';
 import { settingOf } from '$tests/lines';
 import { chartOf, pairs, some } from '$tests/laws';
-import { type ExerciseRequest, makeExercise } from './exercises';
+import { makeExercise } from './exercises';
+import type { ExerciseRequest } from './request';
 import { BEGINNING_KINDS, BEGINNINGS } from './kinds';
 import { BEAT } from '../time/units';
 

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { lineStyleOf } from '../exercises/exercises';
+import { lineStyleOf } from '../exercises/lineOver';
 import { at } from '../lists';
 import { halfSteps, intervalBetween, type Note } from '../notes/notes';
 import { LINE_STYLES, rowOf, SIZES, STYLE_ROWS } from './styles';

@@ -1,7 +1,7 @@
 /** What a practice sheet is made of, and the exercise made from it. */
 import type { ExerciseKind, Passage } from 'corvel-core';
 import { fitZone, stringCount } from '$core/neck/neck';
-import { type ExerciseRequest, homeOf } from '$core/exercises/exercises';
+import { type ExerciseRequest, homeOf } from '$core/exercises/request';
 import { notesOver, patternFrom } from '$core/exercises/own/from';
 import { MELODY_KINDS } from '$core/exercises/kinds';
 import { EXERCISE_WORDS } from '$core/exercises/words';

@@ -1,7 +1,7 @@
 /** What is asked for a pass: its targets, and the exercise that is its line. */
 import { rememberBy } from '$core/cache';
 import type { Neck } from 'corvel-core';
-import type { ExerciseRequest } from '$core/exercises/exercises';
+import type { ExerciseRequest } from '$core/exercises/request';
 import { MELODY_KINDS } from '$core/exercises/kinds';
 import type { RouteRequest } from '$core/targets/route';
 import { overChart } from '$core/licks/lick';

@@ -10,7 +10,8 @@ import {
 } from '../../neck/neck';
 import { degreeName } from '../../notes/degrees';
 import { note, noteName, pitchClass } from '../../notes/notes';
-import { type ExerciseRequest, makeExercise } from '../exercises';
+import { makeExercise } from '../exercises';
+import type { ExerciseRequest } from '../request';
 import { at, range } from '../../lists';
 import { settingOf } from '$tests/lines';
 import { chartOf, pairs, some } from '$tests/laws';
