@@ -1,3 +1,4 @@
+import { resolve } from 'node:path';
 import tailwindcss from '@tailwindcss/vite';
 import { sveltekit } from '@sveltejs/kit/vite';
 import { defineConfig } from 'vitest/config';
@@ -18,6 +19,7 @@ const screens = (name: string, some: Some) => ({
     name,
     ...some,
     environment: 'node' as const,
+    env: { CHROMIUM: process.env['CHROMIUM'] ?? resolve('tests/browser/chromium.sh') },
     globalSetup: ['tests/browser/started.ts'],
     pool: 'threads' as const,
     isolate: false,

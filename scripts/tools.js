@@ -76,8 +76,10 @@ export function ensureChromium() {
     console.log('Installing Chromium and its driver…');
     const quiet = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
     run('apt-get', ['update', '-qq'], quiet);
-    const packages = ['chromium', 'chromium-driver'];
-    run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...packages], quiet);
+    const install = ['install', '-y', '-qq', '--no-install-recommends'];
+    run('apt-get', [...install, 'chromium', 'chromium-driver'], quiet);
+    // What the tests use where there is such a package, and do without where there is none.
+    run('apt-get', [...install, 'chromium-headless-shell'], quiet);
   }
   if (existsSync(CHROMIUM) && existsSync(CHROMEDRIVER)) return;
   console.error(
