@@ -110,6 +110,14 @@ describe('the lick book', () => {
     const degrees = await texts('[data-grid] [data-degree]');
     // D, then a slide to E, F, and G bent to A over Dm7.
     expect(degrees.slice(0, 4)).toEqual(['1', '2', '♭3', '4→5']);
+    // The cursor is as long as what is written next: an eighth ends before the one after it begins.
+    const [cursor, apart] = await script<[number, number]>(`
+      const left = (one) => one.getBoundingClientRect().left;
+      const [first, second] = document.querySelectorAll('[data-grid] [data-degree]');
+      const { width } = document.querySelector('[data-cursor]').getBoundingClientRect();
+      return [width, left(second) - left(first)]`);
+    expect(cursor).toBeLessThan(apart);
+    expect(cursor).toBeGreaterThan(apart / 2);
     await kept();
     await app.driver.navigate().refresh();
     await app.find('html[data-ready]');

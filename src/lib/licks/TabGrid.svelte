@@ -212,7 +212,7 @@
         <rect
           x={x(row, editing.grid.beat) - 11}
           y={y(editing.grid.string) - 9}
-          width={Math.max(22, lengthOf(editing.grid) * beatWidth - 4)}
+          width={Math.max(22, inBeats(lengthOf(editing.grid)) * beatWidth - 4)}
           height="18"
           rx="4"
           class="fill-next-tint stroke-next print:hidden"
