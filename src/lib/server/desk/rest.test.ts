@@ -7,7 +7,8 @@ beforeEach(() => vi.useFakeTimers({ toFake: ['performance'] }));
 afterEach(() => vi.useRealTimers());
 
 test('work rests for as long as it took, but for short work and no longer than others need', async () => {
-  // Its clock begins when it is loaded.
+  // Its clock begins when it is loaded; another file of this thread may have loaded it before, with the real one.
+  vi.resetModules();
   const { rest } = await import('./rest');
   const rested = vi.mocked(sleep);
   const after = async (worked: number) => {
