@@ -2,6 +2,7 @@ import { resolve } from 'node:path';
 import tailwindcss from '@tailwindcss/vite';
 import { sveltekit } from '@sveltejs/kit/vite';
 import { defineConfig } from 'vitest/config';
+import { BUNDLED } from './scripts/tools.js';
 
 /** What plays and listens in real time: in a series of its own, when nothing else runs. */
 const SOUND = ['listening', 'play', 'loops'].map((name) => `tests/browser/${name}.test.ts`);
@@ -27,9 +28,6 @@ const screens = (name: string, some: Some) => ({
     hookTimeout: 240_000,
   },
 });
-
-/** Read by the server from its own files: as packages these are 400 files, half a second of every start. */
-const BUNDLED = ['kysely', 'zod', 'fast-xml-parser', '@streamparser/json', 'diff'];
 
 export default defineConfig(({ command }) => ({
   plugins: [tailwindcss(), sveltekit()],
