@@ -4,7 +4,7 @@ import { sveltekit } from '@sveltejs/kit/vite';
 import { defineConfig } from 'vitest/config';
 import { BUNDLED } from './scripts/tools.js';
 
-/** What plays and listens in real time: in a series of its own, when nothing else runs. */
+/** What plays and listens in real time: in a series of its own, before all others. */
 const SOUND = ['listening', 'play', 'loops'].map((name) => `tests/browser/${name}.test.ts`);
 
 interface Some {
@@ -34,7 +34,7 @@ export default defineConfig(({ command }) => ({
   ssr: { noExternal: command === 'build' ? BUNDLED : [] },
   worker: { format: 'es' },
   // The content security policy takes fonts from files only.
-  build: { assetsInlineLimit: 0 },
+  build: { assetsInlineLimit: 0, reportCompressedSize: false },
   test: {
     projects: [
       {
