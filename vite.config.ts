@@ -4,7 +4,7 @@ import { sveltekit } from '@sveltejs/kit/vite';
 import { defineConfig } from 'vitest/config';
 import { BUNDLED } from './scripts/tools.js';
 
-/** What plays and listens in real time: in a series of its own, before all others. */
+/** What plays and listens in real time: in a series of its own. */
 const SOUND = ['listening', 'play', 'loops'].map((name) => `tests/browser/${name}.test.ts`);
 
 interface Some {

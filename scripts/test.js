@@ -16,9 +16,6 @@ const counts = { passed: 0, failed: 0 };
 /** @type {{ readonly name: string, readonly wall: number, readonly processor: number }[]} */
 const took = [];
 
-/** What waits for the processor when others want it. */
-const BEHIND = ['nice', '-n', '10'];
-
 /**
  * Runs a command to its end and prints what it said in one piece; whether it ended well.
  * @param {string} name
@@ -62,14 +59,10 @@ async function check(name, command) {
   return passed;
 }
 
-/**
- * @param {'unit' | 'browser' | 'sound'} project
- * @param {readonly string[]} [before]
- */
-async function tests(project, before = BEHIND) {
+/** @param {'unit' | 'browser' | 'sound'} project */
+async function tests(project) {
   const report = join(reports, `${project}.json`);
   const passed = await step(`${project} tests`, [
-    ...before,
     ...['npx', 'vitest', 'run', '--project', project, ...names],
     ...(names.length > 0 ? ['--passWithNoTests'] : []),
     ...['--reporter=dot', '--silent=passed-only', '--reporter=json', `--outputFile.json=${report}`],
@@ -86,7 +79,7 @@ async function tests(project, before = BEHIND) {
 
 async function still() {
   if (names.length === 0) {
-    for (const [name, command] of CHECKS) await check(name, [...BEHIND, ...command]);
+    for (const [name, command] of CHECKS) await check(name, command);
   }
   await tests('unit');
 }
@@ -98,8 +91,8 @@ async function moving() {
     '-e',
     `import('./scripts/tools.js').then((t) => t.ensureBuilt())`,
   ];
-  // What is played and heard in real time takes the longest and works the least: it goes before all others.
-  if (await check('build', build)) await Promise.all([tests('sound', []), tests('browser')]);
+  // What is played and heard in real time waits more than it works: others work meanwhile.
+  if (await check('build', build)) await Promise.all([tests('sound'), tests('browser')]);
 }
 
 ensureInstalled();

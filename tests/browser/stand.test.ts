@@ -282,10 +282,15 @@ describe('the Book', () => {
     );
     await press(Key.ENTER);
     await app.eventually(nowName, (name) => name === 'Gm7');
-    // What was worked on last stands first, with its shape and its first chords.
-    await app.visit(app.url);
-    await app.find('tbody tr:first-child [data-form]');
-    expect(await app.textOf('tbody tr:first-child [data-first]')).toBe('Gm7 C7 Fmaj7');
+    // What was worked on last stands first, with its shape and its first chords, once the server knows of it.
+    await app.eventually(
+      async () => {
+        await app.visit(app.url);
+        await app.find('tbody tr:first-child [data-form]');
+        return app.textOf('tbody tr:first-child [data-first]');
+      },
+      (chords) => chords === 'Gm7 C7 Fmaj7',
+    );
     await press(Key.ARROW_DOWN, Key.ENTER);
     await app.eventually(nowName, (name) => name === 'Gm7');
   });

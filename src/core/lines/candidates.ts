@@ -1,5 +1,5 @@
 /** The notes a line may take at each onset. */
-import { rememberOf } from '../cache';
+import { rememberBy, rememberOf } from '../cache';
 import { type Chord, chordNotes } from '../chords/chords';
 import { degreeOver, spellOver, weightOver } from '../chords/over';
 import { assess, NOWHERE } from '../lenses/assess';
@@ -11,7 +11,6 @@ import { pitchAt, placesOf, type Zone } from '../neck/neck';
 import { type Note, pitchClass } from '../notes/notes';
 import type { Midi } from '../notes/pitch';
 import { simplestPitch } from '../notes/spelling';
-import type { Beats } from '../time/units';
 import type { Onset } from './onsets';
 import type { LineRequest } from './request';
 import { materialAt } from './spans';
@@ -145,6 +144,14 @@ function ladderOf(request: LineRequest, span: number, material: Material): Ladde
   };
 }
 
+/** The ladders of a request: one for every time that a line is tried. */
+const laddersOf = rememberOf((request: LineRequest) =>
+  rememberBy(
+    (span: number, { name }: Material) => `${span} ${name}`,
+    (span: number, material: Material) => ladderOf(request, span, material),
+  ),
+);
+
 /** Where a pitch stands among rungs, between two of them where it is none itself. */
 function rungOf(own: readonly Candidate[], midi: Midi): number {
   const above = own.findIndex((one) => one.midi >= midi);
@@ -162,16 +169,9 @@ export function layersOf(
   wished: (which: number) => boolean,
 ): readonly (readonly Candidate[])[] {
   const { neck, spans, targets } = request;
-  const ladders = new Map<string, Ladder>();
-  const ladderAt = (span: number, beat: Beats) => {
-    const material = materialAt(at(spans, span), beat);
-    const name = `${span} ${material.name}`;
-    const known = ladders.get(name) ?? ladderOf(request, span, material);
-    ladders.set(name, known);
-    return known;
-  };
+  const ladder = laddersOf(request);
   return onsets.map(({ span, target, beat }, which): readonly Candidate[] => {
-    const { own, others } = ladderAt(span, beat);
+    const { own, others } = ladder(span, materialAt(at(spans, span), beat));
     if (!target) return wished(which) ? [...own, ...others] : own;
     const { string, fret, note } = at(targets, span);
     const { chord } = at(spans, span);
