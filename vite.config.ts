@@ -1,4 +1,4 @@
-import { resolve } from 'node:path';
+import { join, resolve } from 'node:path';
 import tailwindcss from '@tailwindcss/vite';
 import { sveltekit } from '@sveltejs/kit/vite';
 import { defineConfig } from 'vitest/config';
@@ -30,6 +30,8 @@ const screens = (name: string, some: Some) => ({
 });
 
 export default defineConfig(({ command }) => ({
+  // What runs beside others keeps its files apart: two that begin together would rename one another's.
+  cacheDir: join('node_modules/.vite', process.env['CORVEL_STEP'] ?? ''),
   plugins: [tailwindcss(), sveltekit()],
   ssr: { noExternal: command === 'build' ? BUNDLED : [] },
   worker: { format: 'es' },

@@ -31,7 +31,7 @@ function step(name, command) {
     cwd: ROOT,
     stdio: ['ignore', 'pipe', 'pipe'],
     // What is printed in one piece at the end is read in files more often than on a screen.
-    env: { ...process.env, NO_COLOR: '1', FORCE_COLOR: '0' },
+    env: { ...process.env, NO_COLOR: '1', FORCE_COLOR: '0', CORVEL_STEP: name },
   });
   let said = '';
   for (const stream of [child.stdout, child.stderr]) {
