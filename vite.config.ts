@@ -4,7 +4,7 @@ import { sveltekit } from '@sveltejs/kit/vite';
 import { defineConfig } from 'vitest/config';
 import { BUNDLED } from './scripts/tools.js';
 
-/** What plays and listens in real time: in a series of its own. */
+/** What plays and listens in real time: beside nothing that wants the processor as much. */
 const SOUND = ['listening', 'play', 'loops'].map((name) => `tests/browser/${name}.test.ts`);
 
 interface Some {
@@ -58,7 +58,7 @@ export default defineConfig(({ command }) => ({
         exclude: SOUND,
         maxWorkers: 2,
       }),
-      screens('sound', { include: SOUND, maxWorkers: 1 }),
+      screens('sound', { include: SOUND, maxWorkers: 2 }),
     ],
   },
 }));

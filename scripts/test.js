@@ -59,10 +59,14 @@ async function check(name, command) {
   return passed;
 }
 
-/** @param {'unit' | 'browser' | 'sound'} project */
-async function tests(project) {
+/**
+ * @param {'unit' | 'browser' | 'sound'} project
+ * @param {readonly string[]} [before] what starts the command
+ */
+async function tests(project, before = []) {
   const report = join(reports, `${project}.json`);
   const passed = await step(`${project} tests`, [
+    ...before,
     ...['npx', 'vitest', 'run', '--project', project, ...names],
     ...(names.length > 0 ? ['--passWithNoTests'] : []),
     ...['--reporter=dot', '--silent=passed-only', '--reporter=json', `--outputFile.json=${report}`],
@@ -77,22 +81,25 @@ async function tests(project) {
   if (!passed && numFailedTests === 0) counts.failed += 1;
 }
 
-async function still() {
+/** What only computes gives way to what is seen and heard: the other lane then ends when it would have alone. */
+async function computed() {
   if (names.length === 0) {
     for (const [name, command] of CHECKS) await check(name, command);
   }
-  await tests('unit');
+  await tests('unit', ['nice', '-n', '10']);
 }
 
-async function moving() {
+async function seen() {
   // The build stays while the sources stand still.
   const build = [
     process.execPath,
     '-e',
     `import('./scripts/tools.js').then((t) => t.ensureBuilt())`,
   ];
-  // What is played and heard in real time waits more than it works: others work meanwhile.
-  if (await check('build', build)) await Promise.all([tests('sound'), tests('browser')]);
+  if (!(await check('build', build))) return;
+  await tests('browser');
+  // What is played and heard in real time waits more than it works.
+  await tests('sound');
 }
 
 ensureInstalled();
@@ -100,7 +107,7 @@ ensureChromium();
 const began = Date.now();
 // Types are made from the routes, for whoever reads them.
 if (run('npx', ['svelte-kit', 'sync']) !== 0) process.exit(1);
-await Promise.all([still(), moving()]);
+await Promise.all([computed(), seen()]);
 rmSync(reports, { recursive: true, force: true });
 
 console.log('\n── seconds by the clock, and of the processor');
