@@ -81,7 +81,7 @@ async function tests(project, before = []) {
   if (!passed && numFailedTests === 0) counts.failed += 1;
 }
 
-/** What only computes gives way to what is seen and heard: the other lane then ends when it would have alone. */
+/** What only computes; the unit tests, the longest of it, give way to what is seen and heard. */
 async function computed() {
   if (names.length === 0) {
     for (const [name, command] of CHECKS) await check(name, command);

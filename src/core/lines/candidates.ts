@@ -144,7 +144,7 @@ function ladderOf(request: LineRequest, span: number, material: Material): Ladde
   };
 }
 
-/** The ladders of a request: one for every time that a line is tried. */
+/** The ladders of a request, each made once, however often a line is tried. */
 const laddersOf = rememberOf((request: LineRequest) =>
   rememberBy(
     (span: number, { name }: Material) => `${span} ${name}`,
