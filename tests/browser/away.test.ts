@@ -71,15 +71,18 @@ describe('while the server is away', () => {
   });
 
   test('a stint and a note stand in the log, and are on the server on return', async () => {
-    await app.visit(`${app.url}/log`);
-    await (await app.findText('button', 'Add by hand')).click();
-    await (await app.find('form button.button-strong')).click();
-    await app.find('[data-stint="targets"]');
     interface Stint {
       readonly exercise: string;
       readonly note: string;
     }
-    const before = await read<Stint[]>('/api/stints');
+    const stints = () => read<Stint[]>('/api/stints');
+    const { length } = await stints();
+    await app.visit(`${app.url}/log`);
+    await (await app.findText('button', 'Add by hand')).click();
+    await (await app.find('form button.button-strong')).click();
+    await app.find('[data-stint="targets"]');
+    // The page shows it before the server has it.
+    await app.eventually(stints, (all) => all.length === length + 1);
     await openAndStop('/log');
     await (await app.findText('button', 'Add by hand')).click();
     await (await app.find('form [name="exercise"] option[value="enclosures"]')).click();
@@ -92,8 +95,8 @@ describe('while the server is away', () => {
     const note = await app.find('[data-stint="targets"] input');
     expect(await note.getAttribute('value')).toBe('slower next time');
     await comeBack('/log');
-    const after = await read<Stint[]>('/api/stints');
-    expect(after).toHaveLength(before.length + 1);
+    const after = await stints();
+    expect(after).toHaveLength(length + 2);
     expect(after.filter(({ exercise }) => exercise === 'enclosures')).toHaveLength(1);
     expect(after.some((stint) => stint.note === 'slower next time')).toBe(true);
   });
