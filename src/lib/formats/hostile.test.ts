@@ -87,15 +87,11 @@ const FILES: Readonly<Record<string, () => Uint8Array>> = {
 };
 
 describe('a hostile file', () => {
-  test.each(Object.entries(FILES))(
-    '%s ends in a sentence or a chart, in time',
-    async (_, make) => {
-      const file = make();
-      for (const opened of [await openChart(file), await openPassage(file, STANDARD_NECK)]) {
-        if (opened.ok) continue;
-        expect(opened.message).toMatch(/^\S.{8,300}[.]$/su);
-      }
-    },
-    20_000,
-  );
+  test.each(Object.entries(FILES))('%s ends in a sentence or a chart', async (_, make) => {
+    const file = make();
+    for (const opened of [await openChart(file), await openPassage(file, STANDARD_NECK)]) {
+      if (opened.ok) continue;
+      expect(opened.message).toMatch(/^\S.{8,300}[.]$/su);
+    }
+  });
 });

@@ -95,7 +95,7 @@ describe('a pool of threads', () => {
     expect(await asked.run('break')).toEqual({ kind: 'late' });
     expect(await asked.run('fill')).toEqual({ kind: 'late' });
     expect(await asked.run('hello')).toMatchObject({ kind: 'done' });
-  }, 60_000);
+  });
 
   test('what would wait too long for its turn is sent away', async () => {
     const asked = open({ size: 1, deadline: 1_500, patience: 100 });

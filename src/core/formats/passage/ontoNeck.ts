@@ -1,4 +1,5 @@
 /** Notes of a file laid on a neck: those that lie off it are moved by octaves, and that is said. */
+import { rememberBy } from '../../cache';
 import { placePitches } from '../../licks/refinger';
 import { type Neck, type Place, placesOfPitch } from '../../neck/neck';
 import type { Midi } from '../../notes/pitch';
@@ -20,7 +21,7 @@ const octaves = (count: number): string =>
 
 /** Places for all pitches, all of them in one octave where the neck has room for them; null where a neck has none. */
 export function ontoNeck(neck: Neck, pitches: readonly Midi[]): OnNeck | null {
-  const there = (midi: Midi) => placesOfPitch(neck, midi).length > 0;
+  const there = rememberBy(String, (midi: Midi) => placesOfPitch(neck, midi).length > 0);
   const off = (by: number) => pitches.filter((midi) => !there(midi + OCTAVE * by)).length;
   const whole = TRIED.reduce((best: number, one) => (off(one) < off(best) ? one : best), 0);
   let single = 0;
