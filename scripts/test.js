@@ -86,7 +86,7 @@ async function computed() {
   if (names.length === 0) {
     for (const [name, command] of CHECKS) await check(name, command);
   }
-  await tests('unit', ['nice', '-n', '10']);
+  await tests('unit', ['nice', '-n', '5']);
 }
 
 async function seen() {

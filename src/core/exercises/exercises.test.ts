@@ -430,7 +430,7 @@ describe('lines', () => {
     const chart = chartOf('key: Eb\n| Ebmaj7 | % | Cm7 | % | Fm7 | Bb7 | Ebmaj7 | % |');
     const materials = propose(chart, readHarmony(chart), 'modes').map(({ material }) => material);
     const count = (intent: 'outline' | 'coast') =>
-      [1, 2, 3, 4].reduce((sum, seed) => {
+      range(1, 13).reduce((sum, seed) => {
         const intents = chart.chords.map(() => intent);
         return sum + line({ seed, chart, materials, intents }).length;
       }, 0);

@@ -17,6 +17,7 @@ import { SUBDIVISIONS } from '../time/subdivision';
 import { motifOf } from './motif';
 import { stretchesOf } from './onsets';
 import { FIGURES, soundedPitch } from './portrait';
+import { isStrong, lineMetre } from './rhythm';
 import { spansOf } from './spans';
 import { LINE_STYLES, type LineStyle, STYLE_ROWS } from './styles';
 import { pairs, some } from '$tests/laws';
@@ -140,9 +141,10 @@ describe('lines sound like somebody playing', () => {
     }
   });
 
-  test('chromatic notes pass: an eighth at most, to a half step away', () => {
-    for (const { exercise, request } of linesOf('bop', 12)) {
+  test('chromatic notes pass: an eighth at most, to a half step away, off the pulse or into a target', () => {
+    for (const { exercise, request, chart } of linesOf('bop', 16)) {
       const { notes } = exercise.passage;
+      const metre = lineMetre(chart.source.time, request.subdivision);
       for (const [place, one] of notes.entries()) {
         const { mask } = at(request.materials, one.chord ?? 0);
         const inside = (mask & (1 << (sounded(one) % 12))) !== 0;
@@ -150,6 +152,7 @@ describe('lines sound like somebody playing', () => {
         const next = at(notes, place + 1);
         expect(one.beats).toBeLessThanOrEqual(BEAT / 2);
         expect(Math.abs(sounded(next) - sounded(one))).toBe(1);
+        expect(isStrong(one.beat, metre) && next.part !== 'target').toBe(false);
       }
     }
   });

@@ -38,11 +38,13 @@ export function wishesFor(
     const next = onsets[which + 1];
     const leads = next?.target === true && !next.begins;
     const inPassing = drawn(chance, leads ? Math.min(0.6, 4 * style.chromatic) : style.chromatic);
+    // It passes between the pulses; on one only into what is aimed at.
     const touches: boolean =
       !onset.target &&
       !onset.begins &&
       !onset.ends &&
       !onset.meets &&
+      (!onset.strong || leads) &&
       onset.beats <= longest &&
       next !== undefined &&
       next.beat - onset.beat - onset.beats <= 0;
