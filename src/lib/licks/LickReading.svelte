@@ -21,6 +21,8 @@
   );
   const plural = (role: string, count: number) =>
     `${count} ${role}${count === 1 || ['blue', 'passing', 'outside'].includes(role) ? '' : role.endsWith('h') ? 'es' : 's'}`;
+  /** How many chords there are to tell apart. */
+  const told = $derived(reading?.heard.chords[0]?.likeliest.length ?? 0);
   const strong = $derived(reading?.notes.filter((note) => note.strong) ?? []);
   const onTones = $derived(strong.filter((note) => note.role === 'chord tone').length);
 </script>
@@ -31,23 +33,25 @@
     <p class="text-sm text-ink-soft">Type a note to see what it says about the chords.</p>
   {:else}
     <p class="text-sm">{reading.heard.sentence}</p>
-    <ul class="mt-1 grid gap-0.5 text-sm">
-      {#each reading.heard.chords as { index, chord, share, sentence } (index)}
-        <li class="grid grid-cols-[4.5rem_4rem_1fr] items-baseline gap-2">
-          <span class="heading truncate">{showSymbol(chord.symbol)}</span>
-          <span
-            class="relative h-2 self-center rounded border border-line-strong"
-            aria-hidden="true"
-          >
+    {#if told > 1}
+      <ul class="mt-1 grid gap-0.5 text-sm">
+        {#each reading.heard.chords as { index, chord, share, sentence } (index)}
+          <li class="grid grid-cols-[4.5rem_4rem_1fr] items-baseline gap-2">
+            <span class="heading truncate">{showSymbol(chord.symbol)}</span>
             <span
-              class="absolute inset-y-0 left-0 rounded bg-ink"
-              style:width="{Math.round(100 * share)}%"
-            ></span>
-          </span>
-          <span>{showSymbol(sentence)}</span>
-        </li>
-      {/each}
-    </ul>
+              class="relative h-2 self-center rounded border border-line-strong"
+              aria-hidden="true"
+            >
+              <span
+                class="absolute inset-y-0 left-0 rounded bg-ink"
+                style:width="{Math.round(100 * share)}%"
+              ></span>
+            </span>
+            <span>{showSymbol(sentence)}</span>
+          </li>
+        {/each}
+      </ul>
+    {/if}
     <div class="mt-2 flex items-baseline gap-3">
       <h3 class="heading">Landings</h3>
       <TheoryLink part="landings" of="landings" />

@@ -11,6 +11,8 @@ const PATIENCE = 600;
 /** The same for a recording: the longest is twenty minutes of it, and others wait behind it. */
 const RECORDING_DEADLINE = 60_000;
 const RECORDING_PATIENCE = 120_000;
+/** Deadlines by the clock that either may take on a machine that is busy with other programs. */
+const LONGEST = 8;
 
 interface Pools {
   readonly questions: Pool<EngineJob, EngineReply>;
@@ -28,6 +30,7 @@ function threads(): Pools | null {
       script,
       size: 2,
       deadline: DEADLINE,
+      longest: LONGEST,
       patience: PATIENCE,
       queue: 64,
       idle: 15_000,
@@ -38,6 +41,7 @@ function threads(): Pools | null {
       script,
       size: 1,
       deadline: RECORDING_DEADLINE,
+      longest: LONGEST,
       patience: RECORDING_PATIENCE,
       queue: 4,
       idle: 15_000,

@@ -8,8 +8,6 @@ import { Worker } from 'node:worker_threads';
 
 /** Milliseconds that a thread may take to load. */
 const LOADING = 30_000;
-/** However little of the processor it had: so many deadlines by the clock, and the machine is too busy. */
-const LONGEST = 8;
 /** The least share of a processor that is reckoned with. */
 const LEAST_SHARE = 0.1;
 
@@ -25,6 +23,8 @@ export interface PoolOptions {
   readonly size: number;
   /** Milliseconds of the processor that one job may take. */
   readonly deadline: number;
+  /** Deadlines by the clock after which the machine is too busy, however little of the processor a job had. */
+  readonly longest: number;
   /** Milliseconds that a job may wait for a thread. */
   readonly patience: number;
   /** How many may wait at once. */
@@ -123,7 +123,7 @@ export function createPool<Job, Reply>(options: PoolOptions): Pool<Job, Reply> {
       const look = () => {
         left -= spentSince();
         if (left <= options.deadline * 0.02) broken();
-        else if (performance.now() - began > options.deadline * LONGEST)
+        else if (performance.now() - began > options.deadline * options.longest)
           finish({ kind: 'busy' }, false);
         else deadline = setTimeout(look, Math.max(left, options.deadline * LEAST_SHARE));
       };
