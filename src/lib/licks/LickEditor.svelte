@@ -28,7 +28,6 @@
   } from '$lib/audio/programme';
   import { pageTransport } from '$lib/audio/transport.svelte';
   import PassageFiles from '$lib/notation/PassageFiles.svelte';
-  import { readPassageFile } from '$lib/workers/opening';
   import { createEar } from '$lib/listening/ear.svelte';
   import { playsSimulated } from '$lib/listening/guitarist.svelte';
   import HeardMark from '$lib/listening/HeardMark.svelte';
@@ -43,16 +42,19 @@
   import { instrumentOf, neckOf } from '$lib/settings/settings';
   import type { SettingsStore } from '$lib/settings/store.svelte';
   import { showSymbol } from '$lib/ui/glyphs';
-  import { inform, warn } from '$lib/ui/messages.svelte';
+  import { inform } from '$lib/ui/messages.svelte';
   import { createLickEditing } from './editing.svelte';
   import { lickMarks } from './marks';
   import LickHearing from './LickHearing.svelte';
   import LickMoves from './LickMoves.svelte';
   import LickReading from './LickReading.svelte';
+  import LickWords from './LickWords.svelte';
   import type { StoredLick } from './messages';
+  import PastedTablature from './PastedTablature.svelte';
   import TabGrid from './TabGrid.svelte';
   import TakeHead from './TakeHead.svelte';
   import { createTrying } from './trying.svelte';
+  import { barsOf } from './words';
 
   interface Props {
     readonly lick: StoredLick;
@@ -187,18 +189,11 @@
     else onnew({ ...made, chart });
   }
 
-  /** A line of chart text that is no bars: `key: C`. */
-  const HEAD = /^[a-z]+:/u;
-  const chordsOf = (chart: string) =>
-    chart
-      .split('\n')
-      .filter((line) => !HEAD.test(line))
-      .join(' // ');
   /** Whether its words are open for editing: a lick without a note yet begins with them. */
   let described = $state(untrack(() => editing.lick.notes.length === 0 && stored.takeOf === null));
   const says = $derived(
     [
-      showSymbol(chordsOf(editing.lick.chart)),
+      showSymbol(barsOf(editing.lick.chart)),
       editing.lick.tags.join(', '),
       editing.lick.source === 'mine' ? '' : `source: ${editing.lick.source}`,
     ]
@@ -208,31 +203,12 @@
 
   let pasted = $state('');
   let pasting = $state(false);
-  async function paste() {
-    const result = await readPassageFile(new TextEncoder().encode(pasted), neck);
-    if (!result.ok) {
-      warn(result.message);
-      return;
-    }
-    for (const remark of result.remarks) inform(remark);
-    take(result.passage);
-    pasted = '';
-    pasting = false;
-  }
-
-  const PLACEHOLDER = 'e|-----5-7-|\nB|-5-8-----|\n…';
   const STATES = {
     saved: 'Saved',
     saving: 'Saving…',
     away: 'The server does not answer. Kept in this browser.',
     conflict: 'Changed elsewhere',
   } as const;
-
-  /** What is typed into a field that is kept otherwise than it is typed, until the field is left. */
-  const drafts = $state<{ chords: string | null; tags: string | null }>({
-    chords: null,
-    tags: null,
-  });
 </script>
 
 <div class="flex min-h-0 min-w-0 flex-1 flex-col gap-2 overflow-y-auto p-3 [scrollbar-width:thin]">
@@ -288,63 +264,7 @@
       </select>
     </label>
   </div>
-  {#if described}
-    <div id="lick-words" class="flex flex-wrap items-center gap-2 text-sm">
-      <label class="min-w-40 flex-1 max-sm:basis-full">
-        <span class="sr-only">Title</span>
-        <input
-          class="field heading w-full text-lg"
-          name="title"
-          maxlength="120"
-          value={editing.lick.title}
-          oninput={(event) => editing.write('title', event.currentTarget.value)}
-        />
-      </label>
-      <label class="flex min-w-56 flex-1 items-center gap-1.5">
-        <span class="text-ink-soft">Chords</span>
-        <input
-          class="field w-full"
-          name="chords"
-          value={drafts.chords ?? chordsOf(editing.lick.chart)}
-          oninput={(event) => {
-            const { value } = event.currentTarget;
-            drafts.chords = value;
-            const heads = editing.lick.chart.split('\n').filter((line) => HEAD.test(line));
-            const typed = value.trim();
-            const bars = typed.includes('|') ? typed : `| ${typed} |`;
-            editing.write('chart', [...heads, bars].join('\n'));
-          }}
-          onblur={() => (drafts.chords = null)}
-        />
-      </label>
-      <label class="flex items-center gap-1.5 max-sm:basis-full">
-        <span class="text-ink-soft">Tags</span>
-        <input
-          class="field w-56 max-sm:w-full"
-          name="tags"
-          value={drafts.tags ?? editing.lick.tags.join(', ')}
-          placeholder="blues, slow"
-          oninput={(event) => {
-            const { value } = event.currentTarget;
-            drafts.tags = value;
-            const words = value.split(',').map((word) => word.trim().slice(0, 40));
-            editing.write('tags', [...new Set(words.filter((word) => word !== ''))].slice(0, 12));
-          }}
-          onblur={() => (drafts.tags = null)}
-        />
-      </label>
-      <label class="flex items-center gap-1.5">
-        <span class="text-ink-soft">Source</span>
-        <input
-          class="field w-20"
-          name="source"
-          maxlength="40"
-          value={editing.lick.source}
-          oninput={(event) => editing.write('source', event.currentTarget.value)}
-        />
-      </label>
-    </div>
-  {/if}
+  {#if described}<LickWords id="lick-words" {editing} />{/if}
   {#if stored.takeOf !== null}
     <TakeHead take={stored} lick={editing.lick} onlick={onnew} />
   {/if}
@@ -391,21 +311,14 @@
     >
   </div>
   {#if pasting}
-    <form
-      class="grid gap-2"
-      onsubmit={(event) => {
-        event.preventDefault();
-        void paste();
+    <PastedTablature
+      {neck}
+      bind:text={pasted}
+      onread={(read) => {
+        take(read);
+        pasting = false;
       }}
-    >
-      <textarea
-        class="field h-32 font-mono text-xs"
-        name="pasted"
-        aria-label="Tablature as text"
-        placeholder={PLACEHOLDER}
-        bind:value={pasted}></textarea>
-      <button class="button justify-self-start">Read it</button>
-    </form>
+    />
   {/if}
   <div class="grid gap-x-6 gap-y-3 xl:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
     <LickReading {editing} />
