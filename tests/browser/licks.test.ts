@@ -92,11 +92,15 @@ describe('the lick book', () => {
       );
       expect(await field.getAttribute('value')).toBe(text);
     }
+    // The list says so too.
+    const listed = () => texts('[data-lick][aria-current="page"] span');
+    expect(await listed()).toEqual(['Round the Bend', '| Am7 D7 |']);
     await (await app.find('input[name="title"]')).click();
     for (let steps = 0; steps < 12 && (await title()) !== before; steps += 1)
       await (await app.find('button[aria-label="Undo"]')).click();
     // One step for each field, and one for each that was emptied first.
     expect(await title()).toBe(before);
+    expect((await listed())[0]).toBe(before);
   });
 
   test('a lick is typed with keys: each note shows its degree, a bend both ends, and it is kept', async () => {

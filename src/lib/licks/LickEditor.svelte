@@ -156,6 +156,7 @@
         }
       : null,
   );
+  export const inList = () => editing.inList;
   export const undo = () => editing.undo();
   export const redo = () => editing.redo();
 

@@ -21,6 +21,7 @@
   import { createLick, deleteLick, restoreLick } from './api';
   import LickEditor from './LickEditor.svelte';
   import type { LickTitle, StoredLick } from './messages';
+  import { barsOf } from './words';
 
   interface Props {
     readonly licks: readonly LickTitle[];
@@ -34,11 +35,17 @@
   const settings = untrack(() => createSettings(stored));
 
   const AWAY = 'The server does not answer. Nothing was changed.';
+  let editor = $state<LickEditor>();
   let sought = $state('');
   let tag = $state('');
-  const tags = $derived([...new Set(licks.flatMap((lick) => lick.tags))].sort());
+  /** The open one as it is written now, before the server lists it so. */
+  const listed = $derived.by(() => {
+    const written = editor?.inList();
+    return written ? licks.map((lick) => (lick.id === written.id ? written : lick)) : licks;
+  });
+  const tags = $derived([...new Set(listed.flatMap((lick) => lick.tags))].sort());
   const found = $derived(
-    licks.filter(
+    listed.filter(
       ({ title, tags: own, source, chart }) =>
         (tag === '' || own.includes(tag)) &&
         holdsWords(`${title} ${own.join(' ')} ${source} ${chart}`, sought),
@@ -99,7 +106,6 @@
 
   let find = $state<HTMLInputElement>();
   let list = $state<HTMLElement>();
-  let editor = $state<LickEditor>();
 
   const ROW = 46;
   const rows = createWindowed({
@@ -196,12 +202,7 @@
           >
             <span class="block text-sm">{lick.title || 'Untitled lick'}</span>
             <span class="block truncate text-xs text-ink-soft"
-              >{showSymbol(
-                lick.chart
-                  .split('\n')
-                  .filter((line) => line.includes('|'))
-                  .join(' '),
-              )}</span
+              >{showSymbol(barsOf(lick.chart))}</span
             >
           </a>
           <button

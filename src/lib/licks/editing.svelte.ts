@@ -1,5 +1,6 @@
 /** A lick being written: every change kept within a second, undone and done again. */
 import { onDestroy, untrack } from 'svelte';
+import { dequal } from 'dequal/lite';
 import { browser } from '$app/environment';
 import type { Neck } from 'corvel-core';
 import { chartBeats, readChart } from '$core/chart/form';
@@ -11,7 +12,7 @@ import { message, warn } from '$lib/ui/messages.svelte';
 import { draftsOf, type Revised } from '$lib/kept/drafts';
 import { saveLick } from './api';
 import { emptyGrid, type Grid, type GridFrame, typed } from './grid';
-import { contentOf, lickRequest, type StoredLick } from './messages';
+import { contentOf, lickRequest, type LickTitle, type StoredLick } from './messages';
 import { notesFrom, notesToKeep } from '$core/licks/kept';
 import { barOf, DEFAULT_TIME } from '$core/time/metre';
 import type { Beats } from '$core/time/units';
@@ -38,6 +39,14 @@ export function createLickEditing(stored: StoredLick, neck: () => Neck) {
   let timer: ReturnType<typeof setTimeout> | undefined;
   let sending = false;
 
+  let listed: LickTitle | null = null;
+  /** What the list shows of it: the same while notes alone are written. */
+  const inList = $derived.by(() => {
+    const { title, tags, source, chart: text } = lick;
+    const now: LickTitle = { id, title, tags: [...tags], source, chart: text };
+    if (!dequal(listed, now)) listed = now;
+    return listed ?? now;
+  });
   const result = $derived(readChart(lick.chart));
   /** The chords as last they could be read. */
   let lastGood: ReturnType<typeof readChart> | null = null;
@@ -188,6 +197,9 @@ export function createLickEditing(stored: StoredLick, neck: () => Neck) {
     id,
     get lick() {
       return lick;
+    },
+    get inList() {
+      return inList;
     },
     get notes() {
       return notes;
