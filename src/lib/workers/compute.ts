@@ -5,7 +5,7 @@ import type { Computations } from './compute.worker';
 /** Share of the work done, from 0 to 1. */
 type OnProgress = (share: number) => void;
 
-export type Computation = keyof Computations;
+export type Computation = Exclude<keyof Computations, 'ready'>;
 export type RequestOf<K extends Computation> = Parameters<Computations[K]>[0];
 export type AnswerOf<K extends Computation> = Awaited<ReturnType<Computations[K]>>;
 
@@ -18,6 +18,14 @@ export class CancelledError extends Error {
 export class LateError extends Error {
   override name = 'LateError';
 }
+
+/** Why a call has no answer: its worker could not be loaded, which is no fault of the question. */
+export class LoadError extends Error {
+  override name = 'LoadError';
+}
+
+/** Milliseconds that a worker may take to load. */
+const LOADING = 30_000;
 
 interface Caller<K extends Computation> {
   /** The answer; rejects with a {@link CancelledError}, or with what went wrong in the worker. */
@@ -36,7 +44,7 @@ const openCompute: OpenWorker = () =>
 export function createCaller<K extends Computation>(
   name: K,
   open: OpenWorker = openCompute,
-  /** Milliseconds after which a call is given up. */
+  /** Milliseconds after which a call is given up, from when its worker is loaded. */
   deadline = Infinity,
 ): Caller<K> {
   let worker: Worker | null = null;
@@ -58,23 +66,26 @@ export function createCaller<K extends Computation>(
     refuse(new CancelledError('A newer request took its place.'));
   }
 
-  /** Opens the worker where it is not open, and asks it. */
+  /** Opens the worker where it is not open, and asks it once it is loaded. */
   async function answered(
     request: RequestOf<K>,
     onProgress: OnProgress,
     onfail: (error: Error) => void,
+    onloaded: () => void,
   ): Promise<AnswerOf<K>> {
     const mine = (worker ??= open());
     mine.onerror = (event) => {
       close();
-      onfail(new Error(event.message || 'The worker could not be started.'));
+      onfail(new LoadError(event.message || 'The worker could not be started.'));
     };
     // It comes with the first question: the first view of a page needs none.
     const { proxy, wrap } = await import('comlink');
     if (worker !== mine) throw new CancelledError('A newer request took its place.');
-    remote ??= wrap<Computations>(mine);
+    const asked = (remote ??= wrap<Computations>(mine));
+    await asked.ready();
+    onloaded();
     // Each computation takes its own request; TypeScript cannot follow the name through.
-    const call = remote[name] as unknown as (
+    const call = asked[name] as unknown as (
       request: RequestOf<K>,
       onProgress: OnProgress,
     ) => Promise<AnswerOf<K>>;
@@ -100,14 +111,20 @@ export function createCaller<K extends Computation>(
             reject(error instanceof Error ? error : new Error(String(error)));
           });
         };
-        const timer =
-          deadline === Infinity
-            ? undefined
-            : setTimeout(() => {
-                close();
-                refuse(new LateError('This took too long.'));
-              }, deadline);
-        answered(request, onProgress, refuse).then((answer) => {
+        const giveUpAfter = (milliseconds: number, reason: Error) =>
+          setTimeout(() => {
+            // The worker that is open is another call's by now where this one was cancelled.
+            if (fail !== reject) return;
+            close();
+            refuse(reason);
+          }, milliseconds);
+        let timer = giveUpAfter(LOADING, new LoadError('The worker took too long to load.'));
+        const begun = () => {
+          clearTimeout(timer);
+          if (deadline !== Infinity)
+            timer = giveUpAfter(deadline, new LateError('This took too long.'));
+        };
+        answered(request, onProgress, refuse, begun).then((answer) => {
           settle(() => {
             resolve(answer);
           });

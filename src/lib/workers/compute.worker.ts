@@ -9,6 +9,8 @@ import { openChart } from '$lib/formats/charts';
 import { openPassage } from '$lib/formats/passages';
 
 const computations = {
+  /** Answered as soon as the worker is loaded. */
+  ready: () => true,
   routes: (request: RouteRequest, onProgress: (share: number) => void) =>
     solveRoutes(request, { onProgress }),
   exercise: makeExercise,

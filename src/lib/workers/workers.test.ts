@@ -1,12 +1,16 @@
 import { expose } from 'comlink';
-import { describe, expect, test } from 'vitest';
-import { CancelledError, createCaller } from './compute';
+import { afterEach, describe, expect, test, vi } from 'vitest';
+import { CancelledError, createCaller, LateError, LoadError } from './compute';
 
 /** A worker of the same thread, over a channel of messages: what it is asked it answers by `answer`. */
-function localWorker(answer: (request: unknown) => Promise<unknown>) {
+function localWorker(
+  answer: (request: unknown) => Promise<unknown>,
+  /** Resolves when it is loaded. */
+  ready: () => Promise<boolean> = () => Promise.resolve(true),
+) {
   const { port1, port2 } = new MessageChannel();
   let ended = false;
-  expose({ exercise: answer, routes: answer }, port1 as unknown as Parameters<typeof expose>[1]);
+  expose({ ready, exercise: answer }, port1 as unknown as Parameters<typeof expose>[1]);
   port1.start();
   port2.start();
   const worker = Object.assign(port2, {
@@ -65,5 +69,93 @@ describe('a call to a worker', () => {
       throw new Error('forbidden');
     });
     await expect(none.ask(request)).rejects.toThrow('forbidden');
+  });
+
+  describe('with a deadline', () => {
+    const DEADLINE = 1_000;
+    const never = () => new Promise<never>(() => undefined);
+    /** A function, and a promise of its first call. */
+    function called<T>(result: () => Promise<T>) {
+      let tell: () => void = () => undefined;
+      const call = new Promise<void>((resolve) => (tell = resolve));
+      return {
+        call,
+        act: () => {
+          tell();
+          return result();
+        },
+      };
+    }
+    afterEach(() => {
+      vi.useRealTimers();
+    });
+    const useFakeTimers = () => {
+      vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] });
+    };
+
+    test('has it all for its work: loading is not counted', async () => {
+      useFakeTimers();
+      let load: (done: boolean) => void = () => undefined;
+      const loading = called(() => new Promise<boolean>((resolve) => (load = resolve)));
+      const local = localWorker(() => Promise.resolve('an answer'), loading.act);
+      const caller = createCaller('exercise', () => local.worker, DEADLINE);
+      const answer = caller.ask(request);
+      await loading.call;
+      vi.advanceTimersByTime(20 * DEADLINE);
+      load(true);
+      expect(await answer).toBe('an answer');
+      expect(vi.getTimerCount()).toBe(0);
+      caller.close();
+    });
+
+    test('is given up when it is over, and its worker ended', async () => {
+      useFakeTimers();
+      const working = called(never);
+      const local = localWorker(working.act);
+      const caller = createCaller('exercise', () => local.worker, DEADLINE);
+      const late = expect(caller.ask(request)).rejects.toBeInstanceOf(LateError);
+      await working.call;
+      vi.advanceTimersByTime(DEADLINE - 1);
+      expect(local.ended()).toBe(false);
+      vi.advanceTimersByTime(1);
+      await late;
+      expect(local.ended()).toBe(true);
+    });
+
+    test('is given up too where its worker does not load', async () => {
+      useFakeTimers();
+      const loading = called(never);
+      const local = localWorker(never, loading.act);
+      const caller = createCaller('exercise', () => local.worker, DEADLINE);
+      const unloaded = expect(caller.ask(request)).rejects.toBeInstanceOf(LoadError);
+      await loading.call;
+      vi.advanceTimersByTime(30_000);
+      await unloaded;
+      expect(local.ended()).toBe(true);
+    });
+
+    test('leaves the worker of a newer call alone when it was cancelled', async () => {
+      useFakeTimers();
+      const workings = [called(never), called(never)] as const;
+      const locals = workings.map(({ act }) => localWorker(act));
+      let which = 0;
+      const open = () => {
+        const local = locals[which];
+        which += 1;
+        if (!local) throw new Error('no more workers');
+        return local.worker;
+      };
+      const caller = createCaller('exercise', open, DEADLINE);
+      const older = expect(caller.ask(request)).rejects.toBeInstanceOf(CancelledError);
+      await workings[0].call;
+      vi.advanceTimersByTime(DEADLINE / 2);
+      const newer = expect(caller.ask(request)).rejects.toBeInstanceOf(LateError);
+      await workings[1].call;
+      vi.advanceTimersByTime(DEADLINE / 2);
+      expect(locals[1]?.ended()).toBe(false);
+      vi.advanceTimersByTime(DEADLINE / 2);
+      await Promise.all([older, newer]);
+      expect(locals[1]?.ended()).toBe(true);
+    });
   });
 });
