@@ -375,6 +375,22 @@ describe('paper', () => {
     expect(await pagesOf()).toEqual([2, 2]);
   });
 
+  /** Names of chords that are cut by the edge of their system, or stand over the one before; and how many. */
+  const namesIn = (systems: string) => `
+    const faults = [];
+    let names = 0;
+    for (const svg of ${systems}) {
+      const edges = svg.getBoundingClientRect();
+      let before = null;
+      for (const name of svg.querySelectorAll('.vf-chord-name text')) {
+        const box = name.getBoundingClientRect();
+        names += 1;
+        if (box.right > edges.right || box.left < edges.left) faults.push('cut: ' + name.textContent);
+        if (before && box.left < before.right) faults.push('over another: ' + name.textContent);
+        before = box;
+      }
+    }`;
+
   test('names of chords stand apart over their beats, and none is cut', async () => {
     const chart = `key: Ab\n${'| Bbm7b5 Eb7b9 | Abmaj7#11/C | Dbm(maj7) Gb13sus4 | Ab6 E7alt |\n'.repeat(8)}`;
     await app.visit(`${await app.openChart(chart)}/practice`);
@@ -382,28 +398,29 @@ describe('paper', () => {
     for (const kind of ['line', 'targets', 'continuous']) {
       await app.pick('kind', kind);
       await app.find('[data-notation][data-drawn]');
-      const faults = await app.driver.executeScript<readonly string[]>(
+      const found = await script<{ faults: readonly string[]; names: number }>(
         `window.dispatchEvent(new Event('beforeprint'));
          const paper = document.querySelector('[data-paper]');
          paper.style.display = 'block';
-         const found = [];
-         let names = 0;
-         for (const svg of paper.querySelectorAll('svg')) {
-           const { right } = svg.getBoundingClientRect();
-           let before = null;
-           for (const name of svg.querySelectorAll('.vf-chord-name text')) {
-             const box = name.getBoundingClientRect();
-             names += 1;
-             if (box.right > right) found.push('cut: ' + name.textContent);
-             if (before && box.left < before.right) found.push('over another: ' + name.textContent);
-             before = box;
-           }
-         }
+         ${namesIn("paper.querySelectorAll('svg')")}
          paper.style.display = '';
-         return names === 56 ? found : ['names: ' + names];`,
+         return { faults, names };`,
       );
-      expect(faults, kind).toEqual([]);
+      expect(found, kind).toEqual({ faults: [], names: 56 });
     }
+  });
+
+  test('so they do on a phone, where a bar has less room than its names', async () => {
+    await app.resize(360, 780);
+    const four = 'key: Ab\n| Bbm7b5 Eb7b9 Abmaj7#11/C Dbm(maj7) |\n';
+    await app.visit(`${await app.openChart(four)}/practice`);
+    await app.find('[data-notation][data-drawn]');
+    const found = await script<{ faults: readonly string[]; names: number }>(
+      `${namesIn("document.querySelectorAll('[data-notation] svg')")}
+       return { faults, names };`,
+    );
+    expect(found).toEqual({ faults: [], names: 4 });
+    await app.resize(1280, 800);
   });
 
   test('a plan is one page', async () => {

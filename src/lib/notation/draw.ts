@@ -41,7 +41,7 @@ import {
   type System,
   TAB_LINE,
 } from './systems';
-import { NAME_FACE, NAME_SIZE, nameOf, type PlacedName, standApart } from './names';
+import { NAME_FACE, NAME_GAP, NAME_SIZE, nameOf, type PlacedName, standApart } from './names';
 import { quarterOf } from '$core/time/metre';
 
 const DURATIONS = {
@@ -325,9 +325,10 @@ export function* drawSystem(
       });
       yield;
     }
+    const begins = x + (place === 0 ? headWidth : NAME_GAP);
     x += barWidth;
-    context.setFont(NAME_FACE, NAME_SIZE, 'bold');
-    const places = standApart(names, x);
+    const { places, scale } = standApart(names, begins, x);
+    context.setFont(NAME_FACE, NAME_SIZE * scale, 'bold');
     for (const [index, { text }] of names.entries()) {
       context.openGroup('chord-name');
       context.fillText(text, at(places, index), CHORD_LINE - 5);

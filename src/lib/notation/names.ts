@@ -1,5 +1,6 @@
 /** The names of chords over the staff: how wide they are, and where they stand. Pixels. */
 import { type Chord, chordName } from 'corvel-core';
+import { at } from '$core/lists';
 import { showSymbol } from '$lib/ui/glyphs';
 
 /** With real signs for accidentals. */
@@ -31,15 +32,30 @@ export interface PlacedName extends Name {
   readonly x: number;
 }
 
-/** Where the names over a bar stand: back from their beats as far as the next, or the bar's end, asks. */
-export function standApart(names: readonly PlacedName[], end: number): readonly number[] {
-  let limit = end;
-  return names
+/** Names where they stand, and how much smaller they are written where the bar has no room for all. */
+export interface NamesOfBar {
+  readonly places: readonly number[];
+  readonly scale: number;
+}
+
+/**
+ * Where the names over a bar stand: at their beats, back from them as far as the next name or the bar's end
+ * asks, and on again as far as its beginning or the name before asks.
+ */
+export function standApart(names: readonly PlacedName[], from: number, to: number): NamesOfBar {
+  const needed = names.reduce((sum, { width }) => sum + width + NAME_GAP, -NAME_GAP);
+  const scale = needed > to - from ? (to - from) / needed : 1;
+  const gap = NAME_GAP * scale;
+  let last = to + gap;
+  const back = names
     .toReversed()
-    .map(({ x, width }) => {
-      const place = Math.min(x, limit - width);
-      limit = place - NAME_GAP;
-      return place;
-    })
-    .reverse();
+    .map(({ x, width }) => (last = Math.min(x, last - gap - width * scale)))
+    .toReversed();
+  let first = from;
+  const places = names.map(({ width }, index) => {
+    const place = Math.max(first, at(back, index));
+    first = place + width * scale + gap;
+    return place;
+  });
+  return { places, scale };
 }

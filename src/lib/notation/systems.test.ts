@@ -4,7 +4,6 @@ import { BEAT, inBeats, type Passage, STANDARD_NECK } from 'corvel-core';
 import { note } from '$core/notes/notes';
 import { PLAIN_PASSAGE, struck } from '$core/phrases/passage';
 import { chartOf } from '$tests/laws';
-import { NAME_GAP, standApart } from './names';
 import { chordUnder, layOutSheet, type SheetOptions } from './systems';
 
 // Node.js has no page: names are taken to be as wide as their letters are many.
@@ -107,13 +106,4 @@ describe('systems', () => {
       } as Passage['notes'][number])?.symbol ?? null;
     expect([0, 3.99, 4, 7.9, 8].map(under)).toEqual(['C', 'C', 'G', 'G', null]);
   });
-});
-
-test('names stand over their beats, or as far back as the next or the end asks', () => {
-  const names = (...xs: readonly (readonly [number, number])[]) =>
-    xs.map(([x, width]) => ({ text: '', x, width }));
-  expect(standApart(names([0, 20], [100, 30]), 200)).toEqual([0, 100]);
-  expect(standApart(names([0, 20], [100, 30]), 120)).toEqual([0, 90]);
-  expect(standApart(names([80, 20], [100, 30]), 120)).toEqual([90 - NAME_GAP - 20, 90]);
-  expect(standApart([], 10)).toEqual([]);
 });
