@@ -13,7 +13,7 @@ import type { Midi } from '../notes/pitch';
 import { simplestPitch } from '../notes/spelling';
 import type { Onset } from './onsets';
 import type { LineRequest } from './request';
-import { materialAt } from './spans';
+import { type ChordSpan, materialAt } from './spans';
 import { rowOf } from './styles';
 
 /** A place a line may play, and what it is over the chord. */
@@ -76,6 +76,10 @@ export const readingOf = rememberOf((chord: Chord) =>
     };
   }),
 );
+
+/** Whether a pitch is neither of a chord nor of what is played over it as the chord begins. */
+export const isForeign = ({ chord, material }: ChordSpan, midi: Midi): boolean =>
+  (material.mask & (1 << (midi % 12))) === 0 && !readingOf(chord)(material).tones.has(midi % 12);
 
 /** Half steps above the tonic of the blue notes of a blues. */
 const BLUE = { third: 3, fifth: 6 } as const;

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { sameChord } from '../chords/chords';
+import { chordNotes, sameChord } from '../chords/chords';
 import { degreeOver, weightOver } from '../chords/over';
 import { makeExercise } from '../exercises/exercises';
 import { collection } from '../collections/collections';
@@ -155,6 +155,27 @@ describe('lines sound like somebody playing', () => {
         expect(isStrong(one.beat, metre) && next.part !== 'target').toBe(false);
       }
     }
+  });
+
+  test('what rings over a change is of the chord that comes, or of what is played over it', () => {
+    let rung = 0;
+    for (const style of LINE_STYLES) {
+      for (const { exercise, request, chart } of linesOf(style, 16)) {
+        for (const one of exercise.passage.notes) {
+          const own = one.chord ?? 0;
+          for (const { index, beat, chord } of chart.chords.slice(own + 1)) {
+            if (beat >= one.beat + one.beats) break;
+            rung += 1;
+            const inside = pitchClass(one.note);
+            const tones = chordNotes(chord).map(pitchClass);
+            const mask = at(request.materials, index).mask & (1 << inside);
+            const where = `${style}, ${chord.symbol} at ${inBeats(beat)}`;
+            expect(mask !== 0 || tones.includes(inside), where).toBe(true);
+          }
+        }
+      }
+    }
+    expect(rung).toBeGreaterThan(20);
   });
 
   test('a leap of a fifth and more turns back', () => {

@@ -3,7 +3,7 @@ import type { Chart } from '../chart/form';
 import type { Chord } from '../chords/chords';
 import type { Intent } from '../lenses/lens';
 import type { Material } from '../lenses/material';
-import { range } from '../lists';
+import { at, range } from '../lists';
 import type { Beats } from '../time/units';
 
 /** What is played over the rest of a chord, from so far into it. */
@@ -27,6 +27,19 @@ export interface ChordSpan {
 /** What is played over a chord at a beat. */
 export const materialAt = ({ beat: begins, material, later }: ChordSpan, beat: Beats): Material =>
   later && beat >= begins + later.after ? later.material : material;
+
+/** The chords after its own that a note rings into, which ends at a beat. */
+export function rungInto(
+  spans: readonly ChordSpan[],
+  own: number,
+  end: Beats,
+): readonly ChordSpan[] {
+  const rung: ChordSpan[] = [];
+  for (let next = own + 1; next < spans.length && at(spans, next).beat < end; next++) {
+    rung.push(at(spans, next));
+  }
+  return rung;
+}
 
 /** The whole form, one chord looped, or a chord and the next in turn. */
 export const EXTENTS = ['whole', 'isolate', 'pair'] as const;

@@ -7,13 +7,14 @@ import { fallsBackward } from '../phrases/backward';
 import { type PlayedNote, struck } from '../phrases/passage';
 import { hashed, seeded } from '../random';
 import { DEFAULT_TEMPO } from '../time/tempo';
-import { type Candidate, layersOf } from './candidates';
+import { type Candidate, isForeign, layersOf } from './candidates';
 import { fretsBetween, isHurried, isOutOfReach } from './inTime';
 import type { Onset } from './onsets';
 import type { LinePlan } from './plan';
 import type { LineRequest } from './request';
 import { pulseOf } from './rhythm';
 import { sizeOf } from './portrait';
+import { rungInto } from './spans';
 import { rowOf, type Size } from './styles';
 import { heightsFor, wishesFor } from './wishes';
 
@@ -45,6 +46,8 @@ const COSTS = {
   blueStrong: 1,
   /** The blue third risen to the third. */
   risen: -14,
+  /** Rung into a chord it is foreign to. */
+  foreign: 60,
   /** An avoid note held, on a pulse, and left by a leap. */
   held: 200,
   avoidStrong: 5,
@@ -89,6 +92,8 @@ export function notesFor(
   const heights = heightsFor(request, plan, onsets, style, chance);
   const layers = layersOf(request, onsets, (which) => at(wishes, which).chromatic);
 
+  const rung = onsets.map(({ span, beat, beats }) => rungInto(spans, span, beat + beats));
+
   const stand = (which: number, one: Candidate): number => {
     const onset = at(onsets, which);
     const { midi, tone, guide, root, chromatic, blue, fifth, avoid, aside, string } = one;
@@ -128,10 +133,12 @@ export function notesFor(
         ? COSTS.held
         : 0;
     const missed = meets && midi === pitchAt(neck, at(targets, span)) ? COSTS.other : 0;
+    const over = at(rung, which).some((next) => isForeign(next, midi)) ? COSTS.foreign : 0;
     return (
       colour +
       passing +
       clash +
+      over +
       missed +
       last +
       jitter +
@@ -204,12 +211,14 @@ export function notesFor(
     },
   );
   return walk.map((node, which) => {
-    const { string, fret, note } = at(at(layers, which), node);
+    const { string, fret, note, midi } = at(at(layers, which), node);
     const { beat, beats, span, target } = at(onsets, which);
+    // What is foreign still ends with its own chord.
+    const change = at(rung, which).find((next) => isForeign(next, midi));
     const leads = onsets[which + 1]?.target === true && !target;
     return struck({
       beat,
-      beats,
+      beats: change ? change.beat - beat : beats,
       string,
       fret,
       note,
