@@ -8,6 +8,7 @@ import { type Neck, pitchAt, type Place } from '../neck/neck';
 import { degree } from '../notes/degrees';
 import { halfSteps, type Note, transpose } from '../notes/notes';
 import type { Midi } from '../notes/pitch';
+import type { PlayedNote } from '../phrases/passage';
 import { type Technique, techniqueOf } from '../phrases/techniques';
 import type { Beats } from '../time/units';
 
@@ -71,6 +72,23 @@ export function landingPitch(
 ): Midi {
   const to = techniqueOf(note.techniques, 'slide')?.to;
   return heardPitch(neck, to === undefined ? note : { ...note, fret: to });
+}
+
+/**
+ * What a note of a passage lands on over a chord: its pitch, and the note as the chord spells it. It is as it is
+ * written where it is neither bent nor slid away.
+ *
+ * @example landedOn(neck, null, parseChord('D7'), bentFromF).note; // F sharp
+ */
+export function landedOn(
+  neck: Neck,
+  key: Key | null,
+  chord: Chord,
+  played: PlayedNote,
+): { readonly midi: Midi; readonly note: Note } {
+  const midi = landingPitch(neck, played);
+  const still = midi === pitchAt(neck, played);
+  return { midi, note: still ? played.note : speller(chord, key)(midi) };
 }
 
 /** A pitch for some time. */

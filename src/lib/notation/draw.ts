@@ -21,7 +21,6 @@ import {
   Tuplet,
   Voice,
 } from 'vexflow/bravura';
-import { degreeOver } from '$core/chords/over';
 import type { NotatedEvent } from '$core/phrases/measures';
 import { fretText } from '$core/formats/passage/tab/write';
 import { at } from '$core/lists';
@@ -30,10 +29,8 @@ import { stringCount } from '$core/neck/neck';
 import { octaveOf } from '$core/notes/pitch';
 import type { PlayedNote } from '$core/phrases/passage';
 import { type Technique, techniqueOf } from '$core/phrases/techniques';
-import { showOver } from '$lib/ui/glyphs';
 import {
   CHORD_LINE,
-  chordUnder,
   DEGREE_LINE,
   layOutSheet,
   MARGIN,
@@ -41,6 +38,7 @@ import {
   type System,
   TAB_LINE,
 } from './systems';
+import { degreesOf } from './degrees';
 import { NAME_FACE, NAME_GAP, NAME_SIZE, nameOf, type PlacedName, standApart } from './names';
 import { quarterOf } from '$core/time/metre';
 
@@ -160,17 +158,6 @@ export interface DrawnEvent {
 interface Tie {
   readonly note: StaveNote | null;
 }
-
-/** Degrees of the notes of an event over their chords, the highest string first. */
-const degreesOf = (passage: Passage, { notes, tiedFrom }: NotatedEvent): readonly string[] =>
-  tiedFrom
-    ? []
-    : [...notes]
-        .sort((a, b) => a.string - b.string)
-        .map((note) => {
-          const chord = chordUnder(passage, note);
-          return chord ? showOver(chord, degreeOver(chord, note.note)) : '';
-        });
 
 /** How many lines over the tablature the letters of slurs stand: near it, away from the staff’s beams. */
 const LETTERS = 0.3;

@@ -48,6 +48,12 @@ describe('systems', () => {
     expect(barsIn(sheetOf(5), { width: 16 + 74 + 22 + 3 * 240 - 1 })).toEqual([2, 3]);
     expect(barsIn(sheetOf(5), { width: 16 + 74 + 22 + 3 * 136, medium: 'paper' })).toEqual([3, 2]);
     expect(barsIn(sheetOf(2), { width: 10 })).toEqual([1, 1]);
+    // An empty one takes 90 on either.
+    const empty = sheetOf(3, { notes: [] });
+    for (const medium of ['screen', 'paper'] as const) {
+      expect(barsIn(empty, { width: 16 + 74 + 22 + 3 * 90, medium })).toEqual([3]);
+      expect(barsIn(empty, { width: 16 + 74 + 22 + 3 * 90 - 1, medium })).toEqual([2, 1]);
+    }
   });
 
   test('a signature takes room, and names of chords do', () => {
@@ -56,6 +62,17 @@ describe('systems', () => {
     expect(barsIn(sheetOf(3, { key: parseKey('F') }), { width: width + 11 })).toEqual([3]);
     const { chords } = chartOf('| Ebmaj7#11 Abm(maj7) | C |');
     expect(barsIn(sheetOf(3, { chords }), { width })).toEqual([2, 1]);
+  });
+
+  test('a bend takes room for the degrees of both its ends, where they are shown', () => {
+    const width = 16 + 74 + 22 + 3 * 240;
+    const plain = sheetOf(3);
+    const [first, ...others] = plain.notes;
+    const bent = { ...first, techniques: [{ kind: 'bend', by: 2 }] };
+    const passage = { ...plain, notes: [bent, ...others] } as Passage;
+    expect(barsIn(passage, { width: width + 13 })).toEqual([2, 1]);
+    expect(barsIn(passage, { width: width + 14 })).toEqual([3]);
+    expect(barsIn(passage, { width, degrees: false })).toEqual([3]);
   });
 
   test('say where they begin and end, and whether a note is held into them', () => {

@@ -8,7 +8,7 @@ import { alteration, step } from '$core/notes/notes';
 import { octaveOf } from '$core/notes/pitch';
 import { measuresOf, type NotatedBar } from '$core/phrases/measures';
 import type { PlayedNote } from '$core/phrases/passage';
-import type { TechniqueKind } from '$core/phrases/techniques';
+import { type TechniqueKind, techniqueOf } from '$core/phrases/techniques';
 import type { Beats } from '$core/time/units';
 import { NAME_GAP, NAME_INSET, nameOf } from './names';
 
@@ -22,10 +22,12 @@ const HEAD_WIDTH = 74;
 /** Room an accidental of the signature takes. */
 const SIGN_WIDTH = 11;
 const TIME_WIDTH = 22;
-const LEAST_BAR = { screen: 90, paper: 60 } as const;
-/** Room for what stands before or behind a note, and between the names of chords. */
+const LEAST_BAR = 90;
+/** Room for what stands before or behind a note. */
 const ACCIDENTAL_WIDTH = 10;
 const DOT_WIDTH = 5;
+/** What the degrees of both ends of a bend take more than one. */
+const BOTH_ENDS = 14;
 const MOST_BARS = 4;
 
 /** Room for each event: on a screen, and on paper, where eighths stand closer. */
@@ -149,6 +151,11 @@ const signsWidth = (signed: readonly PlayedNote[]): number =>
   signed.reduce((sum, { note }) => sum + (Math.abs(alteration(note)) > 1 ? 1.5 : 1), 0) *
   ACCIDENTAL_WIDTH;
 
+const bentIn = ({ events }: NotatedBar): number =>
+  events
+    .flatMap(({ notes, tiedFrom }) => (tiedFrom ? [] : notes))
+    .filter(({ techniques }) => techniqueOf(techniques, 'bend') !== undefined).length;
+
 /** A passage in systems as wide as the page; every line is filled. */
 export function layOutSheet(passage: Passage, options: SheetOptions): readonly System[] {
   const { width, medium, degrees } = options;
@@ -165,12 +172,13 @@ export function layOutSheet(passage: Passage, options: SheetOptions): readonly S
     headWidth: HEAD_WIDTH + SIGN_WIDTH * signs,
     widthOf: rememberOf((bar: NotatedBar) => {
       const dots = bar.events.filter(({ value }) => value.dots > 0).length;
+      const bends = degrees ? bentIn(bar) : 0;
       const notes = bar.events.length * each + signsWidth(signed(bar)) + dots * DOT_WIDTH;
       const [from, to] = [bar.from, bar.from + bar.length];
       const symbols = passage.chords
         .filter(({ beat }) => beat >= from && beat < to)
         .reduce((sum, { chord }) => sum + nameOf(chord).width + NAME_GAP, NAME_INSET);
-      return Math.max(LEAST_BAR[medium], notes, symbols);
+      return Math.max(LEAST_BAR, notes + bends * BOTH_ENDS, symbols);
     }),
     heights: heightsOf(passage, degrees, new Set(measures.flatMap(signed))),
   };

@@ -143,7 +143,7 @@ describe('a PDF', () => {
       asked.push(unknown);
       return null;
     };
-    await writePdf(sheetOf([words('曲', 40), words('Tune', 80)]), {
+    await writePdf(sheetOf([words('曲', 40), words('♭3→3', 60), words('Tune', 80)]), {
       title: '',
       paper: 'A4',
       faces,

@@ -39,6 +39,13 @@ describe('the melody as a lane', () => {
     expect([first, second, third].map((stop) => stop?.[3])).toEqual([0, 0, -1]);
   });
 
+  test('a bent note is what it arrives at', () => {
+    const bent = { ...played(0, 4, 6, 'F'), techniques: [{ kind: 'bend', by: 2 } as const] };
+    const [first, second] = stops(bent, played(4, 4, 8, 'G'));
+    expect(first?.slice(0, 3)).toEqual([0, 'G', note('G') - note('D')]);
+    expect(second?.[3]).toBe(0);
+  });
+
   test('a note that ends as a chord comes does not meet it, one of the next chord does not either', () => {
     expect(stops(played(0, 4, 6, 'F')).map(([index]) => index)).toEqual([0]);
     expect(stops(played(4, 1, 6, 'F')).map(([index]) => index)).toEqual([1]);

@@ -1,11 +1,13 @@
 /** The part of a line that a loop plays, and what leads into it. */
-import { BEAT, type Chart, type Neck, type Passage, pitchAt } from 'corvel-core';
+import { BEAT, type Chart, type Neck, type Passage } from 'corvel-core';
 import { degreeOver } from '$core/chords/over';
 import type { Key } from '$core/keys/keys';
+import { landedOn } from '$core/licks/sounding';
 import { passageOf, struck } from '$core/phrases/passage';
 import type { ApproachNote } from '$core/targets/approach';
 import type { RouteStop } from '$core/targets/route';
 import type { Beats } from '$core/time/units';
+import { techniqueOf } from '$core/phrases/techniques';
 import { barOf } from '$core/time/metre';
 
 /** How long before a target the way into it begins: an eighth. */
@@ -57,7 +59,7 @@ export function targetLine(
  */
 export function landingStops(
   chart: Chart,
-  { neck, notes }: Passage,
+  { neck, key, notes }: Passage,
 ): readonly (RouteStop | null)[] {
   return chart.chords.map(({ index, beat, beats, chord }) => {
     const over = notes.filter((note) => note.chord === index);
@@ -65,16 +67,20 @@ export function landingStops(
       over.find(({ part }) => part === 'target') ??
       over.find(
         (note) =>
-          note.part !== 'approach' && note.beat >= beat && note.beat < beat + Math.min(BEAT, beats),
+          note.part !== 'approach' &&
+          techniqueOf(note.techniques, 'grace') === undefined &&
+          note.beat >= beat &&
+          note.beat < beat + Math.min(BEAT, beats),
       );
     if (!landing) return null;
-    const { string, fret, note } = landing;
+    const { string, fret } = landing;
+    const { midi, note } = landedOn(neck, key, chord, landing);
     return {
       index,
       string,
       fret,
       note,
-      midi: pitchAt(neck, landing),
+      midi,
       degree: degreeOver(chord, note),
       halfSteps: 0,
       sentence: '',

@@ -289,6 +289,17 @@ describe('the line of a loop', () => {
     expect(stops[1]?.midi).toBe(62);
   });
 
+  test('what it lands on is what is heard: a bend where it arrives, and never a grace', () => {
+    const grace = { ...place(0), fret: 3, note: note('Bb'), techniques: [{ kind: 'grace' }] };
+    const bent = { ...place(0), techniques: [{ kind: 'bend', by: 2 }] };
+    const [stop] = landingStops(CHART, passage([grace, bent] as Passage['notes']));
+    expect(stop).toMatchObject({ fret: 5, midi: 62, note: note('D') });
+    const [chord] = CHART.chords;
+    expect(stop?.degree).toBe(chord && note('D') - chord.chord.root);
+    const [none] = landingStops(CHART, passage([grace] as Passage['notes']));
+    expect(none).toBeNull();
+  });
+
   test('targets ring for as long as their chords', () => {
     const stops = CHART.chords.map(({ index, chord }) => ({
       index,
