@@ -63,9 +63,9 @@ interface LickRead {
 
 const HOW_WORDS: Readonly<Record<How, string>> = {
   on: '',
-  anticipated: ', ahead of it',
+  anticipated: ', before the chord comes',
   delayed: ', after the note that leads to it',
-  after: ', after it',
+  after: ', after the chord has come',
 };
 
 function landingsOf(
