@@ -21,7 +21,7 @@
   }
 </script>
 
-<Dialog bind:open title="Start from a template">
+<Dialog bind:open title="Start from a template" wide>
   <label class="mb-3 flex items-center gap-2">
     In
     <select
@@ -34,12 +34,16 @@
       {#each TONICS as note (note)}<option value={noteName(note)}>{showNote(note)}</option>{/each}
     </select>
   </label>
-  {#each Object.entries(TEMPLATES) as [name, templates] (name)}
-    <h3 class="mt-3 mb-1 text-sm font-semibold">{name}</h3>
-    <div class="flex flex-wrap gap-1.5">
-      {#each templates as template (template.name)}
-        <button class="button text-sm" onclick={() => choose(template)}>{template.name}</button>
-      {/each}
-    </div>
-  {/each}
+  <div class="gap-x-8 md:columns-2">
+    {#each Object.entries(TEMPLATES) as [name, templates] (name)}
+      <section class="mb-3 break-inside-avoid">
+        <h3 class="mb-1 text-sm font-semibold">{name}</h3>
+        <div class="flex flex-wrap gap-1.5">
+          {#each templates as template (template.name)}
+            <button class="button text-sm" onclick={() => choose(template)}>{template.name}</button>
+          {/each}
+        </div>
+      </section>
+    {/each}
+  </div>
 </Dialog>

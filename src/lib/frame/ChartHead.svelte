@@ -48,6 +48,9 @@
     document.edit({ text: withHeader(document.text, 'key', writeKey(chosen)) });
   }
 
+  /** Whether what is played here counts for today. */
+  const counts = $derived(screen === 'play' || screen === 'practice');
+
   const items = $derived<readonly MenuItem[]>([
     ...SCREENS.filter(({ id }) => id !== screen).map(({ name, path }) => ({
       name,
@@ -83,10 +86,10 @@
     </a>
     <h1 class="heading min-w-0 truncate text-xl/8" title={study.title}>{study.title}</h1>
     <p
-      class="flex min-w-0 shrink-[3] gap-x-2 truncate text-sm text-ink-soft max-sm:hidden short:hidden {heading ===
+      class="flex min-w-0 gap-x-2 truncate text-sm text-ink-soft max-sm:hidden short:hidden {heading ===
       undefined
-        ? ''
-        : 'max-xl:hidden'}"
+        ? 'shrink-[3]'
+        : 'flex-1 max-xl:hidden'}"
       data-heading
     >
       <span class="truncate" title={heading ?? key}>{heading ?? key}</span>
@@ -117,8 +120,8 @@
     {/each}
   </nav>
   <div class="flex min-w-0 items-center justify-end gap-x-2 lg:max-xl:min-w-44">
-    <SaveState />
-    {#if screen === 'play' || screen === 'practice'}<TodayMark />{/if}
+    <SaveState brief={counts} />
+    {#if counts}<TodayMark />{/if}
     <HeadMenu {items} bind:sheet />
   </div>
 </header>

@@ -3,6 +3,13 @@
   import type { SaveState } from '$lib/study/document.svelte';
   import { getStudy } from '$lib/study/study.svelte';
 
+  interface Props {
+    /** Whether a narrow head has no room for it while all is well. */
+    readonly brief: boolean;
+  }
+
+  let { brief }: Props = $props();
+
   const study = getStudy();
   const { document } = study;
 
@@ -28,7 +35,10 @@
 <p
   role="status"
   data-save-state={document.saveState}
-  class="text-sm print:hidden {calm ? 'text-ink-soft' : 'font-semibold text-now-text'}"
+  class="text-sm print:hidden {calm ? 'text-ink-soft' : 'font-semibold text-now-text'} {calm &&
+  brief
+    ? 'max-sm:sr-only'
+    : ''}"
 >
   {words}
   {#if document.saveState === 'locked'}

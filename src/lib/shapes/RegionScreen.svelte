@@ -193,6 +193,9 @@
     study.chooseZone(zone);
   }
 
+  /** Few pictures grow no wider than this, in rem. */
+  const WIDEST = 22;
+
   const barsName = (bars: readonly number[]): string =>
     `${bars.length === 1 ? 'bar' : 'bars'} ${bars.join(', ')}`;
 
@@ -281,17 +284,18 @@
         </h2>
       {/if}
       <div
-        class="grid grid-cols-[repeat(auto-fill,minmax(13rem,1fr))] gap-x-4 gap-y-2 print:grid-cols-3 print:gap-x-3"
+        class="grid grid-cols-[repeat(auto-fit,minmax(13rem,1fr))] gap-x-4 gap-y-2 print:max-w-none! print:grid-cols-3 print:gap-x-3"
+        style:max-width="{WIDEST * drawn.length}rem"
       >
         {#each drawn as { planned, bars } (planned.index)}
           {@const laid = laidIn(planned, zone)}
           {#if laid}
             {@const { name, caption, places, blue, joined } = laid}
             <figure
-              class="break-inside-avoid"
+              class="flex break-inside-avoid flex-col"
               data-caption="{bars[0]}  {showSymbol(planned.chord.symbol)}  {caption}"
             >
-              <figcaption class="flex flex-wrap items-baseline gap-x-2">
+              <figcaption class="flex grow flex-wrap content-start items-baseline gap-x-2">
                 <span class="heading text-lg whitespace-nowrap"
                   >{showSymbol(planned.chord.symbol)}</span
                 >

@@ -7,18 +7,29 @@
     readonly title: string;
     readonly children: Snippet;
     readonly dismissible?: boolean;
+    /** Whether it takes the width of two columns where there is room for it. */
+    readonly wide?: boolean;
     /** Gives the focus back to where it was before; false where that is gone. */
     readonly back: (() => boolean) | null;
   }
 
-  let { open = $bindable(), title, children, dismissible = true, back }: Props = $props();
+  let {
+    open = $bindable(),
+    title,
+    children,
+    dismissible = true,
+    wide = false,
+    back,
+  }: Props = $props();
 </script>
 
 <Dialog.Root bind:open>
   <Dialog.Portal>
     <Dialog.Overlay class="fixed inset-0 z-40 bg-black/40" />
     <Dialog.Content
-      class="fixed top-1/2 left-1/2 z-50 max-h-[90dvh] w-[min(34rem,calc(100vw-2rem))] -translate-1/2 overflow-y-auto rounded-md border border-line bg-sheet p-5 text-ink shadow-sheet"
+      class="fixed top-1/2 left-1/2 z-50 max-h-[90dvh] -translate-1/2 overflow-y-auto rounded-md border border-line bg-sheet p-5 text-ink shadow-sheet {wide
+        ? 'w-[min(60rem,calc(100vw-2rem))]'
+        : 'w-[min(34rem,calc(100vw-2rem))]'}"
       onCloseAutoFocus={(event) => {
         if (back?.()) event.preventDefault();
       }}
