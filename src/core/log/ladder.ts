@@ -1,8 +1,9 @@
 /** The ladder of a chart: from its first exercise to playing freely, a rung at a time in one zone. */
-import type { Zone } from '../neck/neck';
+import { sameZone, type Zone } from '../neck/neck';
 import type { BeatsPerMinute } from '../time/units';
-import { type PracticeChart, tempoFor } from './session';
+import type { PracticeChart } from './practice';
 import { ladderZone, type Practised, RUNGS, type State } from './stints';
+import { tempoFor } from './tempos';
 
 /** A step of the ladder: an exercise at a tempo. */
 export interface Rung {
@@ -34,10 +35,7 @@ export function ladderOf(
   if (!zone) return null;
   let before: State = 'solid';
   const rungs = RUNGS.map((exercise): Rung => {
-    const cell = own.find(
-      (one) =>
-        one.exercise === exercise && one.zone.low === zone.low && one.zone.high === zone.high,
-    );
+    const cell = own.find((one) => one.exercise === exercise && sameZone(one.zone, zone));
     const state = cell?.state ?? 'untouched';
     const opened = before === 'solid' || cell !== undefined;
     before = state;

@@ -2,7 +2,10 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { range } from '../lists';
 import { hashed } from '../random';
-import { type Block, lengthened, type PracticeChart, nextSession, tempoFor } from './session';
+import { type Block, lengthened } from './blocks';
+import type { PracticeChart } from './practice';
+import { nextSession } from './session';
+import { tempoFor } from './tempos';
 import { cellKey, coverageOf, stateOf, type Stint } from './stints';
 
 const ZONES = range(0, 5).map((index) => ({ low: 1 + 2 * index, high: 5 + 2 * index }));

@@ -5,8 +5,16 @@ import { EXERCISES, type ExerciseKind, MELODY_KINDS } from '../exercises/kinds';
 import type { Neck } from '../neck/neck';
 import { zonesOf } from '../neck/zones';
 import { DEFAULT_TEMPO } from '../time/tempo';
-import type { PracticeChart } from './session';
-import { RUNGS } from './stints';
+import type { BeatsPerMinute } from '../time/units';
+import { type Chartable, RUNGS } from './stints';
+
+/** A chart to practise, with what a session needs to know of it. */
+export interface PracticeChart extends Chartable {
+  readonly title: string;
+  readonly tempo: BeatsPerMinute;
+  /** The chord before the change most worth practising. */
+  readonly change: number;
+}
 
 /** What is learnt first; the rest in the order of the drill book. */
 const FIRST: readonly ExerciseKind[] = [

@@ -19,6 +19,7 @@ import {
   parseTuning,
   pitchAt,
   placesOf,
+  sameZone,
   slideZone,
   STANDARD_NECK,
   stringCount,
@@ -109,6 +110,15 @@ describe('the neck', () => {
     expect(room(wires, 8)).toBeGreaterThan(1.6 * room(even, 8));
     expect(room(wires, 3)).toBeLessThan(room(even, 3));
   });
+});
+
+test('two zones are one where both their frets are', () => {
+  const zone = { low: 5, high: 8 };
+  expect(sameZone(zone, { ...zone })).toBe(true);
+  expect([sameZone(zone, { low: 5, high: 9 }), sameZone(zone, { low: 4, high: 8 })]).toEqual([
+    false,
+    false,
+  ]);
 });
 
 describe('material', () => {

@@ -117,6 +117,10 @@ export const placesOfPitch = (neck: Neck, midi: Midi): readonly Place[] =>
 export const samePlace = (one: Place, other: Place): boolean =>
   one.string === other.string && one.fret === other.fret;
 
+/** Whether two zones are one: the same frets. */
+export const sameZone = (one: Zone, other: Zone): boolean =>
+  one.low === other.low && one.high === other.high;
+
 /** A place as a word: equal for the same place alone. */
 export const placeId = ({ string, fret }: Place): string => `${string}-${fret}`;
 

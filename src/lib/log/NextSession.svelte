@@ -4,7 +4,7 @@
   import Play from '@lucide/svelte/icons/play';
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
-  import { type Block } from '$core/log/session';
+  import type { Block } from '$core/log/blocks';
   import { FREE } from '$core/log/stints';
   import { cellKey } from '$core/log/stints';
   import { staying } from '$lib/ui/anew';

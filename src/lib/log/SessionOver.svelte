@@ -1,6 +1,6 @@
 <!-- The end of a session: what was played of it, what was solid, and what comes next time. -->
 <script lang="ts">
-  import type { Block } from '$core/log/session';
+  import type { Block } from '$core/log/blocks';
   import { RULES } from '$core/log/stints';
   import { goto } from '$app/navigation';
   import type { DoneBlock } from './done';

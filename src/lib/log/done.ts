@@ -1,5 +1,6 @@
 /** What was done of a session: its blocks, held against what is in the log since it was begun. */
-import { type Block, DRILLS, LICK } from '$core/log/session';
+import { type Block, DRILLS, LICK } from '$core/log/blocks';
+import { sameZone } from '$core/neck/neck';
 import type { StoredStint } from './messages';
 
 export interface DoneBlock {
@@ -17,7 +18,7 @@ const anywhere = new Set([DRILLS, LICK]);
 function isOf(stint: StoredStint, { chart, exercise, zone }: Block): boolean {
   if (stint.exercise !== exercise) return false;
   if (anywhere.has(exercise)) return true;
-  return stint.chart === chart && stint.zone.low === zone.low && stint.zone.high === zone.high;
+  return stint.chart === chart && sameZone(stint.zone, zone);
 }
 
 /** What was done of each block since a time in milliseconds. */

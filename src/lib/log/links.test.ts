@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { DRILLS, LICK, SHEET } from '$core/log/session';
+import { DRILLS, LICK, SHEET } from '$core/log/blocks';
 import { FREE } from '$core/log/stints';
 import { blockAddress, screenFor, sessionAt, sessionOver } from './links';
 

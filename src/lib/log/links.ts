@@ -1,5 +1,5 @@
 /** Where a thing of the log is practised: its own screen, set up for it. */
-import { DRILLS, LICK, SHEET } from '$core/log/session';
+import { DRILLS, LICK, SHEET } from '$core/log/blocks';
 import { FREE } from '$core/log/stints';
 import type { Extent } from '$core/time/extent';
 import type { Zone } from 'corvel-core';

@@ -2,7 +2,7 @@
 import type { ExerciseKind } from 'corvel-core';
 import { EXERCISE_WORDS } from '$core/exercises/words';
 import { lookUp } from '$core/lists';
-import { DRILLS } from '$core/log/session';
+import { DRILLS } from '$core/log/blocks';
 import type { State } from '$core/log/stints';
 import { counted } from '$core/words';
 

@@ -1,7 +1,7 @@
 <!-- The log: what to practise next, what is covered, the weeks, the days. -->
 <script lang="ts">
   import type { Ladder } from '$core/log/ladder';
-  import type { Block } from '$core/log/session';
+  import type { Block } from '$core/log/blocks';
   import { dayOf } from '$core/time/moments';
   import Keys from '$lib/frame/Keys.svelte';
   import { askAnew } from '$lib/ui/anew';

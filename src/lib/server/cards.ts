@@ -2,7 +2,7 @@
 import { type Card as Scheduled, createEmptyCard, fsrs, type Grade, Rating } from 'ts-fsrs';
 import { DRILL_KINDS, type DrillKind } from '$core/drills/kinds';
 import { range } from '$core/lists';
-import type { PracticeChart } from '$core/log/session';
+import type { PracticeChart } from '$core/log/practice';
 import type { Zone } from 'corvel-core';
 import { type DrillCard, GENERAL_ZONES, seedOf, type Wanted } from '$lib/drills/cards';
 import { commitTogether } from './commits';

@@ -2,7 +2,9 @@
 import { rememberBy } from '$core/cache';
 import { readChart } from '$core/chart/form';
 import { practiceChart, PROGRESSION } from '$core/log/practice';
-import { lengthened, nextSession, type PracticeChart, type Session } from '$core/log/session';
+import { lengthened } from '$core/log/blocks';
+import { nextSession, type Session } from '$core/log/session';
+import type { PracticeChart } from '$core/log/practice';
 import { cellKey } from '$core/log/stints';
 import type { StoredStint } from '$lib/log/messages';
 import { exerciseName } from '$lib/log/words';

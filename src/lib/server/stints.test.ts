@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { range } from '$core/lists';
 import { STANDARD_NECK } from 'corvel-core';
-import type { PracticeChart } from '$core/log/session';
+import type { PracticeChart } from '$core/log/practice';
 import { zonesOf } from '$core/neck/zones';
 import { note } from '$core/notes/notes';
 import { stintSchema } from '$lib/log/messages';

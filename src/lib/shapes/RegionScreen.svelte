@@ -13,6 +13,7 @@
   import { showMaterial } from '$lib/frame/material';
   import { degreesShown, onlyAfter, ONLY_NAMES } from '$lib/study/view';
   import { routeRequest } from '$lib/study/routes';
+  import { sameZone } from '$core/neck/neck';
   import { withDegrees } from '$core/neck/only';
   import { layOutIn, MATERIALS, notesIn, type ZoneMaterial } from '$core/neck/zones';
   import {
@@ -224,7 +225,7 @@
   <div class="flex shrink-0 flex-wrap items-center gap-x-2 gap-y-1 text-sm print:hidden">
     <div class="flex flex-wrap items-center gap-1" role="group" aria-label="Zone">
       {#each study.zones as zone (zone.low)}
-        {@const here = !everyZone && zone.low === study.zone.low && zone.high === study.zone.high}
+        {@const here = !everyZone && sameZone(zone, study.zone)}
         <button
           class="button px-2 {here ? 'border-ink font-bold' : ''}"
           aria-pressed={here}
