@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest';
 import { readChart } from '../chart/form';
 import { noteName } from '../notes/notes';
-import { roleName } from './roles';
+import { roleName } from './roleWords';
 import { keyName, parseKey, writeKey } from '../keys/keys';
 import { parseNumeral, writeNumeral } from '../keys/numerals';
 import { type Reading, readHarmony } from './reading';

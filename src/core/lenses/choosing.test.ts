@@ -3,7 +3,7 @@ import type { Chart } from '../chart/form';
 import { shiftChart } from '../chart/rewrite';
 import { chordName } from '../chords/chords';
 import { readHarmony } from '../harmony/reading';
-import { roleName } from '../harmony/roles';
+import { roleName } from '../harmony/roleWords';
 import { keyName } from '../keys/keys';
 import { at, range } from '../lists';
 import { noteName } from '../notes/notes';

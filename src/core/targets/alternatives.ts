@@ -7,7 +7,8 @@ import { at, modulo, range } from '../lists';
 import { degree } from '../notes/degrees';
 import { type Interval, pitchClass } from '../notes/notes';
 import type { Path, PathOptions, PathSolver } from '../paths/layered';
-import type { Candidate, RouteChord } from './route';
+import type { Candidate } from './candidates';
+import type { RouteChord } from './request';
 
 type Allows = NonNullable<PathOptions['allows']>;
 

@@ -21,7 +21,7 @@ import {
   transpose,
 } from '../notes/notes';
 import type { Midi } from '../notes/pitch';
-import { movementCost } from './route';
+import { movementCost } from './costs';
 import { ROUTE_WEIGHTS } from './weights';
 
 /** How a target is come to. */

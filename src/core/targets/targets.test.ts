@@ -11,14 +11,9 @@ import { note, noteName, type Note, pitchClass, step } from '../notes/notes';
 import type { Midi } from '../notes/pitch';
 import { approachNotes, waysInto } from './approach';
 import { CONTOURS, type RouteContour } from './kinds';
-import {
-  movementCost,
-  type Route,
-  type RouteChord,
-  type RouteRequest,
-  type RouteStop,
-  solveRoutes,
-} from './route';
+import { movementCost } from './costs';
+import { type Route, type RouteStop, solveRoutes } from './route';
+import type { RouteChord, RouteRequest } from './request';
 import { HAND_FRETS, ROUTE_WEIGHTS } from './weights';
 import { runs } from '$tests/laws';
 

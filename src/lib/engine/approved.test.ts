@@ -6,7 +6,7 @@
 import { describe, expect, test } from 'vitest';
 import { chordName, EXERCISES, STYLES } from 'corvel-core';
 import { readHarmony } from '$core/harmony/reading';
-import { roleName } from '$core/harmony/roles';
+import { roleName } from '$core/harmony/roleWords';
 import { keyName } from '$core/keys/keys';
 import { lensContexts, optionsFor } from '$core/lenses/options';
 import { rankSum } from '$core/lenses/ranking';

@@ -4,7 +4,7 @@ import { type Chord, chordNotes, degreeName, inBeats, type Note, noteName } from
 import type { PlayedChord } from '$core/chart/form';
 import { readOver, spellingsOver } from '$core/chords/over';
 import type { ChordReading } from '$core/harmony/reading';
-import { roleName } from '$core/harmony/roles';
+import { roleName } from '$core/harmony/roleWords';
 import type { Clash } from '$core/lenses/assess';
 import type { Placed } from '$core/neck/fingering';
 import { at } from '$core/lists';

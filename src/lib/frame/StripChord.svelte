@@ -3,7 +3,7 @@
   import type { PlayedChord } from '$core/chart/form';
   import type { Cadence } from '$core/harmony/cadences';
   import type { ChordReading } from '$core/harmony/reading';
-  import { roleName } from '$core/harmony/roles';
+  import { roleName } from '$core/harmony/roleWords';
   import type { Landing } from '$core/listening/landings';
   import type { ModeNaming } from '$lib/settings/settings';
   import { INTENT_NAMES, type PlannedChord } from '$lib/study/choices';

@@ -5,7 +5,7 @@
   import type { Cadence } from '$core/harmony/cadences';
   import { keyName } from '$core/keys/keys';
   import type { ChordReading } from '$core/harmony/reading';
-  import { roleName } from '$core/harmony/roles';
+  import { roleName } from '$core/harmony/roleWords';
   import { transpose } from '$core/notes/notes';
   import { showNote, showOver, showSymbol } from '$lib/ui/glyphs';
   import { showCadence } from '$lib/frame/strip';

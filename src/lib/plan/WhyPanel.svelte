@@ -6,7 +6,7 @@
   import { group } from '$core/lists';
   import Volume from '@lucide/svelte/icons/volume-2';
   import type { Chart, Option } from 'corvel-core';
-  import { roleSentence } from '$core/harmony/roles';
+  import { roleSentence } from '$core/harmony/roleWords';
   import { coverageOf } from '$core/lenses/coverage';
   import { reasonFor } from '$core/lenses/options';
   import type { ModeNaming } from '$lib/settings/settings';

@@ -1,7 +1,8 @@
 /** Targets on Plan: the routes through the chart as it is planned, solved anew at every change. */
 import type { Lane } from '$core/crossings/lanes';
 import type { Place } from '$core/neck/neck';
-import type { RouteRequest, RouteStop } from '$core/targets/route';
+import type { RouteRequest } from '$core/targets/request';
+import type { RouteStop } from '$core/targets/route';
 import { changeTargets } from '$lib/study/edits';
 import { routeRequest } from '$lib/study/routes';
 import type { Study } from '$lib/study/study.svelte';

@@ -3,7 +3,7 @@ import { rememberBy } from '$core/cache';
 import type { Neck } from 'corvel-core';
 import type { ExerciseRequest } from '$core/exercises/request';
 import { MELODY_KINDS } from '$core/exercises/kinds';
-import type { RouteRequest } from '$core/targets/route';
+import type { RouteRequest } from '$core/targets/request';
 import { overChart } from '$core/licks/lick';
 import { movedLick } from '$core/licks/moving';
 import type { LickNote } from '$core/licks/sounding';

@@ -1,7 +1,7 @@
 /** What is asked of the targets of a chart as it is planned. */
 import type { Neck } from 'corvel-core';
 import { type Place, stringCount } from '$core/neck/neck';
-import type { RouteRequest } from '$core/targets/route';
+import type { RouteRequest } from '$core/targets/request';
 import type { Study } from './study.svelte';
 
 /** A pin, where the instrument has its place. */

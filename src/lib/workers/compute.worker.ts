@@ -4,7 +4,8 @@ import { bandOf, type BandOptions } from '$core/band/band';
 import type { BandForm } from '$core/band/form';
 import type { Neck } from 'corvel-core';
 import { makeExercise } from '$core/exercises/exercises';
-import { type RouteRequest, solveRoutes } from '$core/targets/route';
+import type { RouteRequest } from '$core/targets/request';
+import { solveRoutes } from '$core/targets/route';
 import { openChart } from '$lib/formats/charts';
 import { openPassage } from '$lib/formats/passages';
 
