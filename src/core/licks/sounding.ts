@@ -77,8 +77,6 @@ export function landingPitch(
 /**
  * What a note of a passage lands on over a chord: its pitch, and the note as the chord spells it. It is as it is
  * written where it is neither bent nor slid away.
- *
- * @example landedOn(neck, null, parseChord('D7'), bentFromF).note; // F sharp
  */
 export function landedOn(
   neck: Neck,
