@@ -321,6 +321,34 @@ describe('the Book', () => {
     );
   });
 
+  test('makes one chart of two presses', async () => {
+    const charts = async () => {
+      await app.visit(app.url);
+      return app.eventually(
+        () => script<number>(`return document.querySelectorAll('tbody [data-row]').length`),
+        (count) => count > 0,
+      );
+    };
+    const before = await charts();
+    const twice = async (press: string) => {
+      await app.visit(app.url);
+      await (await app.find('[name="chords"]')).sendKeys('Bm7 | E7 | Amaj7');
+      await script(`const press = () => { ${press} }; press(); setTimeout(press, 60);`);
+      await app.eventually(
+        () => app.driver.getCurrentUrl(),
+        (url) => url.includes('/plan/'),
+      );
+    };
+    await twice(
+      `document.querySelector('[name="chords"]')?.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter', bubbles: true, cancelable: true }));`,
+    );
+    expect(await charts()).toBe(before + 1);
+    await twice(
+      `[...document.querySelectorAll('button')].find((one) => one.textContent.includes('New chart'))?.click();`,
+    );
+    expect(await charts()).toBe(before + 2);
+  });
+
   test('keeps what cannot be read, and says why', async () => {
     await app.visit(app.url);
     const line = await app.find('[name="chords"]');

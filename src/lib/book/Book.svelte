@@ -6,6 +6,7 @@
   import Search from '@lucide/svelte/icons/search';
   import { askAnew, staying } from '$lib/ui/anew';
   import { inform, message, warn } from '$lib/ui/messages.svelte';
+  import { once } from '$lib/ui/once';
   import { holdsWords } from '$lib/ui/search';
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
@@ -69,19 +70,23 @@
   let choosing = $state(false);
 
   /** Makes a chart and opens it; false when the server is away. */
-  async function make(
-    text: string,
-    editing: 'text' | 'bars' | null,
-    plan: string | null = null,
-  ): Promise<boolean> {
-    const stays = staying();
-    const id = await createChart(text, plan ?? undefined);
-    if (id === null) warn(AWAY);
-    else if (!(await stays())) inform('The new chart is in the Book.');
-    else await goto(`/plan/${id}${editing === null ? '' : `?edit=${editing}`}`);
-    return id !== null;
-  }
+  const make = once(
+    async (
+      text: string,
+      editing: 'text' | 'bars' | null,
+      plan: string | null = null,
+    ): Promise<boolean> => {
+      const stays = staying();
+      const id = await createChart(text, plan ?? undefined);
+      if (id === null) warn(AWAY);
+      else if (!(await stays())) inform('The new chart is in the Book.');
+      else await goto(`/plan/${id}${editing === null ? '' : `?edit=${editing}`}`);
+      return id !== null;
+    },
+  );
 
+  const duplicate = once((id: string) => attempt(duplicateChart(id)));
+  const addDemo = once(() => attempt(addDemoCharts()));
   const newChart = () => make(NEW_CHART, 'bars');
   const open = ({ text, plan }: OpenedChart) => make(text, null, plan);
 
@@ -183,7 +188,7 @@
         <button class="button-strong heading" onclick={() => make(EXAMPLE, null)} data-example
           >{EXAMPLE}</button
         >
-        <button class="button" onclick={() => attempt(addDemoCharts())}>Add six demo charts</button>
+        <button class="button" onclick={() => addDemo()}>Add six demo charts</button>
         <button class="button" onclick={() => (importing = true)}>Import</button>
       </div>
     </section>
@@ -216,7 +221,7 @@
             measure={rows.row}
             sketch={forms.of(chart.id)}
             onrename={(title) => attempt(renameChart(chart.id, title))}
-            onduplicate={() => attempt(duplicateChart(chart.id))}
+            onduplicate={() => duplicate(chart.id)}
             ondelete={() => remove(chart)}
           />
         {/each}

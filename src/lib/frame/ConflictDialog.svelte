@@ -1,6 +1,7 @@
 <!-- Two versions of one chart: the player chooses, and nothing is thrown away. -->
 <script lang="ts">
   import { message, warn } from '$lib/ui/messages.svelte';
+  import { once } from '$lib/ui/once';
   import type { ChartEditing } from '$lib/study/document.svelte';
   import { planDifferences } from '$lib/study/differences';
   import { showSymbol } from '$lib/ui/glyphs';
@@ -17,11 +18,11 @@
     document.theirs ? planDifferences(document.plan, document.theirs.plan) : [],
   );
 
-  async function keepBoth() {
+  const keepBoth = once(async () => {
     const id = await document.keepBoth();
     if (id === null) warn('The server does not answer. Both versions are still here.');
     else message('Your version is now a chart of its own in the Book.');
-  }
+  });
 </script>
 
 <Dialog open={document.theirs !== null} title="Changed in two places" dismissible={false}>

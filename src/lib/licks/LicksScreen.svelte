@@ -16,6 +16,7 @@
   import { askAnew, staying } from '$lib/ui/anew';
   import { showSymbol } from '$lib/ui/glyphs';
   import { inform, message, warn } from '$lib/ui/messages.svelte';
+  import { once } from '$lib/ui/once';
   import { holdsWords } from '$lib/ui/search';
   import { createWindowed } from '$lib/ui/windowed.svelte';
   import { createLick, deleteLick, restoreLick } from './api';
@@ -62,7 +63,7 @@
 
   const amongLicks = () => staying(() => listAt(location.pathname));
 
-  async function make(lick: Lick) {
+  const make = once(async (lick: Lick) => {
     const stays = amongLicks();
     const id = await createLick(lick);
     if (id === null) {
@@ -77,7 +78,7 @@
     await goto(`/licks/${id}`, { invalidateAll: true });
     await tick();
     toGrid();
-  }
+  });
 
   const toGrid = () => document.querySelector<HTMLElement>('[data-grid]')?.focus();
 

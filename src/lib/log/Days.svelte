@@ -9,6 +9,7 @@
   import { askAnew } from '$lib/ui/anew';
   import { freshId } from '$lib/ui/ids';
   import { message, warn } from '$lib/ui/messages.svelte';
+  import { once } from '$lib/ui/once';
   import {
     contentOf,
     deleteStint,
@@ -64,9 +65,9 @@
     return kind !== 'refused';
   }
 
-  async function add(stint: StintContent) {
+  const add = once(async (stint: StintContent) => {
     if (await told(keepStint(freshId(), stint))) adding = false;
-  }
+  });
 
   async function remove(stint: StoredStint) {
     const { id, exercise } = stint;

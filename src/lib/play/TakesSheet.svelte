@@ -13,6 +13,7 @@
   import { getStudy } from '$lib/study/study.svelte';
   import { showSymbol } from '$lib/ui/glyphs';
   import { inform, message, warn } from '$lib/ui/messages.svelte';
+  import { once } from '$lib/ui/once';
   import { bytesName } from '$lib/ui/amounts';
   import { counted } from '$core/words';
 
@@ -42,12 +43,12 @@
 
   const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
 
-  async function toLick({ title, tags, source, chart, notes }: StoredLick) {
+  const toLick = once(async ({ title, tags, source, chart, notes }: StoredLick) => {
     const sent = await keepLick({ title, tags, source, chart, notes });
     if (sent.kind === 'kept') inform('It stands in the lick book as well.');
     else if (sent.kind === 'refused') warn(sent.message);
     else inform('It is kept here until the server is back, and goes into the lick book then.');
-  }
+  });
 
   async function drop({ id }: StoredLick) {
     if (!(await dropSound(id))) warn(AWAY);

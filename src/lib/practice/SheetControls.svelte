@@ -19,6 +19,7 @@
   import { showSymbol } from '$lib/ui/glyphs';
   import { staying } from '$lib/ui/anew';
   import { inform, warn } from '$lib/ui/messages.svelte';
+  import { once } from '$lib/ui/once';
   import Picked from '$lib/ui/Picked.svelte';
   import type { Practice } from './practice.svelte';
 
@@ -73,7 +74,7 @@
   ]);
 
   /** The melody written as a lick over the whole form, from where it is put back here. */
-  async function writeMelody() {
+  const writeMelody = once(async () => {
     const { chart, document } = study;
     if (!chart) return;
     const stays = staying();
@@ -87,7 +88,7 @@
     if (id === null) warn('The server does not answer.');
     else if (!(await stays())) inform('The melody is in Licks.');
     else await goto(`/licks/${id}`);
-  }
+  });
 
   /** The style a line has by itself, once one is made. */
   const own = $derived.by(() => {

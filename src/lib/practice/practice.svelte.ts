@@ -172,6 +172,8 @@ export function createPractice(study: Study, from: number) {
     },
     /** Keeps what is shown with the chart under a name; a sentence where that cannot be. */
     keep(name: string): string | null {
+      // It is kept already, and nothing else is said of it.
+      if (kept !== null && name.trim() === '') return null;
       const passage = opened ? writePassageJson(opened).content : null;
       if (passage !== null && passage.length > KEPT_PASSAGE_LIMIT) {
         return 'This melody is too long to be kept with the chart.';
