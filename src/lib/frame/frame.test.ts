@@ -27,6 +27,36 @@ describe('shortcuts', () => {
     expect(done).toEqual(['zones', 'undo', 'redo']);
   });
 
+  test('held down, what steps goes on, and what is switched or begun is done once', () => {
+    const done = new Map<string, number>();
+    const actions = Object.fromEntries(
+      SHORTCUTS.map(({ id }) => [id, () => void done.set(id, (done.get(id) ?? 0) + 1)]),
+    ) as Actions;
+    let prevented = 0;
+    for (const { id, keys, control } of SHORTCUTS) {
+      const [whole = ''] = keys;
+      const key = whole.replace('Shift+', '');
+      const shiftKey = key !== whole;
+      const held = { key, shiftKey, ctrlKey: control ?? false, preventDefault: () => prevented++ };
+      for (const repeat of [false, true, true])
+        press({ [id]: actions[id] }, { ...held, repeat } as Partial<KeyboardEvent>);
+    }
+    const steps = [...done].filter(([, times]) => times === 3).map(([id]) => id);
+    expect(steps).toEqual([
+      'next',
+      'previous',
+      'slideZone',
+      'loop',
+      'tempo',
+      'walkBook',
+      'undo',
+      'redo',
+    ]);
+    expect([...done.values()].filter((times) => times === 1)).toHaveLength(SHORTCUTS.length - 8);
+    // The page does nothing of its own with a key that is held, such as scrolling.
+    expect(prevented).toBe(3 * SHORTCUTS.length);
+  });
+
   test('one row may have several keys, and is told which', () => {
     const done: string[] = [];
     press({ zone: (key) => void done.push(key) }, { key: '1' });

@@ -8,6 +8,8 @@ interface ShortcutRow {
   readonly shown: string;
   readonly does: string;
   readonly control?: boolean;
+  /** Whether it goes on while it is held down; what is switched or begun is done once. */
+  readonly steps?: boolean;
 }
 
 // A key means one thing on every screen where it means anything.
@@ -16,16 +18,18 @@ const ROWS = {
     keys: ['ArrowRight', '.', 'PageDown'],
     shown: '→ . PageDown',
     does: 'Next chord; on a practice sheet, next note',
+    steps: true,
   },
   previous: {
     keys: ['ArrowLeft', ',', 'PageUp'],
     shown: '← , PageUp',
     does: 'Previous chord; on a practice sheet, previous note',
+    steps: true,
   },
   firstChord: { keys: ['Home'], shown: 'Home', does: 'First chord' },
   play: { keys: [' '], shown: 'Space', does: 'Play, or stop' },
   toPlay: { keys: ['P'], shown: 'Shift P', does: 'Play with the band' },
-  slideZone: { keys: ['[', ']'], shown: '[ ]', does: 'Zone one fret down or up' },
+  slideZone: { keys: ['[', ']'], shown: '[ ]', does: 'Zone one fret down or up', steps: true },
   zone: { keys: ['1', '2', '3', '4', '5'], shown: '1 … 5', does: 'Zone 1 to zone 5' },
   zones: { keys: ['z'], shown: 'Z', does: 'All five zones' },
   wholeNeck: { keys: ['w'], shown: 'W', does: 'Whole neck, or the zone only' },
@@ -45,8 +49,14 @@ const ROWS = {
     keys: ['Shift+ArrowRight', 'Shift+ArrowLeft', 'Shift+ArrowUp'],
     shown: 'Shift → ← ↑',
     does: 'Loop from this bar or a bar longer, a bar shorter, the whole form',
+    steps: true,
   },
-  tempo: { keys: ['+', '=', '-'], shown: '+ −', does: 'Two beats a minute faster or slower' },
+  tempo: {
+    keys: ['+', '=', '-'],
+    shown: '+ −',
+    does: 'Two beats a minute faster or slower',
+    steps: true,
+  },
   tap: { keys: ['t'], shown: 'T', does: 'Tap the tempo' },
   listen: { keys: ['l'], shown: 'L', does: 'Listen to the guitar, on or off' },
   poorPass: { keys: ['x'], shown: 'X', does: 'That pass was poor: slower from the next on' },
@@ -65,11 +75,12 @@ const ROWS = {
     keys: ['ArrowDown', 'ArrowUp'],
     shown: '↓ ↑',
     does: 'Next or previous chart or lick of the list; Enter opens it',
+    steps: true,
   },
   typeChords: { keys: ['n'], shown: 'N', does: 'Type a new chart' },
   find: { keys: ['/'], shown: '/', does: 'Find a chart or a lick' },
-  undo: { keys: ['z'], shown: 'Ctrl Z', does: 'Undo', control: true },
-  redo: { keys: ['y', 'Shift+z'], shown: 'Ctrl Y', does: 'Redo', control: true },
+  undo: { keys: ['z'], shown: 'Ctrl Z', does: 'Undo', control: true, steps: true },
+  redo: { keys: ['y', 'Shift+z'], shown: 'Ctrl Y', does: 'Redo', control: true, steps: true },
   help: { keys: ['?'], shown: '?', does: 'These keys' },
 } as const satisfies Readonly<Record<string, ShortcutRow>>;
 
@@ -122,5 +133,6 @@ export function runShortcut(event: KeyboardEvent, actions: Actions, characters =
   );
   if (!found) return;
   event.preventDefault();
+  if (event.repeat && !found.steps) return;
   actions[found.id]?.(event.key);
 }
