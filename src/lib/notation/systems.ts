@@ -126,8 +126,12 @@ function heightsOf(
   return { staff, tab, degrees: underTab + 18, all: underTab + 12 + DEGREE_LINE * rows + 6 };
 }
 
+/** The notes of a bar that are struck in it, and not held over. */
+const struckIn = ({ events }: NotatedBar): readonly PlayedNote[] =>
+  events.flatMap(({ notes, tiedFrom }) => (tiedFrom ? [] : notes));
+
 /** The notes of a bar that are written with an accidental: each where a line or space is not as it was. */
-function signedIn(passage: Passage, { events }: NotatedBar): readonly PlayedNote[] {
+function signedIn(passage: Passage, bar: NotatedBar): readonly PlayedNote[] {
   const tonic = passage.key ? signatureOf(passage.key) : 0;
   /** How a line or space stands: as the signature has it, until it is altered in the bar. */
   const standing = new Map<number, number>();
@@ -136,14 +140,12 @@ function signedIn(passage: Passage, { events }: NotatedBar): readonly PlayedNote
     const sharps = Math.floor((tonic + 5 - letter) / 7);
     return letter + 7 * sharps;
   };
-  return events
-    .flatMap(({ notes, tiedFrom }) => (tiedFrom ? [] : notes))
-    .filter((note) => {
-      const line = staffStep(passage, note);
-      if ((standing.get(line) ?? natural(note.note)) === note.note) return false;
-      standing.set(line, note.note);
-      return true;
-    });
+  return struckIn(bar).filter((note) => {
+    const line = staffStep(passage, note);
+    if ((standing.get(line) ?? natural(note.note)) === note.note) return false;
+    standing.set(line, note.note);
+    return true;
+  });
 }
 
 /** Room the signs before notes take; a double one is wider. */
@@ -151,10 +153,8 @@ const signsWidth = (signed: readonly PlayedNote[]): number =>
   signed.reduce((sum, { note }) => sum + (Math.abs(alteration(note)) > 1 ? 1.5 : 1), 0) *
   ACCIDENTAL_WIDTH;
 
-const bentIn = ({ events }: NotatedBar): number =>
-  events
-    .flatMap(({ notes, tiedFrom }) => (tiedFrom ? [] : notes))
-    .filter(({ techniques }) => techniqueOf(techniques, 'bend') !== undefined).length;
+const bentIn = (bar: NotatedBar): number =>
+  struckIn(bar).filter(({ techniques }) => techniqueOf(techniques, 'bend') !== undefined).length;
 
 /** A passage in systems as wide as the page; every line is filled. */
 export function layOutSheet(passage: Passage, options: SheetOptions): readonly System[] {

@@ -4,13 +4,16 @@ import { degreeOver } from '$core/chords/over';
 import type { Lane, LaneStop } from '$core/crossings/lanes';
 import { landedOn } from '$core/licks/sounding';
 import type { PlayedNote } from '$core/phrases/passage';
+import { techniqueOf } from '$core/phrases/techniques';
 
 export function laneOfMelody(chart: Chart, neck: Neck, melody: readonly PlayedNote[]): Lane {
   const stops: LaneStop[] = [];
   let last: number | null = null;
+  // A grace belongs to the note after it.
+  const own = melody.filter(({ techniques }) => techniqueOf(techniques, 'grace') === undefined);
   for (const { chord, beat, beats, index } of chart.chords) {
-    const sounding = melody.find((one) => one.beat <= beat && one.beat + one.beats > beat);
-    const met = sounding ?? melody.find((one) => one.beat > beat && one.beat < beat + beats);
+    const sounding = own.find((one) => one.beat <= beat && one.beat + one.beats > beat);
+    const met = sounding ?? own.find((one) => one.beat > beat && one.beat < beat + beats);
     if (!met) continue;
     const { midi, note } = landedOn(neck, chart.source.key, chord, met);
     stops.push({

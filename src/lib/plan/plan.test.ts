@@ -39,6 +39,12 @@ describe('the melody as a lane', () => {
     expect([first, second, third].map((stop) => stop?.[3])).toEqual([0, 0, -1]);
   });
 
+  test('a grace meets no chord: the note after it does', () => {
+    const grace = { ...played(0, 0.125, 5, 'E'), techniques: [{ kind: 'grace' } as const] };
+    expect(stops(grace, played(0.125, 3, 6, 'F')).map(([, name]) => name)).toEqual(['F']);
+    expect(stops(grace)).toEqual([]);
+  });
+
   test('a bent note is what it arrives at', () => {
     const bent = { ...played(0, 4, 6, 'F'), techniques: [{ kind: 'bend', by: 2 } as const] };
     const [first, second] = stops(bent, played(4, 4, 8, 'G'));
