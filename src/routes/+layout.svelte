@@ -72,7 +72,7 @@
     Skip to the page
   </a>
   <header
-    class="flex min-h-11 flex-wrap items-center gap-x-1 border-b border-line px-4 max-sm:px-2 pointer-coarse:min-h-13 print:hidden"
+    class="flex min-h-11 flex-wrap items-center gap-x-1 border-b border-line px-4 max-sm:gap-x-0 max-sm:px-2 pointer-coarse:min-h-13 print:hidden"
   >
     <a href="/" class="heading mr-4 text-lg max-sm:sr-only" aria-label="Corvel">Corvel</a>
     <nav aria-label="Screens" class="flex self-stretch">
@@ -85,8 +85,8 @@
             ? 'border-ink text-ink'
             : 'border-transparent text-ink-soft hover:text-ink'}"
         >
-          <Icon size={16} aria-hidden="true" /><span class={here ? '' : 'max-sm:sr-only'}
-            >{name}</span
+          <Icon size={16} class={here ? 'max-sm:hidden' : ''} aria-hidden="true" /><span
+            class={here ? '' : 'max-sm:sr-only'}>{name}</span
           >
         </a>
       {/each}

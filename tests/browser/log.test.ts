@@ -363,6 +363,38 @@ describe('the log', () => {
       await app.driver.manage().window().setRect({ width: 1280, height: 800 });
     }
   });
+
+  test('a long day of practice leaves the head of every screen in one line on a phone', async () => {
+    const made = await fetch(`${app.url}/api/stints`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', origin: app.url },
+      body: JSON.stringify({
+        at: new Date().toISOString().replace('Z', '+00:00'),
+        chart: await app.makeChart('| C |'),
+        exercise: 'free',
+        zone: { low: 5, high: 9 },
+        tempoFrom: 120,
+        tempo: 120,
+        minutes: 125,
+      }),
+    });
+    expect(made.ok).toBe(true);
+    const { id } = (await made.json()) as { id: string };
+    await app.resize(360, 740);
+    for (const screen of ['', 'licks', 'drills', 'log', 'settings']) {
+      await app.visit(`${app.url}/${screen}`);
+      const today = await app.find('[data-today]');
+      await app.eventually(
+        () => today.getText(),
+        (words) => /\d{3} min/u.test(words),
+      );
+      const head = `return document.querySelector('nav[aria-label="Screens"]').parentElement.offsetHeight`;
+      expect(await script<number>(head), screen).toBeLessThan(60);
+    }
+    await app.resize(1280, 800);
+    const address = `${app.url}/api/stints/${id}`;
+    await fetch(address, { method: 'DELETE', headers: { origin: app.url } });
+  });
 });
 
 /** Whatever a card asks for: a place is none, an answer the first there is, by the key that is written on it. */
