@@ -58,7 +58,7 @@ export default defineConfig(({ command }) => ({
         exclude: SOUND,
         maxWorkers: 2,
       }),
-      screens('sound', { include: SOUND, maxWorkers: 3 }),
+      screens('sound', { include: SOUND, maxWorkers: 2 }),
     ],
   },
 }));
