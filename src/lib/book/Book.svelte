@@ -4,11 +4,10 @@
   import LayoutTemplate from '@lucide/svelte/icons/layout-template';
   import Plus from '@lucide/svelte/icons/plus';
   import Search from '@lucide/svelte/icons/search';
-  import { askAnew, staying } from '$lib/ui/anew';
+  import { askAnew, openPage, staying } from '$lib/ui/anew';
   import { inform, message, warn } from '$lib/ui/messages.svelte';
   import { once } from '$lib/ui/once';
   import { holdsWords } from '$lib/ui/search';
-  import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import {
     addDemoCharts,
@@ -80,7 +79,7 @@
       const id = await createChart(text, plan ?? undefined);
       if (id === null) warn(AWAY);
       else if (!(await stays())) inform('The new chart is in the Book.');
-      else await goto(`/plan/${id}${editing === null ? '' : `?edit=${editing}`}`);
+      else await openPage(`/plan/${id}${editing === null ? '' : `?edit=${editing}`}`);
       return id !== null;
     },
   );

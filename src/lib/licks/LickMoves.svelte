@@ -1,6 +1,5 @@
 <!-- Moving a lick, making an exercise of it, and finding where it fits. -->
 <script lang="ts">
-  import { goto } from '$app/navigation';
   import { shiftChart } from '$core/chart/rewrite';
   import { type Lick } from '$core/licks/lick';
   import { CHAIN_WORDS, LICK_CHAINS, type LickChain } from '$core/licks/moving';
@@ -9,7 +8,7 @@
   import type { Zone } from 'corvel-core';
   import { showSymbol } from '$lib/ui/glyphs';
   import { addressOf } from '$lib/study/place';
-  import { staying } from '$lib/ui/anew';
+  import { openPage, staying } from '$lib/ui/anew';
   import { inform, warn } from '$lib/ui/messages.svelte';
   import { findPlaces, putOn } from './api';
   import type { LickEditing } from './editing.svelte';
@@ -69,7 +68,7 @@
     const screen = as === 'sheet' ? 'play' : 'practice';
     if (!(await putOn(editing.id, place, as))) warn('It could not be put there: try again.');
     else if (!(await stays())) inform('The lick is on the chart.');
-    else await goto(addressOf(place.chart, screen, { index: place.index, zone: null }));
+    else await openPage(addressOf(place.chart, screen, { index: place.index, zone: null }));
   }
 </script>
 

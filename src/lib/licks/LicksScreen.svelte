@@ -4,7 +4,6 @@
   import Search from '@lucide/svelte/icons/search';
   import Trash from '@lucide/svelte/icons/trash-2';
   import { tick, untrack } from 'svelte';
-  import { goto } from '$app/navigation';
   import type { Lick } from '$core/licks/lick';
   import Keys from '$lib/frame/Keys.svelte';
   import type { Actions } from '$lib/frame/shortcuts';
@@ -13,7 +12,7 @@
   import { listAt } from '$lib/live/lists';
   import type { StoredSettings } from '$lib/settings/settings';
   import { createSettings } from '$lib/settings/store.svelte';
-  import { askAnew, staying } from '$lib/ui/anew';
+  import { askAnew, openPage, staying } from '$lib/ui/anew';
   import { showSymbol } from '$lib/ui/glyphs';
   import { inform, message, warn } from '$lib/ui/messages.svelte';
   import { once } from '$lib/ui/once';
@@ -75,7 +74,7 @@
       return;
     }
     // It is written at once.
-    await goto(`/licks/${id}`, { invalidateAll: true });
+    await openPage(`/licks/${id}`, { invalidateAll: true });
     await tick();
     toGrid();
   });
@@ -91,7 +90,7 @@
     const left = !(await stays()) || lick.id !== open?.id;
     const after = found[found.findIndex(({ id }) => id === lick.id) + 1] ?? found[0];
     const next = left ? null : `/licks/${after && after.id !== lick.id ? after.id : ''}`;
-    if (next) await goto(next, { invalidateAll: true });
+    if (next) await openPage(next, { invalidateAll: true });
     else await askAnew();
     message(`“${lick.title}” is deleted.`, {
       duration: 10_000,

@@ -1,7 +1,7 @@
 /** The lists of what is kept, asked for anew when another device has saved something that they show. */
-import { goto } from '$app/navigation';
+import { invalidateAll } from '$app/navigation';
 import { pagesShowing } from '$lib/kept/addresses';
-import { arrived, askAnew } from '$lib/ui/anew';
+import { openPage, whenArrived } from '$lib/ui/anew';
 import { succeeds } from '$lib/ui/server';
 import { onMessage, onReturn } from './live';
 
@@ -28,23 +28,22 @@ export const changesList = (saved: string, list: string, open: string | null): b
 export function keepLists(open: () => string | null): () => void {
   let timer: ReturnType<typeof setTimeout> | undefined;
   async function ask(): Promise<void> {
-    await arrived();
     const list = listAt(location.pathname);
     const id = open();
     if (list === null) return;
     // What is open stays open, whatever comes first in the list from now on, and its session goes on.
     if (id !== null && location.pathname === list)
-      await goto(`${list}/${id}${location.search}`, {
+      await openPage(`${list}/${id}${location.search}`, {
         replaceState: true,
         keepFocus: true,
         noScroll: true,
         invalidateAll: true,
       });
-    else await askAnew();
+    else await invalidateAll();
   }
   const soon = () => {
     clearTimeout(timer);
-    timer = setTimeout(() => void ask(), SETTLED);
+    timer = setTimeout(() => void whenArrived(ask), SETTLED);
   };
   const ends = [
     onMessage('changed', ({ path }) => {

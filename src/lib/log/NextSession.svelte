@@ -7,7 +7,7 @@
   import type { Block } from '$core/log/blocks';
   import { FREE } from '$core/log/stints';
   import { cellKey } from '$core/log/stints';
-  import { staying } from '$lib/ui/anew';
+  import { openPage, staying } from '$lib/ui/anew';
   import { showSymbol } from '$lib/ui/glyphs';
   import { blockAddress } from './links';
   import type { LoggedChart } from './logged';
@@ -60,7 +60,7 @@
     // Coming back leads on to the block after it.
     url.searchParams.set('begun', String(index));
     await goto(`${url.pathname}?${url.searchParams.toString()}`, { replaceState: true });
-    if (await stays()) await goto(blockAddress(block, session, index));
+    if (await stays()) await openPage(blockAddress(block, session, index));
   }
 
   function onkeydown({ key, target, ctrlKey, metaKey, altKey }: KeyboardEvent) {

@@ -1,6 +1,5 @@
 <!-- Which exercise, over what of the chart, where on the neck, in which notes. -->
 <script lang="ts">
-  import { goto } from '$app/navigation';
   import { type ExerciseKind, EXERCISES } from 'corvel-core';
   import {
     type Beginning,
@@ -17,7 +16,7 @@
   import { createLick } from '$lib/licks/api';
   import { getStudy } from '$lib/study/study.svelte';
   import { showSymbol } from '$lib/ui/glyphs';
-  import { staying } from '$lib/ui/anew';
+  import { openPage, staying } from '$lib/ui/anew';
   import { inform, warn } from '$lib/ui/messages.svelte';
   import { once } from '$lib/ui/once';
   import Picked from '$lib/ui/Picked.svelte';
@@ -87,7 +86,7 @@
     });
     if (id === null) warn('The server does not answer.');
     else if (!(await stays())) inform('The melody is in Licks.');
-    else await goto(`/licks/${id}`);
+    else await openPage(`/licks/${id}`);
   });
 
   /** The style a line has by itself, once one is made. */
