@@ -18,6 +18,14 @@ interface Stint {
   readonly minutes: number;
 }
 const stints = async () => (await (await fetch(`${app.url}/api/stints`)).json()) as Stint[];
+const addStint = (stint: object) =>
+  fetch(`${app.url}/api/stints`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json', origin: app.url },
+    body: JSON.stringify(stint),
+  });
+const dropStint = (id: string) =>
+  fetch(`${app.url}/api/stints/${id}`, { method: 'DELETE', headers: { origin: app.url } });
 
 /** The page's clock, which says how long was played, can be put on. */
 const holdClock = () =>
@@ -129,28 +137,20 @@ describe('the log', () => {
     const before = (days: number) =>
       new Date(Date.now() - days * 86_400_000).toISOString().replace('Z', '+00:00');
     // The demo's own log would take the session for itself.
-    for (const { id } of await stints())
-      await fetch(`${app.url}/api/stints/${id}`, {
-        method: 'DELETE',
-        headers: { origin: app.url },
-      });
+    for (const { id } of await stints()) await dropStint(id);
     const post = (exercise: string, days: number, landed: number, tempo = 120) =>
-      fetch(`${app.url}/api/stints`, {
-        method: 'POST',
-        headers: { 'content-type': 'application/json', origin: app.url },
-        body: JSON.stringify({
-          at: before(days),
-          chart,
-          exercise,
-          zone,
-          extent: 'form',
-          tempoFrom: tempo,
-          tempo,
-          minutes: 5,
-          asked: 20,
-          landed,
-          note: '',
-        }),
+      addStint({
+        at: before(days),
+        chart,
+        exercise,
+        zone,
+        extent: 'form',
+        tempoFrom: tempo,
+        tempo,
+        minutes: 5,
+        asked: 20,
+        landed,
+        note: '',
       });
     for (const exercise of ['drills', 'sheet', 'lick'])
       expect((await post(exercise, 2, 10, exercise === 'drills' ? 1 : 120)).ok).toBe(true);
@@ -365,18 +365,14 @@ describe('the log', () => {
   });
 
   test('a long day of practice leaves the head of every screen in one line on a phone', async () => {
-    const made = await fetch(`${app.url}/api/stints`, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json', origin: app.url },
-      body: JSON.stringify({
-        at: new Date().toISOString().replace('Z', '+00:00'),
-        chart: await app.makeChart('| C |'),
-        exercise: 'free',
-        zone: { low: 5, high: 9 },
-        tempoFrom: 120,
-        tempo: 120,
-        minutes: 125,
-      }),
+    const made = await addStint({
+      at: new Date().toISOString().replace('Z', '+00:00'),
+      chart: await app.makeChart('| C |'),
+      exercise: 'free',
+      zone: { low: 5, high: 9 },
+      tempoFrom: 120,
+      tempo: 120,
+      minutes: 125,
     });
     expect(made.ok).toBe(true);
     const { id } = (await made.json()) as { id: string };
@@ -392,8 +388,7 @@ describe('the log', () => {
       expect(await script<number>(head), screen).toBeLessThan(60);
     }
     await app.resize(1280, 800);
-    const address = `${app.url}/api/stints/${id}`;
-    await fetch(address, { method: 'DELETE', headers: { origin: app.url } });
+    await dropStint(id);
   });
 });
 
