@@ -8,11 +8,9 @@
   import type { Problem } from '$core/chart/syntax';
   import type { Chart } from 'corvel-core';
   import type { PlayedBar } from '$core/chart/form';
-  import { keyName, writeKey } from '$core/keys/keys';
   import type { KeyArea, Reading } from '$core/harmony/reading';
   import type { Loop } from '$lib/study/playing';
   import { afterPaint, late } from '$lib/ui/afterPaint.svelte';
-  import { showSymbol } from '$lib/ui/glyphs';
   import type { Landing } from '$core/listening/landings';
   import type { Lane } from '$core/crossings/lanes';
   import { sharedShare } from '$core/lenses/ranking';
@@ -20,7 +18,8 @@
   import type { PlannedChord } from '$lib/study/choices';
   import Contour from './Contour.svelte';
   import { CONTOUR_HEIGHT, contourStops } from './contour';
-  import { columnsFor, headingInRoom, isRoomy, linesOf, passName } from './strip';
+  import { createLoopDrag } from './loopDrag.svelte';
+  import { columnsFor, headingOf, isRoomy, linesOf } from './strip';
   import StripChord from './StripChord.svelte';
   import { counted } from '$core/words';
   import type { Beats } from '$core/time/units';
@@ -141,24 +140,6 @@
   const areaAt = (bar: number): KeyArea | undefined =>
     reading.areas.find(({ from, to }) => from <= bar && bar <= to);
 
-  /** What stands over a bar where a section, another time through it, or a key area begins. */
-  function heading(bar: PlayedBar, index: number, area: KeyArea | undefined) {
-    const before = chart.bars[index - 1];
-    const begins = before?.section !== bar.section || before.pass !== bar.pass;
-    const name = (begins && chart.source.sections[bar.section]?.name) || null;
-    const again = chart.bars.some((other) => other.section === bar.section && other.pass > 1);
-    const time = begins && again ? passName(bar.pass) : null;
-    const whole = [name, time].filter((word) => word !== null).join(', ');
-    const into = area?.from === bar.number ? area : null;
-    const keys = into
-      ? [keyName(into.key), writeKey(into.key)].map(
-          (key) => `${into.heard ? 'heard in' : 'in'} ${showSymbol(key)}`,
-        )
-      : [''];
-    const [section, key] = headingInRoom([whole, name ?? time ?? ''], keys, width / columns);
-    return { section, key, whole: [whole, keys[0]].filter(Boolean).join(', ') };
-  }
-
   /** Time of a bar that no chord takes. */
   function silence(bar: PlayedBar): Beats {
     const sounding = (byBar.get(bar.number) ?? []).reduce((sum, { beats }) => sum + beats, 0);
@@ -214,34 +195,11 @@
   });
   const handAt = $derived(hand && (cells[hand.bar] ?? null));
 
-  /** Bars dragged over, from the one where it began; a press alone is none. */
-  let drag = $state.raw<{ readonly from: number; readonly to: number } | null>(null);
-  const dragged = $derived<Loop | null>(
-    drag && drag.from !== drag.to
-      ? { from: Math.min(drag.from, drag.to), to: Math.max(drag.from, drag.to) + 1 }
-      : null,
+  const drag = createLoopDrag(
+    () => list,
+    () => onloop,
   );
-  const shownLoop = $derived(dragged ?? loop);
-  const barUnder = ({ clientX, clientY }: PointerEvent): number | null => {
-    const cell = document.elementFromPoint(clientX, clientY)?.closest<HTMLElement>('[data-bar]');
-    return cell && list?.contains(cell) ? Number(cell.dataset['bar']) : null;
-  };
-  function startDrag(event: PointerEvent) {
-    const bar = onloop && event.button === 0 ? barUnder(event) : null;
-    drag = bar === null ? null : { from: bar, to: bar };
-  }
-  function moveDrag(event: PointerEvent) {
-    if (!drag || event.buttons === 0) return;
-    const to = barUnder(event);
-    if (to === null || to === drag.to) return;
-    // From here on it is a drag, and what it ends on is no press.
-    if (list && !list.hasPointerCapture(event.pointerId)) list.setPointerCapture(event.pointerId);
-    drag = { ...drag, to };
-  }
-  function endDrag() {
-    if (dragged) onloop?.(dragged);
-    drag = null;
-  }
+  const shownLoop = $derived(drag.over ?? loop);
 </script>
 
 <div
@@ -262,10 +220,10 @@
     class="relative flex flex-col gap-y-0.5 {onloop ? 'touch-pan-y' : ''}"
     role="presentation"
     data-loop={shownLoop ? `${shownLoop.from + 1}-${shownLoop.to}` : undefined}
-    onpointerdown={startDrag}
-    onpointermove={moveDrag}
-    onpointerup={endDrag}
-    onpointercancel={() => (drag = null)}
+    onpointerdown={drag.start}
+    onpointermove={drag.move}
+    onpointerup={drag.end}
+    onpointercancel={drag.cancel}
   >
     <!-- Lines are held apart, so that a step draws the one it is about. -->
     {#each rows as [line, bars] (line)}
@@ -275,7 +233,7 @@
       >
         {#each bars as { bar, index } (bar.number)}
           {@const area = laned ? areaAt(bar.number) : undefined}
-          {@const { section, key, whole } = heading(bar, index, area)}
+          {@const { section, key, whole } = headingOf(chart, index, area, width / columns)}
           {@const open = isOpen(index)}
           {@const inLoop = shownLoop !== null && index >= shownLoop.from && index < shownLoop.to}
           {@const outside = shownLoop !== null && !inLoop}

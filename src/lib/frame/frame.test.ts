@@ -1,9 +1,11 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, test } from 'vitest';
 import { type Actions, runShortcut, SHORTCUTS } from './shortcuts';
-import { headingInRoom } from './strip';
+import { type Key, parseKey } from '$core/keys/keys';
+import { headingInRoom, headingOf } from './strip';
 import { formatTable } from '$lib/formats/tables';
 import { shortcutTable } from './tables';
+import { chartOf } from '$tests/laws';
 
 describe('shortcuts', () => {
   const press = (actions: Actions, init: Partial<KeyboardEvent>) => {
@@ -147,5 +149,30 @@ describe('the heading of a bar', () => {
   test('is the section alone where there is least', () => {
     expect(over(60)).toEqual(['Refrain', '']);
     expect(headingInRoom([''], [''], 20)).toEqual(['', '']);
+  });
+
+  test('stands where a section, another time through it or a key begins', () => {
+    const chart = chartOf('[A] x2\n| C | F |\n[B]\n| G | C |');
+    const area = { from: 5, to: 6, key: parseKey('Eb') as Key, heard: true };
+    const headings = (room: number) =>
+      chart.bars.map((_, index) => headingOf(chart, index, index < 4 ? undefined : area, room));
+    expect(headings(400).map(({ whole }) => whole)).toEqual([
+      ...['A, first time', '', 'A, second time', ''],
+      ...['B, heard in E♭ major', ''],
+    ]);
+    expect(headings(70).map(({ section, key: written }) => [section, written])).toEqual([
+      ...[
+        ['A', ''],
+        ['', ''],
+        ['A', ''],
+        ['', ''],
+      ],
+      ...[
+        ['B', ''],
+        ['', ''],
+      ],
+    ]);
+    expect(headingOf(chart, 4, { ...area, heard: false }, 400).key).toBe('in E♭ major');
+    expect(headingOf(chart, 9, area, 400).whole).toBe('');
   });
 });

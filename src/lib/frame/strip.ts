@@ -2,7 +2,8 @@
 import { group } from '$core/lists';
 import type { Chart } from 'corvel-core';
 import type { Cadence } from '$core/harmony/cadences';
-import { keyName } from '$core/keys/keys';
+import type { KeyArea } from '$core/harmony/reading';
+import { keyName, writeKey } from '$core/keys/keys';
 import { showSymbol } from '$lib/ui/glyphs';
 import type { LaneView } from '$lib/study/view';
 
@@ -79,6 +80,49 @@ export function headingInRoom(
   return pairs.find((words) => width(words) <= room) ?? [sections.at(-1) ?? '', ''];
 }
 
+const PASSES = ['', 'first', 'second', 'third', 'fourth'] as const;
+
+/** Another time through a section: `first time`. */
+const passName = (pass: number): string => `${PASSES[pass] ?? `${pass}th`} time`;
+
+interface BarHeading {
+  readonly section: string;
+  readonly key: string;
+  /** Both at their longest. */
+  readonly whole: string;
+}
+
+/**
+ * What stands over a bar where a section, another time through it, or a key area begins.
+ *
+ * @param index the bar's place in the form, from 0
+ * @param area the key area it is of, where areas are shown
+ * @param room pixels
+ */
+export function headingOf(
+  chart: Chart,
+  index: number,
+  area: KeyArea | undefined,
+  room: number,
+): BarHeading {
+  const bar = chart.bars[index];
+  if (!bar) return { section: '', key: '', whole: '' };
+  const before = chart.bars[index - 1];
+  const begins = before?.section !== bar.section || before.pass !== bar.pass;
+  const name = (begins && chart.source.sections[bar.section]?.name) || null;
+  const again = chart.bars.some((other) => other.section === bar.section && other.pass > 1);
+  const time = begins && again ? passName(bar.pass) : null;
+  const whole = [name, time].filter((word) => word !== null).join(', ');
+  const into = area?.from === bar.number ? area : null;
+  const keys = into
+    ? [keyName(into.key), writeKey(into.key)].map(
+        (written) => `${into.heard ? 'heard in' : 'in'} ${showSymbol(written)}`,
+      )
+    : [''];
+  const [section, key] = headingInRoom([whole, name ?? time ?? ''], keys, room);
+  return { section, key, whole: [whole, keys[0]].filter(Boolean).join(', ') };
+}
+
 const KINDS: Readonly<Record<string, string>> = {
   'ii-V-I major': 'ii–V–I',
   'ii-V-I minor': 'minor ii–V–i',
@@ -106,8 +150,3 @@ export const LANE_NAMES: Readonly<Record<LaneView, string>> = {
   route: 'Targets',
   melody: 'The melody',
 };
-
-const PASSES = ['', 'first', 'second', 'third', 'fourth'] as const;
-
-/** Another time through a section: `first time`. */
-export const passName = (pass: number): string => `${PASSES[pass] ?? `${pass}th`} time`;

@@ -2,40 +2,11 @@
  * Reads what stands on a laid-out page: every line of words, box, rule and drawing, where it stands and how it
  * looks. Only what printed pages of Corvel hold is read: words, boxes, and the shapes and words of SVG.
  */
-import type { Colour, Drawing, Matrix, Sheet } from './drawings';
+import { colourReader } from './colours';
+import type { Drawing, Matrix, Sheet } from './drawings';
+import { pathOf, rectangle } from './shapes';
 
 type Placed = Drawing & { readonly top: number; readonly bottom: number };
-
-const PAINT = /rgba?\(\s*([\d.]+)[\s,]+([\d.]+)[\s,]+([\d.]+)(?:[\s,/]+([\d.]+%?))?/u;
-
-/** A painter that turns any CSS colour into red, green, blue and opacity. */
-function colourReader() {
-  const canvas = document.createElement('canvas');
-  canvas.width = canvas.height = 1;
-  const context = canvas.getContext('2d', { willReadFrequently: true });
-  const known = new Map<string, { colour: Colour; opacity: number } | null>();
-  return (css: string) => {
-    const before = known.get(css);
-    if (before !== undefined) return before;
-    let read: { colour: Colour; opacity: number } | null = null;
-    const match = PAINT.exec(css);
-    if (match) {
-      const [, red, green, blue, alpha] = match;
-      const opacity =
-        alpha === undefined ? 1 : Number.parseFloat(alpha) / (alpha.endsWith('%') ? 100 : 1);
-      read = { colour: [Number(red), Number(green), Number(blue)], opacity };
-    } else if (context && css !== '' && css !== 'none' && css !== 'transparent') {
-      context.clearRect(0, 0, 1, 1);
-      context.fillStyle = css;
-      context.fillRect(0, 0, 1, 1);
-      const [red = 0, green = 0, blue = 0, alpha = 0] = context.getImageData(0, 0, 1, 1).data;
-      read = { colour: [red, green, blue], opacity: alpha / 255 };
-    }
-    const seen = read && read.opacity > 0 ? read : null;
-    known.set(css, seen);
-    return seen;
-  };
-}
 
 /** Fields whose value is no text to be read. */
 const PRESSED: ReadonlySet<string> = new Set(['checkbox', 'radio', 'range', 'hidden', 'file']);
@@ -46,41 +17,6 @@ const familiesOf = (css: string): readonly string[] =>
   css.split(',').map((one) => one.trim().replace(/^["']|["']$/gu, ''));
 
 const px = (css: string): number => Number.parseFloat(css) || 0;
-
-const rectangle = (x: number, y: number, width: number, height: number, radius = 0): string => {
-  const r = Math.min(radius, width / 2, height / 2);
-  if (r <= 0) return `M${x} ${y}h${width}v${height}h${-width}Z`;
-  const corner = (dx: number, dy: number) => `a${r} ${r} 0 0 1 ${dx} ${dy}`;
-  return `M${x + r} ${y}h${width - 2 * r}${corner(r, r)}v${height - 2 * r}${corner(-r, r)}h${2 * r - width}${corner(-r, -r)}v${2 * r - height}${corner(r, -r)}Z`;
-};
-
-const ellipse = (cx: number, cy: number, rx: number, ry: number): string =>
-  `M${cx - rx} ${cy}a${rx} ${ry} 0 1 0 ${2 * rx} 0a${rx} ${ry} 0 1 0 ${-2 * rx} 0Z`;
-
-/** A shape of SVG as a path; null for what is no shape. */
-function pathOf(shape: SVGElement): string | null {
-  const number = (name: string) => Number.parseFloat(shape.getAttribute(name) ?? '0') || 0;
-  switch (shape.tagName) {
-    case 'path':
-      return shape.getAttribute('d');
-    case 'line':
-      return `M${number('x1')} ${number('y1')}L${number('x2')} ${number('y2')}`;
-    case 'rect':
-      return rectangle(number('x'), number('y'), number('width'), number('height'), number('rx'));
-    case 'circle':
-      return ellipse(number('cx'), number('cy'), number('r'), number('r'));
-    case 'ellipse':
-      return ellipse(number('cx'), number('cy'), number('rx'), number('ry'));
-    case 'polyline':
-    case 'polygon': {
-      const points = (shape.getAttribute('points') ?? '').trim();
-      if (points === '') return null;
-      return `M${points}${shape.tagName === 'polygon' ? 'Z' : ''}`;
-    }
-    default:
-      return null;
-  }
-}
 
 /** Reads the sheet that an element's document shows; its window must have it laid out. */
 export function readSheet(root: HTMLElement): Sheet {

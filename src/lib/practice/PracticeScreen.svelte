@@ -8,9 +8,6 @@
   import type { Passage } from 'corvel-core';
   import { LINE_KINDS } from '$core/exercises/kinds';
   import { EXERCISE_WORDS } from '$core/exercises/words';
-  import { degreeOver, weightOver } from '$core/chords/over';
-  import type { PlayedNote } from '$core/phrases/passage';
-  import { samePlace, stringCount, uniquePlaces } from '$core/neck/neck';
   import { DEFAULT_TEMPO } from '$core/time/tempo';
   import { passageProgramme } from '$lib/audio/programme';
   import { pageTransport } from '$lib/audio/transport.svelte';
@@ -22,26 +19,21 @@
   import CareNotice from '$lib/log/CareNotice.svelte';
   import SessionBar from '$lib/log/SessionBar.svelte';
   import { keepsStints } from '$lib/log/keeper.svelte';
-  import type { DrawnMark } from '$lib/neck/drawn';
-  import { heightFor, layOut, measuresIn } from '$lib/neck/layout';
-  import Neck from '$lib/neck/Neck.svelte';
-  import { createWires } from '$lib/neck/wires.svelte';
-  import { zoneInSight } from '$lib/neck/zoneInSight';
   import Notation from '$lib/notation/Notation.svelte';
   import { loopAround } from '$lib/study/loops';
   import { madeWith } from '$lib/study/made';
   import { addressOf } from '$lib/study/place';
   import { inSecondFrame, late } from '$lib/ui/afterPaint.svelte';
   import { getStudy } from '$lib/study/study.svelte';
-  import { showNote, showOver, showSymbol } from '$lib/ui/glyphs';
+  import { showSymbol } from '$lib/ui/glyphs';
   import { warn } from '$lib/ui/messages.svelte';
-  import KeptSheets from './KeptSheets.svelte';
-  import LineIdea from './LineIdea.svelte';
   import LineWords from './LineWords.svelte';
   import { coming, momentAt, momentsOf, soundingAt } from '$lib/notation/moments';
   import OwnPattern from './OwnPattern.svelte';
   import { createPractice } from './practice.svelte';
   import SheetControls from './SheetControls.svelte';
+  import SheetMore from './SheetMore.svelte';
+  import SheetNeck from './SheetNeck.svelte';
   import SheetTools from './SheetTools.svelte';
 
   const study = getStudy();
@@ -67,52 +59,9 @@
   const moment = $derived(momentAt(moments, beat));
   const sounding = $derived(passage ? soundingAt(passage, moment) : []);
   const next = $derived(passage ? coming(passage, moment) : []);
-  let width = $state(1240);
-  /** Pixels between the strings: the sheet is what this screen is for. */
-  const GAP = 30;
-  const wires = createWires(() => ({ neck: study.neck, focus: practice.settings.zone }));
-  const layout = $derived(
-    layOut(study.neck, {
-      ...measuresIn(
-        { width, height: heightFor(GAP, stringCount(study.neck)) },
-        stringCount(study.neck),
-      ),
-      played: practice.settings.zone,
-      leftHanded: study.instrument.leftHanded,
-      wires: wires.current,
-    }),
-  );
-
-  function label(note: PlayedNote): string {
-    const chord = study.chart?.chords[note.chord ?? -1]?.chord;
-    return chord ? showOver(chord, degreeOver(chord, note.note)) : showNote(note.note);
-  }
   const chordNow = $derived(
     sounding[0]?.chord ?? passage?.notes[Math.max(0, stepped)]?.chord ?? null,
   );
-  const marks = $derived.by((): readonly DrawnMark[] => {
-    const mark = (kind: 'sounding' | 'coming') => (note: PlayedNote) => {
-      const { string, fret } = note;
-      return { kind, string, fret, label: label(note) } satisfies DrawnMark;
-    };
-    const here = sounding.map(mark('sounding'));
-    const elsewhere = (shown: readonly DrawnMark[]) => (note: PlayedNote) =>
-      !shown.some((one) => samePlace(one, note));
-    // What sounds again at the same place is already shown.
-    const later = next.filter(elsewhere(here)).map(mark('coming'));
-    const over = chordNow ?? passage?.notes[0]?.chord ?? null;
-    const others = uniquePlaces(
-      (passage?.notes ?? [])
-        .filter((note) => note.chord === over)
-        .filter(elsewhere([...here, ...later])),
-    ).map((note): DrawnMark => {
-      const chord = study.chart?.chords[note.chord ?? -1]?.chord;
-      const weight = chord ? weightOver(chord, degreeOver(chord, note.note)) : 'chord';
-      return { ...mark('coming')(note), kind: 'plain', weight, changed: false };
-    });
-    return [...others, ...later, ...here];
-  });
-
   const chordNext = $derived.by(() => {
     const later = next[0]?.chord ?? null;
     return later === chordNow ? null : later;
@@ -207,13 +156,7 @@
 
   const warnings = $derived(practice.opened ? [] : (practice.exercise?.warnings ?? []));
   const following = $derived(!practice.opened && practice.settings.extent === 'whole');
-  const spoken = $derived(
-    sounding.length > 0
-      ? `Sounding: ${sounding.map(({ string, fret }) => `string ${string}, fret ${fret}`).join('; ')}`
-      : 'The neck',
-  );
   /** The light on the sheet moves first, then the neck, then the strip: no frame has to draw it all. */
-  const drawn = late(() => ({ marks, spoken }));
   const onStrip = late(
     () => (following ? { now: chordNow, next: chordNext } : { now: null, next: null }),
     inSecondFrame,
@@ -280,34 +223,7 @@
     </div>
   </div>
   {#if unfolded}
-    <div
-      id="sheet-more"
-      class="grid shrink-0 gap-1 pb-1 print:hidden {setting ? '' : 'max-sm:hidden'}"
-    >
-      <div class="flex flex-wrap items-center gap-x-4 gap-y-1">
-        <KeptSheets {practice} />
-        <LineIdea {practice} />
-        {#if practice.settings.kind !== 'own' && !practice.opened}
-          <button
-            class="button-quiet text-sm"
-            data-as-pattern
-            onclick={() => {
-              const refusal = practice.turnIntoPattern(chordNow ?? study.nowIndex);
-              if (refusal !== null) warn(refusal);
-            }}>Turn into a pattern</button
-          >
-        {/if}
-        <label class="flex min-h-8 items-center gap-1.5 text-sm">
-          <input
-            type="checkbox"
-            name="degrees"
-            checked={study.view.degrees}
-            onchange={(event) => study.look({ degrees: event.currentTarget.checked })}
-          />
-          Degrees under the notes
-        </label>
-      </div>
-    </div>
+    <SheetMore {practice} chord={chordNow ?? study.nowIndex} {setting} />
   {/if}
   <CareNotice playing={transport.playing} />
   {#if practice.opened}
@@ -359,26 +275,11 @@
       <p class="text-ink-soft">There is nothing to play: this chart has no chords yet.</p>
     {/if}
   </div>
-  <!-- Where the neck is wider than the screen it is scrolled with the keys as well. -->
-  <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-  <div
-    class="shrink-0 overflow-x-auto overflow-y-hidden will-change-transform contain-content print:hidden"
-    style:height="{heightFor(GAP, stringCount(study.neck))}px"
-    {@attach zoneInSight(() => ({ layout, zone: practice.settings.zone, width }))}
-    bind:clientWidth={width}
-    role="group"
-    aria-label="Neck"
-    tabindex={layout.width > width ? 0 : undefined}
-  >
-    <Neck
-      class="min-w-[720px]"
-      neck={study.neck}
-      {layout}
-      marks={drawn.current.marks}
-      label={drawn.current.spoken}
-      zone={practice.settings.zone}
-      shaded
-      leftHanded={study.instrument.leftHanded}
-    />
-  </div>
+  <SheetNeck
+    zone={practice.settings.zone}
+    notes={passage?.notes ?? []}
+    {sounding}
+    {next}
+    chord={chordNow}
+  />
 </Frame>

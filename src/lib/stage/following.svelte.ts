@@ -1,9 +1,9 @@
 /** The stage of one device follows another's: the same chart, chord, key and zone, without a sound of its own. */
 import { onMount } from 'svelte';
-import { goto } from '$app/navigation';
 import { onMessage, onReturn, PAGE, tellStage } from '$lib/live/live';
 import type { StageMessage } from '$lib/live/messages';
 import type { Study } from '$lib/study/study.svelte';
+import { openPage, staying } from '$lib/ui/anew';
 
 /** Whether this page follows: it goes on from chart to chart. */
 let follows = $state(false);
@@ -31,12 +31,19 @@ export function createFollowing(study: Study, here: Here) {
     zone: { low: study.zone.low, high: study.zone.high },
   });
 
+  /** To the chart of the other device; a press of the player's own that leads elsewhere comes first. */
+  async function goAlong() {
+    const here = staying();
+    if (!(await here()) || !follows || !heard || heard.chart === study.id) return;
+    await openPage(`/plan/${heard.chart}/play`);
+  }
+
   function take(message: StageMessage) {
     if (message.page === PAGE) return;
     heard = message;
     if (!follows) return;
     if (message.chart !== study.id) {
-      void goto(`/plan/${message.chart}/play`);
+      void goAlong();
       return;
     }
     here.stop();

@@ -3,15 +3,6 @@
   What is typed here is the chart's text; the text and this are one document.
 -->
 <script lang="ts">
-  import ClipboardCopy from '@lucide/svelte/icons/clipboard-copy';
-  import CopyPlus from '@lucide/svelte/icons/copy-plus';
-  import Heading from '@lucide/svelte/icons/heading';
-  import Minus from '@lucide/svelte/icons/minus';
-  import Plus from '@lucide/svelte/icons/plus';
-  import Repeat from '@lucide/svelte/icons/repeat';
-  import SquareSplitHorizontal from '@lucide/svelte/icons/square-split-horizontal';
-  import StretchHorizontal from '@lucide/svelte/icons/stretch-horizontal';
-  import Trash from '@lucide/svelte/icons/trash-2';
   import { onMount, tick, untrack } from 'svelte';
   import {
     type DndEvent,
@@ -19,10 +10,12 @@
     SHADOW_ITEM_MARKER_PROPERTY_NAME,
     TRIGGERS,
   } from 'svelte-dnd-action';
-  import { message, warn } from '$lib/ui/messages.svelte';
   import { isLayerOpen, openPart } from '$lib/ui/opened';
   import { range } from '$core/lists';
+  import BenchTools from './BenchTools.svelte';
+  import { dropOf, nearestAcross } from './bars';
   import ChordField from './ChordField.svelte';
+  import { commandOf } from './keys';
   import SectionHeading from './SectionHeading.svelte';
   import { createWorkbench } from './workbench.svelte';
   import type { ChartEditing } from '$lib/study/document.svelte';
@@ -93,66 +86,13 @@
     place = { left: Math.max(0, Math.min(left, around.width - 170)), top: box.top - around.top };
   });
 
-  type Command = () => unknown;
-  const COMMANDS: Readonly<Record<string, Command>> = {
-    Enter: () => workbench.startTyping(),
-    F2: () => workbench.startTyping(),
-    Insert: () => workbench.addBar(),
-    '+': () => workbench.addBar(),
-    Delete: () => workbench.remove(),
-    Backspace: () => workbench.remove(),
-    s: () => workbench.split(),
-    '>': () => workbench.stretch(1),
-    '<': () => workbench.stretch(-1),
-    r: () => workbench.toggleRepeat(),
-    '1': () => workbench.toggleEnding(1),
-    '2': () => workbench.toggleEnding(2),
-    '3': () => workbench.toggleEnding(3),
-    m: () => workbench.toggleSection(),
-    Home: () => workbench.go(0),
-    End: () => workbench.go(workbench.bars.length - 1),
-  };
-
   /** The bar drawn nearest above or below the cursor's. */
   function verticalNeighbour(down: boolean): number {
-    const { bar } = workbench.cursor;
-    const boxes = [...(host?.querySelectorAll<HTMLElement>('[data-bar]') ?? [])].map((cell) => ({
-      bar: Number(cell.dataset['bar']),
-      box: cell.getBoundingClientRect(),
-    }));
-    const here = boxes.find((one) => one.bar === bar)?.box;
-    if (!here) return bar;
-    const beyond = boxes.filter(({ box }) =>
-      down ? box.top > here.top + 4 : box.top < here.top - 4,
-    );
-    const distance = ({ box }: (typeof boxes)[number]) =>
-      Math.abs(box.top - here.top) * 10 + Math.abs(box.left - here.left);
-    return beyond.sort((one, other) => distance(one) - distance(other))[0]?.bar ?? bar;
-  }
-
-  function withControl(event: KeyboardEvent): Command | null {
-    const key = event.key.toLowerCase();
-    if (key === 'a') return workbench.selectAll;
-    if (key === 'd') return workbench.duplicate;
-    return null;
-  }
-
-  function commandOf(event: KeyboardEvent): Command | null {
-    const { key, shiftKey } = event;
-    if (event.ctrlKey || event.metaKey) return withControl(event);
-    if (event.altKey) {
-      if (key === 'ArrowRight') return () => workbench.nudge(1);
-      if (key === 'ArrowLeft') return () => workbench.nudge(-1);
-      return null;
-    }
-    if (key === 'ArrowRight') return () => workbench.step(1, shiftKey);
-    if (key === 'ArrowLeft') return () => workbench.step(-1, shiftKey);
-    if (key === 'ArrowDown' || key === 'ArrowUp') {
-      return () => workbench.go(verticalNeighbour(key === 'ArrowDown'), 0, shiftKey);
-    }
-    // The first letter of a chord, a numeral, N.C. or % begins to type over the slot.
-    if (/^[A-HNIV%]$/iu.test(key)) return () => workbench.startTyping(key);
-    return COMMANDS[key] ?? null;
+    const boxes = [...(host?.querySelectorAll<HTMLElement>('[data-bar]') ?? [])].map((cell) => {
+      const { left, top } = cell.getBoundingClientRect();
+      return { bar: Number(cell.dataset['bar']), left, top };
+    });
+    return nearestAcross(boxes, workbench.cursor.bar, down);
   }
 
   function onkeydown(event: KeyboardEvent) {
@@ -160,7 +100,7 @@
     if (at.closest('input')) return;
     // A button of the toolbar is pressed with the keys that press buttons.
     if (event.key === 'Enter' && at.closest('[role="toolbar"]')) return;
-    const command = commandOf(event);
+    const command = commandOf(workbench, event, verticalNeighbour);
     if (!command) return;
     event.preventDefault();
     event.stopPropagation();
@@ -185,18 +125,6 @@
     void afterwards();
   }
 
-  async function copy() {
-    try {
-      await navigator.clipboard.writeText(workbench.copied());
-      message('The bars are copied as text.');
-    } catch {
-      warn('The browser did not let Corvel copy. Ctrl C does it too.');
-    }
-  }
-
-  const withoutShadows = (items: readonly Item[]) =>
-    items.filter((item) => !(SHADOW_ITEM_MARKER_PROPERTY_NAME in item));
-
   function consider(section: number, { items }: DndEvent<Item>) {
     const now = dragged ?? new Map<number, readonly Item[]>();
     dragged = new Map([...now, [section, items]]);
@@ -205,33 +133,17 @@
   function finalize(section: number, { items, info }: DndEvent<Item>) {
     consider(section, { items, info });
     if (info.trigger === TRIGGERS.DROPPED_INTO_ANOTHER) return;
-    const moved = items.findIndex(({ id }) => id === info.id);
     const span = workbench.spans[section];
-    const bar = items[moved]?.bar;
+    // A shadow stands where a bar was dragged over another section.
+    const standing = items.filter(
+      (item) => item.id === info.id || !(SHADOW_ITEM_MARKER_PROPERTY_NAME in item),
+    );
+    const drop = span && dropOf(standing, info.id, span.from, workbench.selection);
     dragged = null;
-    if (bar === undefined || !span) return;
-    const { from, to } = workbench.selection;
-    const picked = from <= bar && bar <= to ? { from, to } : { from: bar, to: bar };
-    const before = withoutShadows(items)
-      .slice(0, moved)
-      .findLast((item) => item.bar < picked.from || item.bar > picked.to);
-    workbench.carry(picked, before ? { after: before.bar } : { before: span.from }, copying);
+    if (!drop) return;
+    workbench.carry(drop.picked, drop.spot, copying);
     void afterwards();
   }
-
-  const TOOLS = [
-    { name: 'Add a bar', keys: '+', icon: Plus, run: () => workbench.addBar() },
-    { name: 'Delete', keys: 'Delete', icon: Trash, run: () => workbench.remove() },
-    { name: 'Split', keys: 'S', icon: SquareSplitHorizontal, run: () => workbench.split() },
-    { name: 'Longer', keys: '>', icon: StretchHorizontal, run: () => workbench.stretch(1) },
-    { name: 'Shorter', keys: '<', icon: Minus, run: () => workbench.stretch(-1) },
-    { name: 'Repeat', keys: 'R', icon: Repeat, run: () => workbench.toggleRepeat() },
-    { name: 'Section', keys: 'M', icon: Heading, run: () => workbench.toggleSection() },
-    { name: 'Duplicate', keys: 'Ctrl D', icon: CopyPlus, run: () => workbench.duplicate() },
-    { name: 'Copy', keys: 'Ctrl C', icon: ClipboardCopy, run: () => void copy() },
-  ] as const;
-
-  const closes = $derived(workbench.bars[workbench.selection.to]?.closesRepeat ?? null);
 </script>
 
 <svelte:window
@@ -251,52 +163,7 @@
   oncut={oncopy}
   {onpaste}
 >
-  <div role="toolbar" aria-label="Edit the bars" class="flex flex-wrap items-center gap-x-0.5">
-    {#each TOOLS as { name, keys, icon: Icon, run } (name)}
-      <button
-        class="button-quiet text-sm"
-        title="{name} ({keys})"
-        onclick={() => {
-          run();
-          void afterwards();
-        }}
-      >
-        <Icon size={15} aria-hidden="true" />{name}
-      </button>
-    {/each}
-    <span class="flex items-center gap-1 px-1 text-sm text-ink-soft">
-      Ending
-      {#each [1, 2, 3] as pass (pass)}
-        <button
-          class="button-quiet"
-          title="Key {pass}"
-          aria-label="Ending {pass}"
-          onclick={() => {
-            workbench.toggleEnding(pass);
-            void afterwards();
-          }}>{pass}.</button
-        >
-      {/each}
-    </span>
-    {#if closes !== null}
-      <label class="text-sm text-ink-soft">
-        repeat played
-        <input
-          type="number"
-          min="1"
-          max="64"
-          class="field w-16"
-          value={closes}
-          onchange={(event) => {
-            const times = Math.round(event.currentTarget.valueAsNumber || 2);
-            workbench.setTimes(workbench.selection.to, Math.max(1, Math.min(64, times)));
-          }}
-        />
-        times
-      </label>
-    {/if}
-    <button class="button ml-auto" onclick={onclose} title="Done (Escape)">Done</button>
-  </div>
+  <BenchTools {workbench} onrun={() => void afterwards()} {onclose} />
   <div class="relative" bind:this={frame}>
     <div
       bind:this={host}

@@ -28,7 +28,12 @@ import {
   type SheetSection,
 } from '$core/chart/leadSheet';
 import { asTyped, fromTyped } from '$lib/ui/glyphs';
-import type { ChartEditing } from '$lib/study/document.svelte';
+
+/** The text that is edited: read anew after each change. */
+interface EditedText {
+  readonly text: string;
+  readonly edit: (change: { readonly text: string }) => void;
+}
 
 interface Cursor {
   readonly bar: number;
@@ -54,7 +59,7 @@ type Edit = (sheet: LeadSheet) => LeadSheet;
 const EMPTY: LeadSheet = { lines: [] };
 const NEXT_NAMES = [...'ABCDEFGHIJKLMNOPQRSTUVWXYZ'];
 
-export function createWorkbench(document: ChartEditing) {
+export function createWorkbench(document: EditedText) {
   let cursor = $state.raw<Cursor>({ bar: 0, slot: 0 });
   let anchor = $state(0);
   let typing = $state.raw<Typing | null>(null);
