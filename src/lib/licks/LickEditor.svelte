@@ -4,7 +4,7 @@
   import Redo from '@lucide/svelte/icons/redo-2';
   import Stop from '@lucide/svelte/icons/square';
   import Undo from '@lucide/svelte/icons/undo-2';
-  import { onDestroy, untrack } from 'svelte';
+  import { onDestroy, onMount, untrack } from 'svelte';
   import { bandOf, feelFor } from '$core/band/band';
   import type { Chart, Passage } from 'corvel-core';
   import { bandForm } from '$core/band/form';
@@ -71,6 +71,8 @@
     untrack(() => stored),
     () => neck,
   );
+  onMount(() => void editing.resume());
+  onDestroy(editing.leave);
   const transport = pageTransport();
   onDestroy(transport.stop);
 
@@ -211,6 +213,8 @@
     conflict: 'Changed elsewhere',
   } as const;
 </script>
+
+<svelte:window onpagehide={editing.leave} />
 
 <div class="flex min-h-0 min-w-0 flex-1 flex-col gap-2 overflow-y-auto p-3 [scrollbar-width:thin]">
   <div class="flex flex-wrap items-center gap-2">

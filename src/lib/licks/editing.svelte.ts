@@ -1,7 +1,6 @@
 /** A lick being written: every change kept within a second, undone and done again. */
-import { onDestroy, untrack } from 'svelte';
+import { untrack } from 'svelte';
 import { dequal } from 'dequal/lite';
-import { browser } from '$app/environment';
 import type { Neck } from 'corvel-core';
 import { chartBeats, readChart } from '$core/chart/form';
 import { readHarmony } from '$core/harmony/reading';
@@ -162,7 +161,6 @@ export function createLickEditing(stored: StoredLick, neck: () => Neck) {
         }
       },
     });
-  if (browser) void resume();
 
   /** The field that is being typed into: letter after letter is one change to undo. */
   let typing: keyof Lick | null = null;
@@ -181,17 +179,6 @@ export function createLickEditing(stored: StoredLick, neck: () => Neck) {
     future = [];
     show({ ...lick, ...changed });
   }
-
-  /** What is not kept yet goes out with the page. */
-  function flush() {
-    clearTimeout(timer);
-    if (state === 'saving' || state === 'away') void save();
-  }
-  if (browser) window.addEventListener('pagehide', flush);
-  onDestroy(() => {
-    if (browser) window.removeEventListener('pagehide', flush);
-    flush();
-  });
 
   return {
     id,
@@ -262,6 +249,12 @@ export function createLickEditing(stored: StoredLick, neck: () => Neck) {
         send();
       }
       return true;
+    },
+    resume,
+    /** Sends what is not kept yet, as the page goes. */
+    leave() {
+      clearTimeout(timer);
+      if (state === 'saving' || state === 'away') void save();
     },
     undo() {
       const last = past.at(-1);

@@ -16,9 +16,8 @@ interface Content {
 }
 
 interface Step extends Content {
-  /** Edits of one burst share a group and are undone together. */
-  readonly group: string | null;
-  readonly at: number;
+  /** Edits of one group within a burst are undone together; null for what is undone by itself. */
+  readonly burst: { readonly group: string; readonly at: number } | null;
 }
 
 const same = (one: Content, other: Content): boolean =>
@@ -131,10 +130,9 @@ export function createDocument(id: string, stored: StoredText) {
     if (next.text === content.text && next.plan === content.plan) return;
     const now = Date.now();
     const last = past.at(-1);
-    const joins = last && group !== null && last.group === group && now - last.at < BURST;
-    past = joins
-      ? [...past.slice(0, -1), { ...last, at: now }]
-      : [...past, { ...content, group, at: now }];
+    const joins = last?.burst?.group === group && now - last.burst.at < BURST;
+    const burst = group === null ? null : { group, at: now };
+    past = joins ? [...past.slice(0, -1), { ...last, burst }] : [...past, { ...content, burst }];
     future = [];
     change(next);
   }
@@ -151,7 +149,7 @@ export function createDocument(id: string, stored: StoredText) {
     const next = future.at(-1);
     if (!next) return;
     future = future.slice(0, -1);
-    past = [...past, { ...content, group: null, at: 0 }];
+    past = [...past, { ...content, burst: null }];
     change(next);
   }
 
@@ -167,12 +165,11 @@ export function createDocument(id: string, stored: StoredText) {
    * away. What is being typed is asked about when it is saved. Answers whether it has.
    */
   async function follow(revisionThere: number | null): Promise<boolean> {
-    const busy = () => dirty() || inFlight || theirs !== null;
-    if (busy() || (revisionThere !== null && revisionThere <= revision)) return false;
+    if (dirty() || (revisionThere !== null && revisionThere <= revision)) return false;
     const current = await findChart(id);
-    if (!current || busy() || current.revision <= revision) return false;
+    if (!current || dirty() || current.revision <= revision) return false;
     const changed = !same(current, content);
-    if (changed) past = [...past, { ...content, group: null, at: 0 }];
+    if (changed) past = [...past, { ...content, burst: null }];
     future = changed ? [] : future;
     settle(current);
     hold(acknowledged);
@@ -191,7 +188,7 @@ export function createDocument(id: string, stored: StoredText) {
         acknowledged = content;
       },
       goOn(draft, theirs) {
-        past = [{ ...content, group: null, at: 0 }];
+        past = [{ ...content, burst: null }];
         hold({ text: draft.text, plan: draft.plan });
         if (theirs) meet(theirs);
         else {
@@ -246,14 +243,14 @@ export function createDocument(id: string, stored: StoredText) {
     keepMine() {
       if (theirs === null) return;
       const mine = content;
-      past = [...past, { text: theirs.text, plan: theirs.plan, group: null, at: 0 }];
+      past = [...past, { text: theirs.text, plan: theirs.plan, burst: null }];
       settle(theirs);
       change(mine);
     },
     /** Takes the other version; this one stays one undo away. */
     takeTheirs() {
       if (theirs === null) return;
-      past = [...past, { ...content, group: null, at: 0 }];
+      past = [...past, { ...content, burst: null }];
       const taken = theirs;
       settle(taken);
       hold(acknowledged);
