@@ -2,23 +2,11 @@
 import { onDestroy, untrack } from 'svelte';
 import { freshId } from '$lib/ui/ids';
 import { keepStint } from './api';
-import { localMoment, SAID, type Said, STINT, type StintContent } from './messages';
+import { type Going, keyOf, type Playing, stintOf } from './going';
+import { localMoment, type Said, STINT } from './messages';
 
 /** How often a stint that goes on is kept, in milliseconds. */
 const EVERY = 15_000;
-
-/** What is being played, as far as a stint says it. */
-export type Playing = Pick<StintContent, 'chart' | 'exercise' | 'zone' | 'extent' | 'tempo'>;
-
-interface Going {
-  readonly at: string;
-  readonly since: number;
-  readonly began: Playing;
-  readonly id: string;
-  asked: number;
-  landed: number;
-  said: Said | null;
-}
 
 /** What of it stands in the log, or waits here for the server. */
 export interface KeptSoFar {
@@ -27,9 +15,6 @@ export interface KeptSoFar {
   readonly waiting: boolean;
 }
 
-const keyOf = ({ chart, exercise, zone }: Playing) =>
-  `${chart} ${exercise} ${zone.low}-${zone.high}`;
-
 /** Keeps what is played, where anything is: another thing or another zone is another stint. */
 export function keepsStints(playing: () => Playing | null) {
   let going: Going | null = null;
@@ -37,27 +22,8 @@ export function keepsStints(playing: () => Playing | null) {
   /** How it stands while it is played; it is not there any more when that has ended. */
   let latest: Playing | null = null;
 
-  function contentOf({ at, since, began, asked, landed, said }: Going): StintContent {
-    const { extent, tempo } = latest ?? began;
-    const heard = asked > 0;
-    const word = said === null ? null : SAID[said];
-    return {
-      at,
-      chart: began.chart,
-      exercise: began.exercise,
-      zone: began.zone,
-      extent,
-      tempoFrom: Math.round(began.tempo),
-      tempo: Math.round(tempo),
-      minutes: Math.min(STINT.most, (performance.now() - since) / 60_000),
-      asked: heard ? asked : word === null ? null : SAID.asked,
-      landed: heard ? landed : word,
-      note: '',
-    };
-  }
-
   function write(one: Going) {
-    const content = contentOf(one);
+    const content = stintOf(one, latest ?? one.began, performance.now());
     if (content.minutes < STINT.least) return;
     const so = { minutes: content.minutes, said: one.said };
     void keepStint(one.id, content).then(({ kind }) => {
