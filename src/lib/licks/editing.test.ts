@@ -9,8 +9,14 @@ let network: 'up' | 'away' | 'ill' | 'refuses';
 let stands: StoredLick;
 let sent: { readonly title: string; readonly revision: number }[];
 let gate: Promise<void>;
+/** Two ways out of a conflict, as they are shown. */
+interface Question {
+  readonly action: { readonly onClick: () => void };
+  readonly cancel: { readonly onClick: () => void };
+}
+
 /** What the player was asked, and what was said to him. */
-let questions: { action?: { onClick: () => void }; cancel?: { onClick: () => void } }[];
+let questions: Question[];
 let said: unknown[];
 
 const LICK: StoredLick = {
@@ -50,7 +56,7 @@ beforeEach(() => {
   vi.stubGlobal('fetch', request);
   [network, stands, sent, gate, questions, said] = ['up', LICK, [], Promise.resolve(), [], []];
   vi.spyOn(toast, 'message').mockImplementation((_, options) => {
-    questions.push(options as (typeof questions)[number]);
+    questions.push(options as unknown as Question);
     return 1;
   });
   vi.spyOn(toast, 'error').mockImplementation((text) => said.push(text));
@@ -229,7 +235,7 @@ describe('another version on the server', () => {
 
   test('theirs is taken, and mine is one undo away', async () => {
     const lick = await inConflict();
-    questions[0]?.action?.onClick();
+    questions[0]?.action.onClick();
     expect([lick.lick.title, lick.state]).toEqual(['theirs', 'saved']);
     lick.undo();
     await pass(600);
@@ -238,7 +244,7 @@ describe('another version on the server', () => {
 
   test('mine is saved over it, and it is one undo away', async () => {
     const lick = await inConflict();
-    questions[0]?.cancel?.onClick();
+    questions[0]?.cancel.onClick();
     expect(lick.state).toBe('saving');
     await pass(1);
     expect([stands.title, lick.state]).toEqual(['mine', 'saved']);

@@ -6,10 +6,7 @@ import { type Checked, checkLine } from '$core/listening/checked';
 import type { HeardNote } from '$core/listening/notes';
 import type { ToPlay } from '$core/listening/simulated';
 import { type TakenNote, takeOf } from '$core/listening/take';
-import { heardPitch } from '$core/licks/sounding';
-import { BEAT, pitchAt } from 'corvel-core';
-import { halfSteps } from '$core/notes/notes';
-import { type Midi, pitchAtOrAbove } from '$core/notes/pitch';
+import { BEAT } from 'corvel-core';
 import { playedAt } from '$core/time/swing';
 import { beatsIn, DEFAULT_TEMPO, tempoMap } from '$core/time/tempo';
 import type { Beats, Seconds } from '$core/time/units';
@@ -18,6 +15,7 @@ import { pageTransport } from '$lib/audio/transport.svelte';
 import { onBeats } from '$lib/listening/beats';
 import type { Ear } from '$lib/listening/ear.svelte';
 import type { LickEditing } from './editing.svelte';
+import { ofLick, tonesOf, wantedOf } from './wanted';
 import { barOf } from '$core/time/metre';
 import type { Lick } from '$core/licks/lick';
 
@@ -25,10 +23,6 @@ type Purpose = 'write' | 'check';
 
 /** How long after the last beat a note may still be on its way through the ear. */
 const HEARING: Seconds = 0.8;
-/** Where the simulated guitarist plays what has no notes yet. */
-const LOW: Midi = 48;
-/** How long before the first beat a note still belongs to it. */
-const EARLY: Beats = BEAT / 2;
 
 /** What was found of a lick, for as long as it stands as it was. */
 interface Found extends Checked {
@@ -57,23 +51,7 @@ export function createTrying({ editing, ear, band, speed, onwritten, onchecked }
     const { passage } = editing;
     return passage ? playedAt(beat, passage.feel, passage.time) : beat;
   };
-  /** What is asked for, with the index of each note; of two at once the higher, as an ear follows one line. */
-  function asked() {
-    const { neck } = editing.frame;
-    const { notes } = editing;
-    return notes.flatMap((note, index) => {
-      const midi = pitchAt(neck, note);
-      const over = notes.some(
-        (other, place) =>
-          other.beat === note.beat &&
-          (pitchAt(neck, other) > midi || (pitchAt(neck, other) === midi && place < index)),
-      );
-      const muted = note.techniques.some(({ kind }) => kind === 'mute');
-      return over || muted
-        ? []
-        : [{ index, beat: played(note.beat), midi, bent: heardPitch(neck, note) - midi }];
-    });
-  }
+  const asked = () => wantedOf(editing.frame.neck, editing.notes, played);
 
   const tempo = () => (editing.passage?.tempo ?? DEFAULT_TEMPO) * speed();
   const tail = () => beatsIn(HEARING, tempo());
@@ -96,7 +74,7 @@ export function createTrying({ editing, ear, band, speed, onwritten, onchecked }
   }
 
   function settle(why: Purpose, all: readonly TakenNote[]) {
-    const heard = all.filter(({ beat }) => beat > -EARLY && beat < editing.frame.end);
+    const heard = ofLick(all, editing.frame.end);
     if (why === 'write') write(heard);
     else check(heard);
   }
@@ -186,18 +164,7 @@ export function createTrying({ editing, ear, band, speed, onwritten, onchecked }
       const written: readonly ToPlay[] = asked().map(({ index, beat, midi, bent }) => {
         return { beat, midi, bent, beats: editing.notes[index]?.beats ?? BEAT };
       });
-      const chords = editing.chart?.chords ?? [];
-      const tones = chords.flatMap(({ beat, beats, chord }): readonly ToPlay[] => {
-        const tone = chord.quality.guideTones[0] ?? chord.quality.degrees[0];
-        const root = pitchAtOrAbove(chord.root, LOW);
-        const third = root + (tone === undefined ? 0 : halfSteps(tone));
-        return beats < 2 * BEAT
-          ? [{ beat, beats, midi: third }]
-          : [
-              { beat, beats: BEAT, midi: root },
-              { beat: beat + BEAT, beats: beats - BEAT, midi: third },
-            ];
-      });
+      const tones = tonesOf(editing.chart?.chords ?? []);
       return {
         begins: (pass: number) => pass * (editing.frame.end + 2 * tail()),
         seed: 1,

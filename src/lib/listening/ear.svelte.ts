@@ -3,40 +3,17 @@
  * asked for only when the player presses Listen; the last minutes are held for as long as it listens,
  * and nothing is kept or sent unless the player keeps a take.
  */
-import type { HeardNote, Sounding } from '$core/listening/notes';
 import type { Seconds } from '$core/time/units';
 import type { SettingsStore } from '$lib/settings/store.svelte';
 import { createHeld, type Own } from '$lib/workers/held';
 import { type Hearing, openHearing } from './hearing';
 import { createKept, type Kept } from './kept';
-import {
-  BAND_HEARD,
-  INSECURE,
-  isHeard,
-  levelSays,
-  refusalFor,
-  UNPLUGGED,
-  UNSUPPORTED,
-} from './says';
+import { levelAfter, NO_LEVEL } from './level';
+import { asNote, type NoteHeard, type SoundingAt } from './soundingNote';
+import { BAND_HEARD, INSECURE, levelSays, refusalFor, UNPLUGGED, UNSUPPORTED } from './says';
 
 type EarState = 'off' | 'asking' | 'hearing';
 export const SIMULATED = 'simulated';
-
-/** A note at a second of the context's clock, the way there and back taken off. */
-interface NoteHeard extends HeardNote {
-  readonly at: Seconds;
-}
-
-/** What sounds now as a note, up to now. */
-function asNote(
-  { at, pitch, seconds, clarity }: Sounding & { readonly at: Seconds },
-  now: Seconds,
-): NoteHeard {
-  const midi = Math.round(pitch);
-  const cents = Math.round(100 * (pitch - midi));
-  const length = Math.max(0.05, now - at);
-  return { at, seconds, length, midi, cents, clarity, bent: 0, from: 'pick' };
-}
 
 /** Samples, mono, −1 to 1, at a rate in hertz. */
 export interface Sound {
@@ -46,9 +23,6 @@ export interface Sound {
 
 /** Notes kept in mind: of a long loop, and no more. */
 const MOST = 2_000;
-/** Seconds over which the level is looked at. */
-const LATELY = 2;
-
 interface Open {
   readonly context: AudioContext;
   readonly node: AudioWorkletNode;
@@ -76,9 +50,8 @@ export function createEar(settings: SettingsStore) {
   let name = $state('');
   let devices = $state.raw<readonly MediaDeviceInfo[]>([]);
   let notes = $state.raw<readonly NoteHeard[]>([]);
-  let sounding = $state.raw<(Sounding & { readonly at: Seconds }) | null>(null);
-  let peak = $state(0);
-  let silence = $state(0);
+  let sounding = $state.raw<SoundingAt | null>(null);
+  let level = $state.raw(NO_LEVEL);
   let band = $state(false);
   /** Seconds from a string's being struck to its being heard. */
   let latency = $state<Seconds>(0);
@@ -88,7 +61,6 @@ export function createEar(settings: SettingsStore) {
   const held = createHeld<Open>();
   /** When the first sample came in. */
   let zero: Seconds | null = null;
-  let peaks: { readonly at: Seconds; readonly peak: number }[] = [];
 
   function take({ notes: more, sounding: now, peak: most, struck: last }: Hearing, from: Seconds) {
     if (zero === null) return;
@@ -99,17 +71,13 @@ export function createEar(settings: SettingsStore) {
       );
     sounding = now && { ...now, at: start + now.seconds };
     struck = last === null ? null : zero + last;
-    peaks = [...peaks.filter(({ at }) => at > from - LATELY), { at: from, peak: most }];
-    peak = Math.max(...peaks.map((one) => one.peak));
-    const heard = peaks.findLast((one) => isHeard(one.peak));
-    if (heard) silence = from - heard.at;
-    else silence += from - (peaks.at(-2)?.at ?? from);
+    level = levelAfter(level, most, from);
   }
 
   function close() {
     state = 'off';
     sounding = null;
-    peak = 0;
+    level = NO_LEVEL;
     held.end();
   }
 
@@ -168,8 +136,7 @@ export function createEar(settings: SettingsStore) {
     state = 'asking';
     zero = null;
     through = -Infinity;
-    peaks = [];
-    silence = 0;
+    level = NO_LEVEL;
     notes = [];
     band = false;
     try {
@@ -225,14 +192,14 @@ export function createEar(settings: SettingsStore) {
     },
     /** The loudest sample of late, 0 to 1. */
     get peak() {
-      return peak;
+      return level.peak;
     },
     /** What is wrong with what comes in; null where nothing is. */
     get says() {
       if (state !== 'hearing') return null;
       if (band) return BAND_HEARD;
       // He plays when he has something to play.
-      return device === SIMULATED ? null : levelSays({ peak, silence });
+      return device === SIMULATED ? null : levelSays(level);
     },
     get latency() {
       return latency;

@@ -1,9 +1,8 @@
 /** What landed on the stage: pass by pass, what was heard held against the targets. */
 import { untrack } from 'svelte';
-import { BEAT, type HeardAt, type Landings } from 'corvel-core';
+import type { HeardAt, Landings } from 'corvel-core';
 import { type Landing, landingsOf } from '$core/listening/landings';
 import type { HeardNote } from '$core/listening/notes';
-import type { TakenNote } from '$core/listening/take';
 import type { Beats, Seconds } from '$core/time/units';
 import { pageTransport } from '$lib/audio/transport.svelte';
 import { onBeats } from '$lib/listening/beats';
@@ -14,17 +13,10 @@ import type { Pass } from '$lib/stage/course';
 import { type Heard, judged, NOTHING_JUDGED, type PassLandings } from '$lib/stage/judging';
 import type { Stage } from '$lib/stage/stage.svelte';
 import { beatsIn } from '$core/time/tempo';
+import { aroundPass, heardUpTo, isHeardOut, isOfCount, takenIn } from './hearingPass';
 
 /** How long after it was struck a note is heard for certain. */
 const HEARING: Seconds = 0.35;
-/** How long before a pass a note may belong to it. */
-const EARLY: Beats = BEAT;
-
-/** How near a beat of the count a click that is heard falls. */
-const ON_BEAT: Beats = (15 * BEAT) / 100;
-/** A pass is judged anew so often while it sounds. */
-const HALF: Beats = BEAT / 2;
-
 /** Clicks of the count that came in through the microphone: three are no chance. */
 const COUNTED = 3;
 
@@ -39,9 +31,7 @@ function noticesTheBand(stage: Stage, ear: Ear) {
       return;
     lastStruck = struck;
     const through = transport.beatAt(struck - ear.latency);
-    const onBeat =
-      through !== null && Math.abs(through - Math.round(through / BEAT) * BEAT) < ON_BEAT;
-    counted = onBeat && through < -ON_BEAT ? counted + 1 : counted;
+    if (through !== null && isOfCount(through)) counted += 1;
     if (counted >= COUNTED) ear.hearsBand();
   });
 }
@@ -50,37 +40,22 @@ function noticesTheBand(stage: Stage, ear: Ear) {
 function createHearingOf(stage: Stage, ear: Ear) {
   const transport = pageTransport();
 
-  /** Notes in time from the beginning of a pass, those of a stretch of it. */
-  const between = (pass: Pass, from: Beats, to: Beats) =>
-    onBeats(transport, ear.heard, pass.begins).filter(({ beat }) => beat >= from && beat < to);
+  /** What was heard, in time from the beginning of a pass. */
+  const from = ({ begins }: Pass) => onBeats(transport, ear.heard, begins);
 
   return {
-    /** What may answer the targets of a pass. */
-    around: (pass: Pass): readonly HeardAt[] =>
-      between(pass, -EARLY, pass.beats + EARLY).map(({ bent, ...note }) => ({
-        ...note,
-        midi: note.midi + Math.round(bent),
-      })),
-    /** What was played in a pass, in time of the chart. */
-    taken(pass: Pass): readonly TakenNote[] {
-      const lead = EARLY / 4;
-      return between(pass, -lead, pass.beats - lead).map((note) => ({
-        ...note,
-        beat: pass.start + Math.max(0, note.beat),
-      }));
-    },
+    around: (pass: Pass) => aroundPass(from(pass), pass),
+    taken: (pass: Pass) => takenIn(from(pass), pass),
     span({ begins, beats }: Pass): PassLandings['span'] {
-      const from = transport.secondsAt(begins);
+      const start = transport.secondsAt(begins);
       const to = transport.secondsAt(begins + beats);
-      return from === null || to === null ? null : { from, to: Math.min(to, ear.now() + HEARING) };
+      return start === null || to === null
+        ? null
+        : { from: start, to: Math.min(to, ear.now() + HEARING) };
     },
-    /**
-     * How far into a pass the music is and the ear has come: on a busy machine it listens later than it
-     * sounds. By half beats: nothing is worked out between them.
-     */
     upTo({ begins }: Pass): Beats {
       const listened = (transport.beatAt(ear.through) ?? -Infinity) - begins;
-      return Math.floor(Math.min(stage.standing.beat, listened) / HALF) * HALF;
+      return heardUpTo(stage.standing.beat, listened);
     },
   };
 }
@@ -128,7 +103,7 @@ export function createLanded(stage: Stage, ear: Ear, onended: (pass: PassLanding
   /** A pass is judged once its end has been heard, in the pass after it. */
   const over = $derived.by(() => {
     if (!hearing || !sounding || sounding.number === 0) return null;
-    return upTo >= Math.min(behind, sounding.beats / 2) ? sounding.number - 1 : null;
+    return isHeardOut(sounding, upTo, behind) ? sounding.number - 1 : null;
   });
   $effect(() => {
     if (over === null) return;

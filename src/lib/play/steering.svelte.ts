@@ -3,7 +3,15 @@ import { lastBy } from '$core/band/form';
 import { withinTempo } from '$core/time/tempo';
 import type { Beats } from '$core/time/units';
 import { pageTransport } from '$lib/audio/transport.svelte';
-import { LOOP_SIZES, type LoopSize, loopAround, sameLoop, sizeOf } from '$lib/study/loops';
+import {
+  beatInLoop,
+  LOOP_SIZES,
+  type LoopSize,
+  loopAfter,
+  loopAround,
+  sameLoop,
+  sizeOf,
+} from '$lib/study/loops';
 import { readPlace } from '$lib/study/place';
 import { LINES, type Loop, type PlaySettings } from '$lib/study/playing';
 import type { Study } from '$lib/study/study.svelte';
@@ -32,19 +40,14 @@ export function createSteering(study: Study, stage: Stage) {
   let sized = $state<LoopSize | null>(null);
 
   /** The beat of the loop a chord stands on; none where it stands elsewhere. */
-  function beatOf(index: number): Beats | undefined {
-    const { chart, loop } = study;
-    const bar = (chart?.chords[index]?.bar ?? 0) - 1;
-    const start = chart?.bars[loop?.from ?? 0]?.beat ?? 0;
-    const within = loop === null ? bar >= 0 : bar >= loop.from && bar < loop.to;
-    return within ? (chart?.chords[index]?.beat ?? 0) - start : undefined;
-  }
+  const beatOf = (index: number): Beats | null =>
+    study.chart ? beatInLoop(study.chart, study.loop, index) : null;
 
   /** Where the player stands in the form; a loop begins with its beginning. */
   function fromHere(): Beats | undefined {
-    const beat = study.loop === null ? beatOf(study.nowIndex) : undefined;
+    const beat = study.loop === null ? beatOf(study.nowIndex) : null;
     // Its beginning has the pick-up before it.
-    return beat === 0 ? undefined : beat;
+    return beat === null || beat === 0 ? undefined : beat;
   }
 
   function begin() {
@@ -63,15 +66,9 @@ export function createSteering(study: Study, stage: Stage) {
   }
 
   /** The loop of the same length after this one; round the form. */
-  function loopNext(by: number) {
+  function loopNext(by: 1 | -1) {
     const { chart, loop } = study;
-    if (!chart || !loop) return;
-    const length = loop.to - loop.from;
-    const bars = chart.bars.length;
-    let from = loop.from + by * length;
-    if (from >= bars) from = 0;
-    if (from < 0) from = Math.max(0, bars - length);
-    setLoop({ from, to: Math.min(bars, from + length) });
+    if (chart && loop) setLoop(loopAfter(chart, loop, by));
   }
 
   return {
@@ -110,7 +107,7 @@ export function createSteering(study: Study, stage: Stage) {
       return stands ? sized : sizeOf(chart, this.here, loop);
     },
     /** A chord on, or a loop. */
-    step(by: number) {
+    step(by: 1 | -1) {
       if (study.loop) {
         loopNext(by);
         return;
@@ -122,8 +119,8 @@ export function createSteering(study: Study, stage: Stage) {
     goTo(index: number) {
       study.go(index);
       const beat = beatOf(index);
-      pointed = transport.playing && beat === undefined ? index : null;
-      if (transport.playing && beat !== undefined) void stage.play(beat);
+      pointed = transport.playing && beat === null ? index : null;
+      if (transport.playing && beat !== null) void stage.play(beat);
     },
     /** The ways into the targets of a loop, of the one set, or of two chords here; then the player. */
     showMe(round: Loop | null) {

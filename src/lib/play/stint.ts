@@ -1,6 +1,6 @@
 /** What is played on the stage, as the log has it. */
 import { FREE } from '$core/log/stints';
-import type { Playing } from '$lib/log/keeper.svelte';
+import type { Playing } from '$lib/log/going';
 import { sizeOf } from '$lib/study/loops';
 import type { Study } from '$lib/study/study.svelte';
 import type { Stage } from '$lib/stage/stage.svelte';

@@ -63,3 +63,7 @@ export function changeAfter(
     ? { index, again: false, beat: next.beat - start }
     : { index: first, again: true, beat: beats };
 }
+
+/** How long it is to a change from a beat of the pass, in whole beats begun. */
+export const leftTo = (change: Pick<Change, 'beat'>, at: Beats): Beats =>
+  Math.max(0, Math.ceil((change.beat - at) / BEAT) * BEAT);

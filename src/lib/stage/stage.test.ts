@@ -12,13 +12,13 @@ import { tempoMap } from '$core/time/tempo';
 import { defaultMaterial } from '$core/lenses/material';
 import type { SoundEvent } from '$lib/audio/programme';
 import type { PlannedChord } from '$lib/study/choices';
-import { fitLoop, loopAround, resized, sizeOf } from '$lib/study/loops';
-import type { TURNS } from '$lib/study/playing';
+import { beatInLoop, fitLoop, loopAfter, loopAround, resized, sizeOf } from '$lib/study/loops';
+import type { Loop, TURNS } from '$lib/study/playing';
 import { KEY_WAYS, playSchema } from '$lib/study/playing';
 import { passMidi, passScore } from './files';
 import { shiftOf } from './keys';
 import { courseOf, roundOf } from './course';
-import { changeAfter, nearness, showsAhead } from './moment';
+import { changeAfter, leftTo, nearness, showsAhead } from './moment';
 import { cutPassage, landingStops, pickUpOf, targetLine } from './line';
 import {
   isRest,
@@ -55,6 +55,13 @@ describe('the change to come', () => {
     const first = { start: at(0), beats: at(8), first: 0 };
     expect(changeAfter(CHART, 1, first)).toEqual({ index: 0, again: true, beat: at(8) });
   });
+});
+
+test('it is so many beats to a change as have begun', () => {
+  const change = { beat: at(8) };
+  expect([0, 4, 4.1, 7.9, 8, 9].map((beat) => leftTo(change, at(beat)) / BEAT)).toEqual([
+    ...[8, 4, 4, 1, 0, 0],
+  ]);
 });
 
 test('what comes is shown as long before as was asked, and grows from beat to beat', () => {
@@ -137,6 +144,28 @@ describe('loops', () => {
     expect(resized(CHART, 0, { from: 6, to: 7 }, -1)).toEqual({ from: 6, to: 7 });
     expect(fitLoop(CHART, { from: 6, to: 99 })).toEqual({ from: 6, to: 8 });
     expect(fitLoop(CHART, { from: 40, to: 42 })).toEqual({ from: 0, to: 8 });
+  });
+
+  test('the next and the one before are as long, round the form; the last has the bars that are left', () => {
+    expect(loopAfter(CHART, { from: 0, to: 2 }, 1)).toEqual({ from: 2, to: 4 });
+    expect(loopAfter(CHART, { from: 3, to: 6 }, 1)).toEqual({ from: 6, to: 8 });
+    expect(loopAfter(CHART, { from: 6, to: 8 }, 1)).toEqual({ from: 0, to: 2 });
+    expect(loopAfter(CHART, { from: 5, to: 8 }, 1)).toEqual({ from: 0, to: 3 });
+    expect(loopAfter(CHART, { from: 4, to: 6 }, -1)).toEqual({ from: 2, to: 4 });
+    expect(loopAfter(CHART, { from: 2, to: 4 }, -1)).toEqual({ from: 0, to: 2 });
+    expect(loopAfter(CHART, { from: 1, to: 4 }, -1)).toEqual({ from: 5, to: 8 });
+    expect(loopAfter(CHART, { from: 0, to: 8 }, -1)).toEqual({ from: 0, to: 8 });
+  });
+
+  test('a chord of one stands on its beat, and others nowhere', () => {
+    const loop = { from: 2, to: 4 };
+    const beats = (round: Loop | null) =>
+      CHART.chords.map((_, index) => beatInLoop(CHART, round, index));
+    expect(beats(null)).toEqual(CHART.chords.map(({ beat }) => beat));
+    expect(beats(loop)).toEqual(
+      CHART.chords.map(({ bar, beat }) => (bar === 3 || bar === 4 ? beat - at(8) : null)),
+    );
+    expect(beatInLoop(CHART, null, 99)).toBeNull();
   });
 });
 

@@ -1,12 +1,12 @@
 /** Where the music is: the chord that sounds, the change to come, whose turn it is. */
 import { lastBy } from '$core/band/form';
-import { BEAT, type Chart } from 'corvel-core';
+import type { Chart } from 'corvel-core';
 import type { Beats } from '$core/time/units';
 import { pageTransport } from '$lib/audio/transport.svelte';
 import type { Study } from '$lib/study/study.svelte';
 import { type Pass, type Round, roundOf } from './course';
 import type { Lines } from './lines.svelte';
-import { type Change, changeAfter, type Moment } from './moment';
+import { type Change, changeAfter, leftTo, type Moment } from './moment';
 import { leftOfTurn, type Turn, turnAt } from './session';
 import type { Staged } from './staged';
 import type { PlaySettings } from '$lib/study/playing';
@@ -97,7 +97,7 @@ export function createStanding(of: Of) {
     return momentAt(after, change.index, changeFrom(after, change.index));
   });
   /** How long it is to the change, in whole beats begun. */
-  const left = $derived(change ? Math.max(0, Math.ceil((change.beat - at) / BEAT) * BEAT) : 0);
+  const left = $derived(change ? leftTo(change, at) : 0);
   /** The bar of the chart, and the bars played before it. */
   const bar = $derived(study.chart ? Math.max(0, lastBy(study.chart.bars, here.start + at)) : 0);
   const seconds = $derived.by(() => {

@@ -1,6 +1,7 @@
 /** Loops that are chosen with one press: a chord, two, two bars, a section, the form. */
 import type { Chart } from 'corvel-core';
 import { type Extent, EXTENTS } from '$core/time/extent';
+import type { Beats } from '$core/time/units';
 import type { Loop } from './playing';
 
 export const LOOP_SIZES = EXTENTS;
@@ -78,4 +79,24 @@ export function resized(chart: Chart, index: number, loop: Loop | null, by: numb
   const now = loop ?? { from: bar, to: by > 0 ? bar : bar + 2 };
   const to = Math.max(now.from + 1, Math.min(now.to + by, chart.bars.length));
   return { from: now.from, to };
+}
+
+/**
+ * The loop of the same length so many lengths on, round the form; the last one of it is as long as the form has bars
+ * left.
+ */
+export function loopAfter({ bars }: Pick<Chart, 'bars'>, loop: Loop, by: 1 | -1): Loop {
+  const length = loop.to - loop.from;
+  const on = loop.from + by * length;
+  const from = on >= bars.length ? 0 : on < 0 ? Math.max(0, bars.length - length) : on;
+  return { from, to: Math.min(bars.length, from + length) };
+}
+
+/** The beat of a loop that a chord stands on, of the form where there is none; null where it stands elsewhere. */
+export function beatInLoop(chart: Chart, loop: Loop | null, index: number): Beats | null {
+  const chord = chart.chords[index];
+  if (!chord) return null;
+  const bar = chord.bar - 1;
+  if (loop !== null && (bar < loop.from || bar >= loop.to)) return null;
+  return chord.beat - (chart.bars[loop?.from ?? 0]?.beat ?? 0);
 }
