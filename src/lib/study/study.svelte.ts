@@ -51,12 +51,15 @@ export function createStudy({ id, document, settings, view: kept, place }: Study
   const text = $derived(document.text);
   const result = $derived(readChart(text));
   let lastGood: Chart | null = null;
-  const chart = $derived.by(() => {
+  const shown = $derived.by(() => {
     if (result.ok) lastGood = result.chart;
-    return lastGood ?? (result.ok ? null : result.readable);
+    return lastGood || result.ok
+      ? { chart: lastGood, inPart: null }
+      : { chart: result.readable, inPart: result.readable };
   });
+  const chart = $derived(shown.chart);
   /** The chart as far as its text can be read, where it never could be read whole. */
-  const inPart = $derived(result.ok || chart === null || chart !== result.readable ? null : chart);
+  const inPart = $derived(shown.inPart);
   const reading = $derived(chart ? readHarmony(chart) : null);
   const key = $derived<Key | null>(reading?.key.key ?? null);
   const planText = $derived(document.plan);
