@@ -1,5 +1,5 @@
 /** What the stage shows and plays: passes of the loop in their keys, the band and the line over them. */
-import { createContext, onDestroy, untrack } from 'svelte';
+import { createContext, untrack } from 'svelte';
 import { feelFor } from '$core/band/band';
 import type { Solo } from '$core/band/events';
 import { rememberOf } from '$core/cache';
@@ -102,7 +102,7 @@ function createPasses(study: Study) {
 /** Has the band of the pass to come made elsewhere while this one sounds. */
 function makesBandAhead(playing: () => SessionProgramme | null, pass: () => number) {
   const bands = createCaller('band');
-  onDestroy(bands.close);
+  $effect(() => bands.close);
   $effect(() => {
     const session = playing();
     const coming = pass() + 1;

@@ -1,5 +1,4 @@
 /** The answer to a request that changes: solved anew when it does, never shown when it is stale. */
-import { onDestroy } from 'svelte';
 import {
   type AnswerOf,
   CancelledError,
@@ -48,7 +47,7 @@ export function createAnswer<K extends Computation>(
     if (asked) void solve(asked);
     else caller.cancel();
   });
-  onDestroy(() => {
+  $effect(() => () => {
     left = true;
     caller.cancel();
   });
