@@ -148,6 +148,8 @@ describe('a sitting', () => {
           exercise: 'drills',
           zone: { low: 5, high: 8 },
           minutes: 0.75,
+          tempo: 1,
+          tempoFrom: 1,
           asked: 2,
           landed: 1,
         },

@@ -1,5 +1,6 @@
 /** What Plan shows of the chord sounding now and the change to the next. */
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
+import { optionsFor } from '$core/lenses/options';
 import { readPlan } from '$lib/study/plan';
 import { degreesShown } from '$lib/study/view';
 import { studyOf } from '$tests/study';
@@ -72,6 +73,18 @@ describe('what may be played', () => {
     expect([plan.preview, plan.now?.material.name]).toEqual([null, other.material.name]);
     expect(plan.current?.material.name).toBe(other.material.name);
     expect(plan.current?.lens).toBe(other.lens);
+  });
+
+  test('is ranked by what it shares with the chords before and after, round the form', () => {
+    for (const index of [0, 3, 7]) {
+      const { plan, study } = planAt(index);
+      const before = study.planned[(index + 7) % 8];
+      const neighbours = [before, plan.next].flatMap((one) => (one ? [one.material] : []));
+      const context = study.contexts[index];
+      if (!context) throw new Error('There is no chord here.');
+      const { preferred } = study.plan;
+      expect(plan.options).toEqual(optionsFor(context, { neighbours, preferred }));
+    }
   });
 
   test('a lens gives its first answer over the chord the player is at by now', () => {

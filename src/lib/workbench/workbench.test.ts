@@ -89,6 +89,117 @@ describe('the keys', () => {
   );
 });
 
+describe('typing over the bars', () => {
+  /** Types words one after another, each ended by a key that says where typing goes on. */
+  function typed(
+    chart: string,
+    keys: readonly string[],
+    words: readonly (readonly [
+      string,
+      Parameters<ReturnType<typeof createWorkbench>['commit']>[1],
+    ])[],
+  ) {
+    const { workbench, press, text } = bench(chart);
+    press(...keys);
+    const taken = words.map(([word, then]) => workbench.commit(word, then));
+    return { workbench, taken, text: text()?.trim() };
+  }
+
+  test('Enter ends it, Space goes on behind, | in the next bar, a new one after the last', () => {
+    expect(typed('| C | F |', ['Enter'], [['Am', 'stop']]).text).toBe('| Am | F |');
+    const behind = typed('| C | F |', ['Enter'], [['Am', 'behind']]);
+    expect(behind.workbench.typing).toMatchObject({ bar: 0, slot: 1, puts: 'behind', text: '' });
+    expect(behind.workbench.commit('Dm', 'stop')).toBe(true);
+    expect(
+      typed(
+        '| C | F |',
+        ['Enter'],
+        [
+          ['Am', 'behind'],
+          ['Dm', 'stop'],
+        ],
+      ).text,
+    ).toBe('| Am Dm | F |');
+    expect(
+      typed(
+        '| C | F |',
+        ['Enter'],
+        [
+          ['Am', 'bar'],
+          ['Dm', 'bar'],
+          ['G', 'stop'],
+        ],
+      ).text,
+    ).toBe('| Am | Dm | G |');
+  });
+
+  test('behind a chord that another follows it goes on over that one', () => {
+    const { workbench } = typed('| C F | G |', ['Enter'], [['Am', 'behind']]);
+    expect(workbench.typing).toMatchObject({ bar: 0, slot: 1, puts: 'over', text: 'F' });
+    expect(workbench.cursor).toEqual({ bar: 0, slot: 1 });
+  });
+
+  test('Tab goes on over the next chord, and back over the one before', () => {
+    const on = typed('| C F | G |', ['Enter'], [['Am', 'next']]).workbench;
+    expect(on.typing).toMatchObject({ bar: 0, slot: 1, puts: 'over', text: 'F' });
+    const back = typed('| C F | G |', ['End', 'Enter'], [['Am', 'previous']]).workbench;
+    expect(back.typing).toMatchObject({ bar: 0, slot: 1, text: 'F' });
+  });
+
+  test('a stroke gives the chord before it one more share', () => {
+    const behind = typed(
+      '| C F | G |',
+      ['ArrowRight', 'Enter'],
+      [
+        ['F', 'behind'],
+        ['/', 'stop'],
+      ],
+    );
+    expect([behind.text, behind.workbench.cursor]).toEqual(['| C F / | G |', { bar: 0, slot: 1 }]);
+    const on = typed(
+      '| C F | G |',
+      ['ArrowRight', 'Enter'],
+      [
+        ['F', 'behind'],
+        ['/', 'behind'],
+        ['Am', 'stop'],
+      ],
+    );
+    expect(on.text).toBe('| C F / Am / | G |');
+    const { workbench, text } = typed('| C F | G |', ['Enter'], [['/', 'stop']]);
+    expect([text, workbench.cursor]).toEqual(['| C / F | G |', { bar: 0, slot: 0 }]);
+  });
+
+  test('the same again, or nothing, leaves the chart as it is', () => {
+    const { workbench, taken, text } = typed('| C | F |', ['Enter'], [['C', 'stop']]);
+    expect([taken, text, workbench.typing]).toEqual([[true], '| C | F |', null]);
+    expect(typed('| C | F |', ['Enter'], [['', 'stop']]).text).toBe('| C | F |');
+    const untouched = bench('|  C  |  F  |');
+    untouched.press('Enter');
+    untouched.workbench.commit('C', 'stop');
+    expect(untouched.text()).toBe('|  C  |  F  |');
+    expect(untouched.workbench.commit('Q', 'stop')).toBe(true);
+  });
+
+  test('small letters are chords; what is none is refused, and typing goes on', () => {
+    expect(typed('| C | F |', ['Enter'], [['bbm7', 'stop']]).text).toBe('| Bbm7 | F |');
+    const { workbench, taken, text } = typed('| C | F |', ['Enter'], [['Qx', 'stop']]);
+    expect([taken, text]).toEqual([[false], '| C | F |']);
+    expect(workbench.refusal).not.toBe('');
+    expect(workbench.typing).toMatchObject({ bar: 0, slot: 0 });
+  });
+
+  test('the cursor stays within the bars: neither before the first nor behind the last', () => {
+    const { workbench, press } = bench('| C | F |');
+    press('ArrowLeft');
+    expect(workbench.cursor).toEqual({ bar: 0, slot: 0 });
+    press('End', 'ArrowRight');
+    expect(workbench.cursor).toEqual({ bar: 1, slot: 0 });
+    press('Shift ArrowLeft', 'Shift ArrowLeft');
+    expect(workbench.selection).toEqual({ from: 0, to: 1 });
+  });
+});
+
 describe('where bars lie', () => {
   const rows = [
     { bar: 0, left: 0, top: 100 },
