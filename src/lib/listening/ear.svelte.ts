@@ -23,6 +23,7 @@ export interface Sound {
 
 /** Notes kept in mind: of a long loop, and no more. */
 const MOST = 2_000;
+
 interface Open {
   readonly context: AudioContext;
   readonly node: AudioWorkletNode;
