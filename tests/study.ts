@@ -1,4 +1,5 @@
 /** A chart being studied, as its screens have it, without a page. */
+import { afterEach, beforeEach, vi } from 'vitest';
 import { createDocument } from '$lib/study/document.svelte';
 import type { ChartPlace } from '$lib/study/place';
 import { createStudy, type Study } from '$lib/study/study.svelte';
@@ -22,5 +23,18 @@ export function studyOf(
     settings: { current: { ...DEFAULT_SETTINGS, ...settings }, change: () => undefined },
     view: JSON.stringify(view),
     place: place ?? { index: 0, zone: null },
+  });
+}
+
+/** For every test of a file: a clock that stands still, and a server that takes whatever is sent. */
+export function standsStill(): void {
+  beforeEach(() => {
+    vi.useFakeTimers({ now: 1_000_000 });
+    vi.stubGlobal('fetch', () => Promise.resolve(Response.json({ revision: 2 })));
+  });
+  afterEach(() => {
+    vi.clearAllTimers();
+    vi.useRealTimers();
+    vi.unstubAllGlobals();
   });
 }

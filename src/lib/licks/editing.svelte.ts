@@ -36,7 +36,10 @@ export function createLickEditing(stored: StoredLick, neck: () => Neck) {
   let past = $state.raw<readonly Lick[]>([]);
   let future = $state.raw<readonly Lick[]>([]);
   let timer: ReturnType<typeof setTimeout> | undefined;
-  let sending = false;
+  /** What is on its way to the server. */
+  let sending: Lick | null = null;
+  /** Sent, and perhaps kept, though no answer came. */
+  let unanswered: Lick | null = null;
 
   let listed: LickTitle | null = null;
   /** What the list shows of it: the same while notes alone are written. */
@@ -70,27 +73,43 @@ export function createLickEditing(stored: StoredLick, neck: () => Neck) {
 
   async function save(): Promise<void> {
     if (sending) return;
-    sending = true;
+    sending = lick;
     const sent = lick;
     const outcome = await saveLick(id, revision, sent);
-    sending = false;
-    if (outcome.kind === 'saved') {
-      ({ revision } = outcome);
-      state = 'saved';
-      acknowledged = sent;
-      lickDrafts.acknowledge(id, { ...contentOf(sent), revision });
-      if (lick === sent) lickDrafts.drop(id);
-      else {
-        lickDrafts.keep(id, { ...contentOf(lick), revision });
-        later(DELAY);
+    sending = null;
+    switch (outcome.kind) {
+      case 'saved':
+        acknowledge(sent, outcome.revision);
+        return;
+      case 'conflict': {
+        // One's own, of which the answer never came, needs no question.
+        const there = contentOf(outcome.current);
+        if (unanswered && dequal(contentOf(unanswered), there))
+          acknowledge(unanswered, outcome.current.revision);
+        else meet(outcome.current);
+        return;
       }
-    } else if (outcome.kind === 'conflict') meet(outcome.current);
-    else if (outcome.kind === 'away') {
-      state = 'away';
-      later(AGAIN);
-    } else {
-      state = 'away';
-      warn(outcome.message);
+      case 'away':
+        unanswered = sent;
+        state = 'away';
+        later(AGAIN);
+        return;
+      case 'refused':
+        state = 'away';
+        warn(outcome.message);
+    }
+  }
+
+  function acknowledge(kept: Lick, at: number) {
+    revision = at;
+    state = 'saved';
+    acknowledged = kept;
+    unanswered = null;
+    lickDrafts.acknowledge(id, { ...contentOf(kept), revision });
+    if (lick === kept) lickDrafts.drop(id);
+    else {
+      lickDrafts.keep(id, { ...contentOf(lick), revision });
+      later(DELAY);
     }
   }
 
@@ -251,10 +270,12 @@ export function createLickEditing(stored: StoredLick, neck: () => Neck) {
       return true;
     },
     resume,
-    /** Sends what is not kept yet, as the page goes. */
+    /** Sends what is not kept yet, as the page goes, behind a save that is still under way. */
     leave() {
       clearTimeout(timer);
-      if (state === 'saving' || state === 'away') void save();
+      if (state !== 'saving' && state !== 'away') return;
+      if (!sending) void save();
+      else if (sending !== lick) void saveLick(id, revision + 1, lick);
     },
     undo() {
       const last = past.at(-1);

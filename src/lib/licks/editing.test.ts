@@ -5,7 +5,7 @@ import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
 import { createLickEditing } from './editing.svelte';
 import { lickSaveRequest, type StoredLick } from './messages';
 
-let network: 'up' | 'away' | 'ill' | 'refuses';
+let network: 'up' | 'away' | 'ill' | 'refuses' | 'unheard';
 let stands: StoredLick;
 let sent: { readonly title: string; readonly revision: number }[];
 let gate: Promise<void>;
@@ -41,8 +41,15 @@ async function request(path: string, init: { body: string }): Promise<Response> 
   if (network === 'ill') return new Response('', { status: 500 });
   if (network === 'refuses')
     return Response.json({ error: { message: 'Too long.' } }, { status: 422 });
-  if (revision !== stands.revision) return Response.json({ current: stands }, { status: 409 });
+  if (revision !== stands.revision) {
+    const { title, notes } = stands;
+    const same = title === lick.title && JSON.stringify(notes) === JSON.stringify(lick.notes);
+    return Response.json(same ? { revision: stands.revision } : { current: stands }, {
+      status: same ? 200 : 409,
+    });
+  }
   stands = { ...stands, ...lick, revision: revision + 1 };
+  if (network === 'unheard') throw new TypeError('Failed to fetch');
   return Response.json({ revision: stands.revision });
 }
 
@@ -211,6 +218,42 @@ describe('saving', () => {
     lick.leave();
     await pass(0);
     expect(stands.title).toBe('b');
+  });
+});
+
+describe('what was sent and not answered', () => {
+  test('is one’s own: what was written since goes on from it, and nothing is asked', async () => {
+    const lick = open();
+    network = 'unheard';
+    lick.change({ title: 'a' });
+    await pass(600);
+    expect([stands.title, lick.state]).toEqual(['a', 'away']);
+    network = 'up';
+    lick.change({ title: 'b' });
+    await pass(5_000);
+    await shown();
+    expect([stands.title, lick.state, questions]).toEqual(['b', 'saved', []]);
+  });
+
+  test('as the page goes the last change is sent behind a save that is under way', async () => {
+    const lick = open();
+    let letGo: () => void = () => undefined;
+    gate = new Promise((resolve) => (letGo = resolve));
+    lick.change({ title: 'a' });
+    await pass(600);
+    lick.leave();
+    expect(sent).toHaveLength(1);
+    lick.change({ title: 'b' });
+    lick.leave();
+    expect(sent).toEqual([
+      { title: 'a', revision: 3 },
+      { title: 'b', revision: 4 },
+    ]);
+    letGo();
+    await pass(5_000);
+    await shown();
+    // A page that stays sends it once more, which the server knows for the same.
+    expect([stands.title, questions]).toEqual(['b', []]);
   });
 });
 

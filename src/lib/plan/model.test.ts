@@ -1,20 +1,12 @@
 /** What Plan shows of the chord sounding now and the change to the next. */
-import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
+import { describe, expect, test } from 'vitest';
 import { optionsFor } from '$core/lenses/options';
 import { readPlan } from '$lib/study/plan';
 import { degreesShown } from '$lib/study/view';
-import { studyOf } from '$tests/study';
+import { standsStill, studyOf } from '$tests/study';
 import { createPlanModel } from './model.svelte';
 
-beforeEach(() => {
-  vi.useFakeTimers({ now: 1_000_000 });
-  vi.stubGlobal('fetch', () => Promise.resolve(Response.json({ revision: 2 })));
-});
-afterEach(() => {
-  vi.clearAllTimers();
-  vi.useRealTimers();
-  vi.unstubAllGlobals();
-});
+standsStill();
 
 const TEXT = 'key: C\n[A] x2\n| Dm7 G7 | Cmaj7 |\n[B]\n| Fm7 | Fm7 |';
 

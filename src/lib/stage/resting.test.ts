@@ -1,20 +1,12 @@
 /** The stage while nothing plays, and what the player does there. */
 import { BEAT } from 'corvel-core';
-import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
+import { describe, expect, test, vi } from 'vitest';
 import { createSteering } from '$lib/play/steering.svelte';
 import type { Loop } from '$lib/study/playing';
-import { studyOf } from '$tests/study';
+import { standsStill, studyOf } from '$tests/study';
 import { createStage } from './stage.svelte';
 
-beforeEach(() => {
-  vi.useFakeTimers({ now: 1_000_000 });
-  vi.stubGlobal('fetch', () => Promise.resolve(Response.json({ revision: 2 })));
-});
-afterEach(() => {
-  vi.clearAllTimers();
-  vi.useRealTimers();
-  vi.unstubAllGlobals();
-});
+standsStill();
 
 /** Chords 0 to 5; the section of two bars comes last. */
 const TEXT = 'key: C\ntempo: 96\n[A]\n| Dm7 G7 | Cmaj7 | Am7 |\n[B]\n| Fm7 | Bb7 |';
