@@ -227,10 +227,15 @@
         data-lick-words
         onclick={() => (described = !described)}
       >
-        <span class="heading max-w-[75%] shrink-0 truncate text-xl print:max-w-full"
+        <span
+          class="heading max-w-[75%] shrink-0 truncate text-xl max-xl:max-w-full max-xl:shrink print:max-w-full"
           >{editing.lick.title || 'Untitled lick'}</span
         >
-        <span class="min-w-0 truncate text-sm text-ink-soft print:whitespace-normal">{says}</span>
+        <!-- Where there is little room it goes to the title: its chords stand over the notes. -->
+        <span
+          class="min-w-0 truncate text-sm text-ink-soft not-print:max-xl:hidden print:whitespace-normal"
+          >{says}</span
+        >
         <span class="text-sm text-ink-soft print:hidden" aria-hidden="true"
           >{described ? '▴' : '▾'}</span
         >
